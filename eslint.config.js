@@ -1,0 +1,77 @@
+import js from '@eslint/js';
+import globals from 'globals';
+import svelte from 'eslint-plugin-svelte';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+/** Modules that belong to the interface; the core may not know them. */
+const interfaceModules = [
+  'svelte',
+  'svelte/*',
+  '$app/*',
+  '$lib',
+  '$lib/*',
+  '$env/*',
+  '@sveltejs/*',
+  'flowbite*',
+  'three',
+  'three/*',
+  'dexie',
+  'd3-*',
+  'plotly*',
+  '**/lib/**',
+  '**/routes/**',
+  '**/workers/**'
+];
+
+export default ts.config(
+  { ignores: ['node_modules/', '.svelte-kit/', 'build/', 'test-results/', 'playwright-report/', '.stamps/'] },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  ...svelte.configs.recommended,
+  {
+    languageOptions: { globals: { ...globals.browser, ...globals.node } },
+    rules: {
+      'no-undef': 'off',
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      'svelte/no-navigation-without-resolve': 'off',
+      'no-console': 'error'
+    }
+  },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig } }
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: interfaceModules, message: 'The core imports nothing of the interface.' }] }
+      ],
+      'no-restricted-globals': ['error', 'window', 'document', 'localStorage', 'indexedDB', 'fetch', 'performance'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'Pass randomness in.' },
+        { object: 'Date', property: 'now', message: 'Pass the time in.' }
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'Pass the time in.' }
+      ]
+    }
+  },
+  {
+    files: ['src/**/*.{ts,svelte}'],
+    ignores: ['src/lib/data/**', 'src/core/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { paths: [{ name: 'dexie', message: 'Only src/lib/data knows Dexie.' }] }
+      ]
+    }
+  },
+  { files: ['scripts/**', 'src/cli/**'], rules: { 'no-console': 'off' } }
+);

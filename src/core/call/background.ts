@@ -1,0 +1,55 @@
+/** What becomes of a background or foreground at one stop. */
+import { blurDiscDiameter, blurInObjectSpace } from '../optics/blur';
+import { totalDisc } from '../optics/sharpness';
+import type { Wish } from '../setup/schema';
+import type { BackgroundAtStop } from './plan';
+
+/** Blur over detail at which something is hinted: soft but recognisable (optics model, from memory). */
+export const hintRange = { least: 1 / 6, most: 1 / 2 } as const;
+
+export interface BackgroundInput {
+  readonly f: number;
+  readonly N: number;
+  readonly s: number;
+  /** Depth of the background, mm from the lens. */
+  readonly depth: number;
+  readonly detailMm: number;
+  readonly wish: Wish;
+  /** Lens, diffraction and pixels, mm. */
+  readonly otherDisc: number;
+  readonly permissibleDisc: number;
+  readonly frameHeightMm: number;
+}
+
+export function backgroundAtStop(input: BackgroundInput): BackgroundAtStop {
+  const { f, N, s, depth, permissibleDisc } = input;
+  if (depth <= f) {
+    return { lostDetailMm: 0, shareOfFrameHeight: 0, ratio: 0, met: true, shortfallStops: 0 };
+  }
+  const lostDetailMm = blurInObjectSpace(f, N, s, depth);
+  const disc = blurDiscDiameter(f, N, s, depth);
+  const ratio = totalDisc(disc, input.otherDisc) / permissibleDisc;
+  const shortfallStops = shortfall(input.wish, lostDetailMm / input.detailMm, ratio);
+  return {
+    lostDetailMm,
+    shareOfFrameHeight: disc / input.frameHeightMm,
+    ratio,
+    met: shortfallStops <= 1e-9,
+    shortfallStops
+  };
+}
+
+/** Stops by which a wish is missed. Blur halves for every two stops. */
+function shortfall(wish: Wish, blurOverDetail: number, ratio: number): number {
+  const stops = (factor: number) => Math.min(20, Math.max(0, 2 * Math.log2(factor)));
+  switch (wish) {
+    case 'hide':
+      return stops(1 / blurOverDetail);
+    case 'hint':
+      return Math.max(stops(hintRange.least / blurOverDetail), stops(blurOverDetail / hintRange.most));
+    case 'keep':
+      return stops(ratio);
+    case 'free':
+      return 0;
+  }
+}

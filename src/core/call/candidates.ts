@@ -1,0 +1,72 @@
+/** Where the focus may be put, and which of those places deserve a full look. */
+import { bestFocusBetween } from '../optics/blur';
+import type { Importance, Setup } from '../setup/schema';
+import type { Subject } from '../setup/scene';
+import type { Target } from './plan';
+
+/** Candidates whose odds are computed; blur ranks them alike at every stop, so the rest cannot win. */
+const consideredPerRanking = 3;
+
+const rank: Record<Importance, number> = { must: 0, should: 1, maySoft: 2 };
+
+/** A candidate with what breaks ties. */
+export interface Candidate extends Target {
+  readonly importance: number;
+}
+
+/** Those that must be sharp; when nobody must, those that should; when nobody should, everybody. */
+export function decisiveSubjects(subjects: readonly Subject[]): readonly Subject[] {
+  for (const importance of ['must', 'should'] as const) {
+    const found = subjects.filter((subject) => subject.importance === importance);
+    if (found.length > 0) return found;
+  }
+  return subjects;
+}
+
+/** Every place the setup allows the focus to be put, the chosen one alone if the photographer chose. */
+export function candidates(setup: Setup, subjects: readonly Subject[], decisive: readonly Subject[]): Candidate[] {
+  const chosen = setup.intent.target;
+  if (chosen.kind === 'distance') {
+    return [{ subjectId: null, feature: null, role: null, focusDistanceMm: chosen.distanceMm, importance: 0 }];
+  }
+  if (chosen.kind === 'eye' || chosen.kind === 'thing') {
+    const id = chosen.kind === 'eye' ? chosen.personId : chosen.thingId;
+    const found = subjects
+      .filter((subject) => subject.id === id)
+      .flatMap(targetsOf)
+      .filter((target) => chosen.kind === 'thing' || target.feature === chosen.eye);
+    if (found.length > 0) return found;
+    // The eye is hidden or its owner is gone: the best eye stands in.
+  }
+  return decisive.flatMap(targetsOf);
+}
+
+function targetsOf(subject: Subject): Candidate[] {
+  return subject.points
+    .filter((point) => point.target)
+    .map((point) => ({
+      subjectId: subject.id,
+      feature: point.feature,
+      role: point.role,
+      focusDistanceMm: point.depth,
+      importance: rank[subject.importance]
+    }));
+}
+
+/**
+ * The few candidates that can have the best odds: those that, with and without the systematic shift of the plane, share
+ * the blur most evenly between the nearest and the furthest required depth. Blur is linear in 1/z, so the order is the
+ * same at every stop.
+ */
+export function shortlist(all: readonly Candidate[], nearest: number, furthest: number, bias: number): Candidate[] {
+  const best = 1 / bestFocusBetween(nearest, furthest);
+  const chosen = new Set<Candidate>();
+  for (const shift of bias === 0 ? [0] : [0, bias]) {
+    const distance = (candidate: Candidate) => Math.abs(1 / (candidate.focusDistanceMm + shift) - best);
+    [...all]
+      .sort((a, b) => distance(a) - distance(b) || a.importance - b.importance)
+      .slice(0, consideredPerRanking)
+      .forEach((candidate) => chosen.add(candidate));
+  }
+  return [...chosen];
+}

@@ -1,0 +1,227 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { bestFocusBetween, blurDiscDiameter, blurInObjectSpace, fNumberForDepth } from './blur';
+import { formatDisc, oneArcMinute, permissibleDisc, traditionalBlurAngle } from './criterion';
+import { depthOfField, focusRangeFor, hyperfocalDistance } from './depthOfField';
+import {
+  airyDiscDiameter,
+  defocusAllowance,
+  diffractionDisc,
+  lensDisc,
+  motionDisc,
+  pixelDisc,
+  totalDisc,
+  verdict,
+  type LensCharacter
+} from './sharpness';
+import { exactFNumber, stopsBetween } from './stops';
+import { angleOfView, distanceForFraming, effectiveFNumber, framedSize, imageDistance, magnification } from './thinLens';
+
+const foot = 304.8;
+const fullFrame = { widthMm: 36, heightMm: 24, pixelsWide: 7008 };
+
+const focalLength = fc.double({ min: 14, max: 400, noNaN: true });
+const aperture = fc.double({ min: 0.95, max: 32, noNaN: true });
+const disc = fc.double({ min: 0.003, max: 0.06, noNaN: true });
+const distance = fc.double({ min: 1000, max: 50_000, noNaN: true });
+
+describe('thin lens', () => {
+  it('images an object at 2f at 2f, life size (Gaussian lens formula, Kingslake)', () => {
+    expect(imageDistance(50, 100)).toBeCloseTo(100, 12);
+    expect(magnification(50, 100)).toBeCloseTo(1, 12);
+    expect(effectiveFNumber(2.8, 1)).toBeCloseTo(5.6, 12);
+  });
+
+  it('sees 39.6° across 36 mm with a 50 at infinity (textbook: 2 atan(36/100))', () => {
+    expect((angleOfView(50, Infinity, 36) * 180) / Math.PI).toBeCloseTo(39.6, 1);
+  });
+
+  it('gives the distance from the framing and the framing back', () => {
+    expect(distanceForFraming(85, 600, 24)).toBeCloseTo(2210, 9);
+    fc.assert(
+      fc.property(focalLength, fc.double({ min: 100, max: 5000, noNaN: true }), (f, height) => {
+        expect(framedSize(f, distanceForFraming(f, height, 24), 24)).toBeCloseTo(height, 6);
+      })
+    );
+  });
+});
+
+describe('depth of field', () => {
+  it('is about 5 ft at 20 ft and just over 1 ft at 10 ft for a 50 at f/1.8 (common practice, no source)', () => {
+    const depth = (s: number) => {
+      const { near, far } = depthOfField(50, 1.8, 0.03, s);
+      return (far - near) / foot;
+    };
+    expect(depth(20 * foot)).toBeCloseTo(5.31, 1);
+    expect(depth(10 * foot)).toBeCloseTo(1.3, 1);
+  });
+
+  it('has its hyperfocal distance at 10.467 m for a 50 at f/8 (textbook formula, Kingslake)', () => {
+    const H = hyperfocalDistance(50, 8, 0.03);
+    expect(H).toBeCloseTo(10_466.7, 1);
+    expect(depthOfField(50, 8, 0.03, H * 0.9999).far).toBeGreaterThan(1e7);
+    expect(depthOfField(50, 8, 0.03, H * 1.0001).far).toBe(Infinity);
+    // Focused there, everything from half that distance on is sharp (Kingslake; Ray).
+    expect(depthOfField(50, 8, 0.03, H).near / H).toBeCloseTo(0.5, 2);
+  });
+
+  it('agrees with near, far = s f²/(f² ± N C (s − f))', () => {
+    fc.assert(
+      fc.property(focalLength, aperture, disc, distance, (f, N, C, s) => {
+        const { near, far } = depthOfField(f, N, C, s);
+        expect(near).toBeCloseTo((s * f * f) / (f * f + N * C * (s - f)), 5);
+        const below = f * f - N * C * (s - f);
+        if (below > 1e-3) expect(far / ((s * f * f) / below)).toBeCloseTo(1, 6);
+      })
+    );
+  });
+
+  it('always has near ≤ focus ≤ far, and the blur at a limit is the disc', () => {
+    fc.assert(
+      fc.property(focalLength, aperture, disc, distance, (f, N, C, s) => {
+        const { near, far } = depthOfField(f, N, C, s);
+        expect(near).toBeLessThanOrEqual(s);
+        expect(far).toBeGreaterThanOrEqual(s);
+        expect(blurDiscDiameter(f, N, s, near)).toBeCloseTo(C, 8);
+        if (far < 1e7) expect(blurDiscDiameter(f, N, s, far)).toBeCloseTo(C, 6);
+      })
+    );
+  });
+
+  it('never widens when the lens is opened', () => {
+    fc.assert(
+      fc.property(focalLength, aperture, aperture, disc, distance, (f, a, b, C, s) => {
+        const open = depthOfField(f, Math.min(a, b), C, s);
+        const closed = depthOfField(f, Math.max(a, b), C, s);
+        expect(open.near).toBeGreaterThanOrEqual(closed.near - 1e-9);
+        expect(open.far).toBeLessThanOrEqual(closed.far * (1 + 1e-12));
+      })
+    );
+  });
+
+  it('is inverted by the range of focus distances that hold two depths', () => {
+    fc.assert(
+      fc.property(focalLength, aperture, disc, distance, fc.double({ min: 0, max: 2000, noNaN: true }), (f, N, C, z, d) => {
+        const range = focusRangeFor(f, N, C, z, z + d);
+        const best = bestFocusBetween(z, z + d);
+        const worst = Math.max(blurDiscDiameter(f, N, best, z), blurDiscDiameter(f, N, best, z + d));
+        if (!range) {
+          expect(worst).toBeGreaterThan(C * (1 - 1e-9));
+          return;
+        }
+        expect(depthOfField(f, N, C, range.from).far).toBeGreaterThanOrEqual((z + d) * (1 - 1e-9));
+        if (range.to < Infinity) expect(depthOfField(f, N, C, range.to).near).toBeLessThanOrEqual(z * (1 + 1e-9));
+      })
+    );
+  });
+});
+
+describe('blur disc', () => {
+  it('gives the far eye of a face turned 45° 36 µm at f/2.8 and 25 µm at f/4 (common practice: not quite, good)', () => {
+    const farEye = 1800 + 63 * Math.sin(Math.PI / 4);
+    expect(blurDiscDiameter(85, 2.8, 1800, farEye) * 1000).toBeCloseTo(36, 0);
+    expect(blurDiscDiameter(85, 4, 1800, farEye) * 1000).toBeCloseTo(25, 0);
+  });
+
+  it('holds the turned face at f/4, nearly at f/2.8 and not at f/1.2 (common practice, no source)', () => {
+    const ratio = (N: number) => blurDiscDiameter(85, exactFNumber(N), 1800, 1844.5) / 0.03;
+    expect([1.2, 2.8, 4].map((N) => verdict(ratio(N)))).toEqual(['soft', 'touchSoft', 'sharp']);
+  });
+
+  it('is as wide as the lens opening at twice the focus distance in object space (Merklinger 1990)', () => {
+    expect(blurInObjectSpace(50, 2, 3000, 6000)).toBeCloseTo(25, 12);
+  });
+
+  it('is the object-space patch times its magnification', () => {
+    fc.assert(
+      fc.property(focalLength, aperture, distance, distance, (f, N, s, z) => {
+        const magnificationAtZ = imageDistance(f, s) / z;
+        expect(blurInObjectSpace(f, N, s, z) * magnificationAtZ).toBeCloseTo(blurDiscDiameter(f, N, s, z), 9);
+      })
+    );
+  });
+
+  it('of a point at infinity is the limit of ever further points', () => {
+    expect(blurDiscDiameter(85, 1.4, 2000, 1e12)).toBeCloseTo(blurDiscDiameter(85, 1.4, 2000, Infinity), 6);
+  });
+});
+
+describe('best focus between two depths', () => {
+  it('is 5.179 m for faces at 4.5 to 6.1 m, which a 50 holds from f/2.45 (closed form; brute force below)', () => {
+    expect(bestFocusBetween(4500, 6100)).toBeCloseTo(5179.2, 1);
+    expect(fNumberForDepth(50, 0.03, 4500, 6100)).toBeCloseTo(2.45, 2);
+  });
+
+  it('is beaten by no other plane', () => {
+    const fraction = fc.double({ min: -0.5, max: 1.5, noNaN: true });
+    fc.assert(
+      fc.property(focalLength, aperture, distance, distance, fraction, (f, N, a, b, t) => {
+        const worst = (s: number) => Math.max(blurDiscDiameter(f, N, s, a), blurDiscDiameter(f, N, s, b));
+        const other = Math.max(f * 1.5, a + (b - a) * t);
+        // s/(s − f) falls with s, which a plane slightly beyond the harmonic mean can use: hence the small allowance.
+        expect(worst(bestFocusBetween(a, b))).toBeLessThanOrEqual(worst(other) * (1 + (2 * f) / Math.min(a, b)));
+      })
+    );
+  });
+});
+
+describe('permissible disc', () => {
+  it('is 0.030 mm on full frame and 0.2 mm at 25 cm on the print (Ray; Kingslake)', () => {
+    expect(permissibleDisc({ kind: 'traditional' }, fullFrame)).toBeCloseTo(0.03, 12);
+    expect(traditionalBlurAngle * 250).toBeCloseTo(0.2, 12);
+    const print = { kind: 'seen', longEdgeMm: 250, distanceMm: 250, acuity: 'traditional' } as const;
+    expect(permissibleDisc(print, fullFrame)).toBeCloseTo(0.0288, 4);
+  });
+
+  it('scales with the format and tightens to one arc minute', () => {
+    expect(formatDisc({ widthMm: 23.5, heightMm: 15.6, pixelsWide: 6000 })).toBeCloseTo(0.0196, 4);
+    const strict = { kind: 'seen', longEdgeMm: 250, distanceMm: 250, acuity: 'arcMinute' } as const;
+    expect(permissibleDisc(strict, fullFrame) / 0.0288).toBeCloseTo(oneArcMinute / traditionalBlurAngle, 6);
+    expect(permissibleDisc({ kind: 'pixels', pixels: 2 }, fullFrame)).toBeCloseTo((2 * 36) / 7008, 9);
+  });
+});
+
+describe('total sharpness', () => {
+  it('has an Airy disc of 21.5 µm at f/16 (2.44 λ N) and an equivalent disc of 1.745 λ N', () => {
+    expect(airyDiscDiameter(16) * 1000).toBeCloseTo(21.5, 1);
+    expect(diffractionDisc(16) / (0.00055 * 16)).toBeCloseTo(1.745, 3);
+  });
+
+  it('finds MTF50 of a pixel and a motion track where sin(πx)/(πx) halves', () => {
+    const half = 0.705 / 1.17;
+    expect(Math.sin(Math.PI * half) / (Math.PI * half)).toBeCloseTo(0.5, 2);
+    expect(pixelDisc(0.005)).toBe(motionDisc(0.005));
+  });
+
+  it.each<[LensCharacter, number]>([
+    ['crisp', 1.4],
+    ['ordinary', 1.8],
+    ['ordinary', 2.8],
+    ['weakWideOpen', 1.4]
+  ])('makes a %s f/%s lens best one and a half to four stops down (common practice: two to three)', (character, open) => {
+    const widestFNumber = exactFNumber(open);
+    const total = (N: number) => totalDisc(lensDisc({ character, widestFNumber }, N), diffractionDisc(N));
+    const stops = Array.from({ length: 15 }, (_, i) => widestFNumber * 2 ** (i / 4));
+    const best = stops.reduce((a, b) => (total(b) < total(a) ? b : a));
+    expect(stopsBetween(widestFNumber, best)).toBeGreaterThanOrEqual(1.5);
+    expect(stopsBetween(widestFNumber, best)).toBeLessThanOrEqual(4);
+  });
+
+  it('takes a measured lens at its word, diffraction counted once', () => {
+    const measured = [
+      { fNumber: 2, lpPerMm: 40 },
+      { fNumber: 4, lpPerMm: 80 }
+    ];
+    const at = (N: number) =>
+      totalDisc(lensDisc({ character: 'crisp', widestFNumber: 2, measured }, N), diffractionDisc(N));
+    expect(0.705 / at(2)).toBeCloseTo(40, 6);
+    expect(0.705 / at(4)).toBeCloseTo(80, 6);
+    expect(0.705 / at(2.83)).toBeGreaterThan(40);
+    expect(at(8)).toBeGreaterThanOrEqual(at(4));
+  });
+
+  it('leaves for defocus what the other causes have not used', () => {
+    expect(totalDisc(defocusAllowance(0.03, 0.018), 0.018)).toBeCloseTo(0.03, 12);
+    expect(defocusAllowance(0.01, 0.02)).toBe(0);
+  });
+});

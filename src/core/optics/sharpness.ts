@@ -1,0 +1,103 @@
+/**
+ * Total sharpness. Each cause counts as an equivalent blur disc, the uniform disc with the same MTF50; discs add in
+ * quadrature. MTF50 of a uniform disc of diameter c lies at ν = 0.705/c (root of 2 J1(x)/x = 1/2; Hopkins 1955; Goodman,
+ * Introduction to Fourier Optics).
+ */
+import { stopsBetween } from './stops';
+
+/** Wavelength used for diffraction, mm: green, 550 nm. */
+export const wavelengthMm = 0.00055;
+
+/** ν·c at which a uniform disc passes half the contrast. */
+export const discMtf50 = 0.705;
+
+/** Diffraction's equivalent disc, mm: MTF50 of a circular pupil lies at 0.404/(λ N), so c = 1.745 λ N. */
+export function diffractionDisc(effectiveN: number): number {
+  return (discMtf50 / 0.404) * wavelengthMm * effectiveN;
+}
+
+/** Diameter of the Airy disc to its first dark ring, mm: 2.44 λ N (Airy 1835; any optics text). */
+export function airyDiscDiameter(N: number): number {
+  return 2.44 * wavelengthMm * N;
+}
+
+/** A square pixel's equivalent disc, mm: its MTF50 lies at 0.603/p, so c = 1.17 p. */
+export function pixelDisc(pitchMm: number): number {
+  return 1.17 * pitchMm;
+}
+
+/** Straight motion's equivalent disc, mm, for a track of `length` mm on the sensor: a line has the pixel's MTF. */
+export function motionDisc(length: number): number {
+  return 1.17 * length;
+}
+
+/** How a lens behaves wide open when nobody has measured it. */
+export type LensCharacter = 'crisp' | 'ordinary' | 'weakWideOpen';
+
+/** Aberration disc wide open, mm. From memory; a measured table replaces it. */
+const wideOpenDisc: Record<LensCharacter, number> = { crisp: 0.01, ordinary: 0.016, weakWideOpen: 0.04 };
+
+/** What no stopping down removes, mm. From memory. */
+const residualDisc = 0.007;
+
+export interface LensSharpness {
+  readonly character: LensCharacter;
+  /** Exact widest f-number at the focal length in use. */
+  readonly widestFNumber: number;
+  /** Measured MTF50 of the lens alone, line pairs per mm, by f-number, in ascending order. */
+  readonly measured?: readonly { readonly fNumber: number; readonly lpPerMm: number }[];
+}
+
+/**
+ * The lens's own equivalent disc at an f-number, mm: 0.705/MTF50 from its measured table (linear in stops between
+ * entries, diffraction taken out), else a default curve whose aberrations halve with each stop, which with diffraction
+ * makes two to three stops down the best (common practice, no source).
+ */
+export function lensDisc(lens: LensSharpness, N: number): number {
+  const table = lens.measured;
+  if (table && table.length > 0) return measuredDisc(table, N);
+  const stopsDown = Math.max(0, stopsBetween(lens.widestFNumber, N));
+  return Math.hypot(residualDisc, wideOpenDisc[lens.character] * 2 ** -stopsDown);
+}
+
+function measuredDisc(table: NonNullable<LensSharpness['measured']>, N: number): number {
+  const discs = table.map((entry) => ({ fNumber: entry.fNumber, disc: discMtf50 / entry.lpPerMm }));
+  const first = discs[0];
+  const last = discs[discs.length - 1];
+  if (!first || !last) return residualDisc;
+  let disc = last.disc;
+  if (N <= first.fNumber) disc = first.disc;
+  else {
+    for (let i = 1; i < discs.length; i++) {
+      const a = discs[i - 1];
+      const b = discs[i];
+      if (a && b && N <= b.fNumber) {
+        disc = a.disc + ((b.disc - a.disc) * stopsBetween(a.fNumber, N)) / stopsBetween(a.fNumber, b.fNumber);
+        break;
+      }
+    }
+  }
+  // A measured lens contains its own diffraction, which is counted apart.
+  return Math.sqrt(Math.max(0, disc * disc - diffractionDisc(N) ** 2));
+}
+
+/** Discs in quadrature, mm. */
+export function totalDisc(...discs: readonly number[]): number {
+  return Math.hypot(...discs);
+}
+
+/**
+ * What is left of the permissible disc C for defocus once the other causes have had their share, mm. Zero when they
+ * already exceed it: no focus makes the picture sharp then.
+ */
+export function defocusAllowance(C: number, otherDisc: number): number {
+  return Math.sqrt(Math.max(0, C * C - otherDisc * otherDisc));
+}
+
+export type Verdict = 'sharp' | 'touchSoft' | 'soft';
+
+/** Blur ratio (total disc over C) in words: up to 1 sharp, up to 1.6 a touch soft, beyond that soft. */
+export function verdict(blurRatio: number): Verdict {
+  if (blurRatio <= 1 + 1e-9) return 'sharp';
+  return blurRatio <= 1.6 ? 'touchSoft' : 'soft';
+}

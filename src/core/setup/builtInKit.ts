@@ -1,0 +1,74 @@
+/** Plain descriptions of common kit, enough to start with. Closest focus, blades and character: common practice. */
+import type { Body, Kit, Lens } from './schema';
+
+const fullFrame = { widthMm: 36, heightMm: 24 } as const;
+
+const body = (id: string, name: string, rest: Omit<Body, 'id' | 'name'>): Body => ({ id, name, ...rest });
+
+interface PrimeOptions {
+  readonly closest: number;
+  readonly blades?: number;
+  readonly character?: Lens['character'];
+}
+
+const prime = (f: number, N: number, options: PrimeOptions, name = `${f} mm f/${N}`, id = `lens-${f}`): Lens => ({
+  id,
+  name,
+  shortestMm: f,
+  longestMm: f,
+  widestFNumber: N,
+  smallestFNumber: 16,
+  closestFocusMm: options.closest,
+  blades: options.blades ?? 9,
+  character: options.character ?? 'ordinary'
+});
+
+const zoom = (shortestMm: number, longestMm: number, N: number, closestFocusMm: number): Lens => ({
+  id: `lens-${shortestMm}-${longestMm}`,
+  name: `${shortestMm}–${longestMm} mm f/${N}`,
+  shortestMm,
+  longestMm,
+  widestFNumber: N,
+  smallestFNumber: 22,
+  closestFocusMm,
+  blades: 9,
+  character: 'ordinary'
+});
+
+export const builtInKit: Kit = {
+  bodies: [
+    body('body-main', 'Main body, full frame', {
+      kind: 'mirrorless',
+      sensor: { ...fullFrame, pixelsWide: 7008 },
+      stabiliserStops: 5
+    }),
+    body('body-second', 'Second body, APS-C', {
+      kind: 'slr',
+      sensor: { widthMm: 23.5, heightMm: 15.6, pixelsWide: 6000 },
+      stabiliserStops: 0
+    }),
+    body('body-full-slr', 'SLR, full frame', {
+      kind: 'slr',
+      sensor: { ...fullFrame, pixelsWide: 6016 },
+      stabiliserStops: 0
+    })
+  ],
+  lenses: [
+    prime(35, 1.8, { closest: 250 }),
+    prime(50, 1.8, { closest: 450, blades: 7 }),
+    prime(85, 1.4, { closest: 800, character: 'crisp', blades: 11 }),
+    prime(135, 1.8, { closest: 850, character: 'crisp', blades: 11 }),
+    zoom(24, 70, 2.8, 380),
+    zoom(70, 200, 2.8, 960),
+    prime(50, 1.4, { closest: 450, blades: 6, character: 'weakWideOpen' }, 'Old 50 mm f/1.4', 'lens-old-50')
+  ]
+};
+
+/** Kit of the user's own over the built-in: an item with a built-in id replaces it. */
+export function mergedKit(own: Kit): Kit {
+  const merge = <T extends { readonly id: string }>(base: readonly T[], added: readonly T[]): T[] => [
+    ...base.map((item) => added.find((other) => other.id === item.id) ?? item),
+    ...added.filter((item) => !base.some((other) => other.id === item.id))
+  ];
+  return { bodies: merge(builtInKit.bodies, own.bodies), lenses: merge(builtInKit.lenses, own.lenses) };
+}

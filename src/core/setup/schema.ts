@@ -1,0 +1,237 @@
+/**
+ * The data a photographer types. Lengths end in Mm, angles in Deg.
+ *
+ * The scene hangs on the **subject line**: depth 0, where the camera's distance is measured to. People, things and
+ * backgrounds lie `depthMm` behind it (negative: in front of it) and `lateralMm` to the picture's right, so that stepping
+ * back changes one number. Heights are over the floor.
+ */
+import { z } from 'zod';
+
+/** Bounds that keep a typing slip from becoming a picture; all generous. */
+export const limits = {
+  maxPeople: 200,
+  maxThings: 50,
+  maxBackgrounds: 50,
+  maxSetups: 300,
+  maxDistanceMm: 2_000_000,
+  maxNameLength: 80,
+  maxNotesLength: 4000
+} as const;
+
+/** Refuses markup and control characters in a line of text. */
+const markupOrControl = /[<>\p{Cc}]/u;
+
+const text = (max: number) =>
+  z
+    .string()
+    .max(max, `must be at most ${max} characters`)
+    .refine((value) => !markupOrControl.test(value.replaceAll('\n', '')), 'must not contain markup (< or >)');
+
+const name = text(limits.maxNameLength)
+  .refine((value) => value.trim().length > 0, 'must not be empty')
+  .refine((value) => !value.includes('\n'), 'must be one line');
+
+const id = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9-]{0,63}$/, 'must be letters, digits and hyphens');
+
+const between = (min: number, max: number) =>
+  z.number().min(min, `must be at least ${min}`).max(max, `must be at most ${max}`);
+
+const signedDistance = between(-limits.maxDistanceMm, limits.maxDistanceMm);
+const angleDeg = between(-180, 180);
+const fNumber = between(0.5, 128);
+
+export const sensorSchema = z.strictObject({
+  widthMm: between(1, 120).describe('Long edge of the sensor'),
+  heightMm: between(1, 120).describe('Short edge of the sensor'),
+  pixelsWide: z.int().min(100, 'must be at least 100').max(100_000, 'must be at most 100000')
+});
+
+export const bodySchema = z.strictObject({
+  id,
+  name,
+  kind: z.enum(['mirrorless', 'slr', 'phone']),
+  sensor: sensorSchema,
+  stabiliserStops: between(0, 10)
+});
+
+export const lensSchema = z.strictObject({
+  id,
+  name,
+  shortestMm: between(1, 2000),
+  longestMm: between(1, 2000),
+  widestFNumber: fNumber.describe('Nominal mark of the widest opening'),
+  smallestFNumber: fNumber.describe('Nominal mark of the smallest opening'),
+  closestFocusMm: between(10, 20_000),
+  blades: z.int().min(3, 'must be at least 3').max(30, 'must be at most 30'),
+  character: z.enum(['crisp', 'ordinary', 'weakWideOpen']),
+  measured: z
+    .array(z.strictObject({ fNumber, lpPerMm: between(1, 500) }))
+    .max(40, 'must be at most 40 entries')
+    .optional()
+    .describe('Measured MTF50 by f-number, ascending')
+});
+
+export const framings = ['headAndShoulders', 'halfLength', 'threeQuarter', 'fullLength'] as const;
+
+export const placementSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('distance'),
+    distanceMm: between(50, limits.maxDistanceMm).describe('Lens to subject line')
+  }),
+  z.strictObject({ kind: z.literal('framing'), framing: z.enum(framings) }),
+  z.strictObject({ kind: z.literal('framedHeight'), heightMm: between(20, 200_000) })
+]);
+
+export const cameraSchema = z.strictObject({
+  bodyId: id,
+  lensId: id,
+  focalLengthMm: between(1, 2000),
+  orientation: z.enum(['landscape', 'portrait']),
+  placement: placementSchema,
+  lateralMm: signedDistance,
+  heightMm: between(0, 100_000).describe('Lens above the floor'),
+  yawDeg: between(-80, 80).describe('Turned to the right'),
+  pitchDeg: between(-80, 80).describe('Tilted up'),
+  focusSurface: z.enum(['flat', 'curved']),
+  stance: z.enum(['standing', 'braced', 'kneeling', 'monopod', 'tripod']),
+  focusMethod: z.enum(['crossPoint', 'ordinaryPoint', 'magnifier', 'byEye']),
+  secondsToShutter: between(0, 60).describe('Between focusing and releasing')
+});
+
+export const importances = ['must', 'should', 'maySoft'] as const;
+const importance = z.enum(importances);
+
+export const sharpSets = ['nearEye', 'bothEyes', 'eyesToNose', 'wholeHead'] as const;
+
+export const personSchema = z.strictObject({
+  id,
+  name,
+  depthMm: signedDistance.describe('Midpoint of the eyes behind the subject line'),
+  lateralMm: signedDistance,
+  floorMm: between(-100_000, 100_000).describe('Step or riser under the feet or the seat'),
+  statureMm: between(300, 2500),
+  age: z.enum(['adult', 'child', 'baby']),
+  posture: z.enum(['standing', 'seated']),
+  headYawDeg: angleDeg.describe("0 faces the camera's side; positive turns the nose to the picture's right"),
+  headPitchDeg: between(-80, 80).describe('Looks up'),
+  sharp: z.enum(sharpSets),
+  importance
+});
+
+export const thingSchema = z.strictObject({
+  id,
+  name,
+  depthMm: signedDistance.describe('Middle of the thing behind the subject line'),
+  lateralMm: signedDistance,
+  heightMm: between(0, 100_000).describe('Middle of the thing above the floor'),
+  widthMm: between(0, 100_000),
+  tallMm: between(0, 100_000),
+  deepMm: between(0, 100_000),
+  importance
+});
+
+export const wishes = ['hide', 'hint', 'keep', 'free'] as const;
+
+export const backgroundSchema = z.strictObject({
+  id,
+  name,
+  depthMm: signedDistance.describe('Behind the subject line; negative is foreground'),
+  lateralMm: signedDistance,
+  detailMm: between(0.1, 100_000).describe('Size of the detail that decides whether it is recognised'),
+  wish: z.enum(wishes)
+});
+
+export const viewingSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('traditional') }),
+  z.strictObject({
+    kind: z.literal('seen'),
+    longEdgeMm: between(20, 20_000),
+    distanceMm: between(50, 100_000),
+    acuity: z.enum(['traditional', 'arcMinute'])
+  }),
+  z.strictObject({ kind: z.literal('pixels'), pixels: between(0.5, 50) })
+]);
+
+export const styles = ['openAsFacesAllow', 'lensBest', 'deepAndSafe'] as const;
+
+export const targetSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('best') }),
+  z.strictObject({ kind: z.literal('eye'), personId: id, eye: z.enum(['leftEye', 'rightEye']) }),
+  z.strictObject({ kind: z.literal('thing'), thingId: id }),
+  z.strictObject({ kind: z.literal('distance'), distanceMm: between(50, limits.maxDistanceMm) })
+]);
+
+export const intentSchema = z.strictObject({
+  viewing: viewingSchema,
+  style: z.enum(styles),
+  oddsWanted: between(0.05, 0.999),
+  stop: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('byStyle') }),
+    z.strictObject({ kind: z.literal('chosen'), fNumber })
+  ]),
+  target: targetSchema
+});
+
+export const placeSchema = z.strictObject({
+  backUpMm: between(50, limits.maxDistanceMm)
+    .nullable()
+    .describe('Furthest the lens can stand from the subject line; null when nothing is in the way')
+});
+
+const uniqueIds = <T extends { readonly id: string }>(items: readonly T[]) =>
+  new Set(items.map((item) => item.id)).size === items.length;
+
+export const setupSchema = z.strictObject({
+  id,
+  name,
+  notes: text(limits.maxNotesLength),
+  camera: cameraSchema,
+  place: placeSchema,
+  people: z
+    .array(personSchema)
+    .max(limits.maxPeople, `must be at most ${limits.maxPeople} people`)
+    .refine(uniqueIds, 'two people share an id'),
+  things: z
+    .array(thingSchema)
+    .max(limits.maxThings, `must be at most ${limits.maxThings} things`)
+    .refine(uniqueIds, 'two things share an id'),
+  backgrounds: z
+    .array(backgroundSchema)
+    .max(limits.maxBackgrounds, `must be at most ${limits.maxBackgrounds} backgrounds`)
+    .refine(uniqueIds, 'two backgrounds share an id'),
+  intent: intentSchema
+});
+
+export const jobSchema = z.strictObject({
+  id,
+  name,
+  date: z.iso.date().nullable(),
+  notes: text(limits.maxNotesLength),
+  stopStep: z.enum(['full', 'half', 'third']).describe("The user's steps of the aperture ring")
+});
+
+export const kitSchema = z.strictObject({
+  bodies: z.array(bodySchema).max(100, 'must be at most 100 bodies').refine(uniqueIds, 'two bodies share an id'),
+  lenses: z
+    .array(lensSchema.refine((lens) => lens.shortestMm <= lens.longestMm, 'shortestMm must not exceed longestMm'))
+    .max(200, 'must be at most 200 lenses')
+    .refine(uniqueIds, 'two lenses share an id')
+});
+
+export type Sensor = z.infer<typeof sensorSchema>;
+export type Body = z.infer<typeof bodySchema>;
+export type Lens = z.infer<typeof lensSchema>;
+export type Kit = z.infer<typeof kitSchema>;
+export type Placement = z.infer<typeof placementSchema>;
+export type Framing = (typeof framings)[number];
+export type Camera = z.infer<typeof cameraSchema>;
+export type Person = z.infer<typeof personSchema>;
+export type Thing = z.infer<typeof thingSchema>;
+export type Background = z.infer<typeof backgroundSchema>;
+export type Wish = (typeof wishes)[number];
+export type Importance = (typeof importances)[number];
+export type SharpSet = (typeof sharpSets)[number];
+export type Style = (typeof styles)[number];
+export type Intent = z.infer<typeof intentSchema>;
+export type Setup = z.infer<typeof setupSchema>;
+export type Job = z.infer<typeof jobSchema>;

@@ -1,0 +1,230 @@
+/** The plan in plain sentences. */
+import type { Bound, NoPlanReason, Plan, StopPlan } from '../call/plan';
+import { framesFor } from '../call/odds';
+import { verdict, type Verdict } from '../optics/sharpness';
+import type { PointRole } from '../setup/scene';
+import type { Wish } from '../setup/schema';
+import { formatLength, type LengthUnit } from './length';
+
+export const roleWords: Readonly<Record<PointRole, string>> = {
+  nearEye: 'near eye',
+  farEye: 'far eye',
+  nose: 'nose',
+  hairline: 'hairline',
+  chin: 'chin',
+  ear: 'ear',
+  head: 'head',
+  nearSide: 'near side',
+  farSide: 'far side'
+};
+
+export const verdictWords: Readonly<Record<Verdict, string>> = {
+  sharp: 'sharp',
+  touchSoft: 'a touch soft',
+  soft: 'soft'
+};
+
+export const wishWords: Readonly<Record<Wish, string>> = { hide: 'hide', hint: 'hint', keep: 'keep', free: 'as it falls' };
+
+export function possessive(name: string): string {
+  return `${name}’s`;
+}
+
+export function subjectName(plan: Plan, id: string): string {
+  return plan.subjects.find((subject) => subject.id === id)?.name ?? 'the subject';
+}
+
+export function backgroundName(plan: Plan, id: string): string {
+  return plan.backgrounds.find((background) => background.id === id)?.name ?? 'the background';
+}
+
+/** "Ines’s near eye", "the near side of Rings", "3.4 m" when focused by distance. */
+export function targetWords(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
+  const { subjectId, role, focusDistanceMm } = entry.target;
+  if (subjectId === null || role === null) return formatLength(focusDistanceMm, unit);
+  return pointWords(plan, subjectId, role);
+}
+
+function pointWords(plan: Plan, subjectId: string, role: PointRole): string {
+  const subject = plan.subjects.find((item) => item.id === subjectId);
+  if (!subject) return 'the subject';
+  const sides = subject.points.filter((point) => point.role === 'nearEye' || point.role === 'farEye');
+  const level = sides.length === 2 && Math.abs((sides[0]?.depth ?? 0) - (sides[1]?.depth ?? 0)) < 2;
+  if (level && (role === 'nearEye' || role === 'farEye')) return `${possessive(subject.name)} eyes`;
+  return `${possessive(subject.name)} ${roleWords[role]}`;
+}
+
+/** The answer: "f/3.3 on Ines’s near eye, from 3.4 m." */
+export function callSentence(plan: Plan, unit: LengthUnit, index = plan.selected): string {
+  const entry = plan.stops[index];
+  if (!entry) return '';
+  const target = targetWords(plan, entry, unit);
+  return `f/${entry.stop.label} on ${target}, from ${formatLength(plan.distanceMm, unit)}.`;
+}
+
+export interface SharpZone {
+  readonly inFrontMm: number;
+  /** Infinity when everything behind is sharp. */
+  readonly behindMm: number;
+  readonly depthMm: number;
+}
+
+/** The sharp zone about the plane of focus. */
+export function sharpZone(entry: StopPlan): SharpZone {
+  const s = entry.target.focusDistanceMm;
+  const far = entry.farMm ?? Infinity;
+  return { inFrontMm: s - entry.nearMm, behindMm: far - s, depthMm: far - entry.nearMm };
+}
+
+/** "33 cm", "from 4.1 m to infinity". */
+export function zoneWords(entry: StopPlan, unit: LengthUnit): string {
+  const { depthMm } = sharpZone(entry);
+  return depthMm === Infinity ? '∞' : formatLength(depthMm, unit);
+}
+
+/** "15 cm before, 18 cm behind". */
+export function zoneSplitWords(entry: StopPlan, unit: LengthUnit): string {
+  const { inFrontMm, behindMm } = sharpZone(entry);
+  const behind = behindMm === Infinity ? 'all behind' : `${formatLength(behindMm, unit)} behind`;
+  return `${formatLength(inFrontMm, unit)} in front, ${behind}`;
+}
+
+/** Frames for one keeper with 95 % certainty. */
+export function framesToShoot(entry: StopPlan): number {
+  return framesFor(entry.odds, 0.95);
+}
+
+export function oddsWords(odds: number): string {
+  if (odds >= 0.995) return '99 %';
+  return `${Math.round(odds * 100)} %`;
+}
+
+/** What becomes of one background at a stop, in a sentence. */
+export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, unit: LengthUnit): string {
+  const background = plan.backgrounds[index];
+  const state = entry.backgrounds[index];
+  if (!background || !state) return '';
+  const lost = formatLength(state.lostDetailMm, unit);
+  const name = capital(background.name);
+  const detail = formatLength(background.detailMm, unit);
+  if (verdict(state.ratio) === 'sharp') return `${name}: sharp.`;
+  const effect = state.lostDetailMm >= background.detailMm ? 'gone' : 'still readable';
+  switch (background.wish) {
+    case 'hide':
+      return state.met
+        ? `${name}: hidden. Detail under ${lost} is lost there.`
+        : `${name}: not hidden. Detail under ${lost} is lost, theirs is ${detail}.`;
+    case 'hint':
+      if (state.met) return `${name}: hinted. Detail under ${lost} is lost there, theirs is ${detail}.`;
+      return state.lostDetailMm > background.detailMm / 2
+        ? `${name}: too soft to be recognised. Detail under ${lost} is lost there.`
+        : `${name}: too plain. Detail under ${lost} is lost, theirs is ${detail}.`;
+    case 'keep':
+      return `${name}: not sharp. Detail under ${lost} is lost there.`;
+    case 'free':
+      return `${name}: ${effect}. Detail under ${lost} is lost there.`;
+  }
+}
+
+/** Why one end of the window lies where it does. */
+function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow'): string {
+  switch (bound.kind) {
+    case 'lens':
+      return end === 'wide' ? 'the lens opens no wider' : 'the lens closes no further';
+    case 'point':
+      return `${pointWords(plan, bound.subjectId, bound.role)} ${pointWords(plan, bound.subjectId, bound.role).endsWith('eyes') ? 'set' : 'sets'} the ${end} end`;
+    case 'odds':
+      return `movement and focus spread at ${subjectName(plan, bound.subjectId)} set the ${end} end`;
+    case 'background':
+      return `${backgroundName(plan, bound.backgroundId)} set${plural(backgroundName(plan, bound.backgroundId)) ? '' : 's'} the ${end} end`;
+    case 'lensBlur':
+      return end === 'wide' ? 'the lens is too soft any wider' : 'diffraction sets the narrow end';
+  }
+}
+
+function plural(name: string): boolean {
+  return /[^s]s$/i.test(name);
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** One line on what binds: "Tobiah’s far eye sets the wide end; palm trunks set the narrow end." */
+export function reasonSentence(plan: Plan): string {
+  const { window, stops } = plan;
+  if (!window) return '';
+  const first = stops[window.first]?.stop.label ?? '';
+  const last = stops[window.last]?.stop.label ?? '';
+  const range = window.first === window.last ? `Only f/${first} grants it all` : `Anything from f/${first} to f/${last} works`;
+  return `${range}: ${boundWords(plan, plan.lower, 'wide')}; ${boundWords(plan, plan.upper, 'narrow')}.`;
+}
+
+/** The conflict as two wishes, and in whose favour it was settled. */
+export function conflictSentences(plan: Plan): { readonly wishes: string; readonly settled: string } | null {
+  const { conflict, stops } = plan;
+  if (!conflict) return null;
+  const f = (index: number) => `f/${stops[index]?.stop.label ?? ''}`;
+  switch (conflict.kind) {
+    case 'facesUnreachable': {
+      const settled = `${f(plan.recommended)} comes closest.`;
+      if (conflict.because === 'criterion') {
+        return { wishes: 'The lens and diffraction alone blur more than you allow for this viewing, at every stop.', settled };
+      }
+      if (conflict.because === 'odds' && conflict.bound.kind === 'odds') {
+        const name = subjectName(plan, conflict.bound.subjectId);
+        return {
+          wishes: `The zone is deep enough, but movement and focus spread leave ${possessive(name)} odds under ${oddsWords(plan.oddsWanted)} at every stop.`,
+          settled
+        };
+      }
+      const who = conflict.bound.kind === 'point' ? pointWords(plan, conflict.bound.subjectId, conflict.bound.role) : 'everyone';
+      return { wishes: `No stop of this lens reaches from the nearest face to the furthest: ${who} stays out.`, settled };
+    }
+    case 'facesAgainstBackground': {
+      const name = backgroundName(plan, conflict.backgroundId);
+      const wish = plan.backgrounds.find((item) => item.id === conflict.backgroundId)?.wish ?? 'hide';
+      const wanted = { hide: 'to vanish', hint: 'only to be hinted', keep: 'to stay sharp', free: '' }[wish];
+      return {
+        wishes: `The faces want ${f(conflict.facesFrom)}; ${name} would need ${f(conflict.backgroundAt)} ${wanted}.`,
+        settled: `Settled for the faces at ${f(plan.recommended)}: a background can be mended later.`
+      };
+    }
+    case 'backgroundUnreachable': {
+      const name = backgroundName(plan, conflict.backgroundId);
+      const background = plan.backgrounds.find((item) => item.id === conflict.backgroundId);
+      const doing = background?.wish === 'hide' ? 'hides' : background?.wish === 'keep' ? 'keeps' : 'only hints';
+      return {
+        wishes: `No stop of this lens ${doing} ${name} from here.`,
+        settled: `${f(plan.recommended)} holds the faces and comes closest.`
+      };
+    }
+    case 'backgroundAgainstBackground':
+      return {
+        wishes: `${capital(backgroundName(plan, conflict.backgroundId))} and ${backgroundName(plan, conflict.otherId)} want different stops.`,
+        settled: `${f(plan.recommended)} misses them least and holds the faces.`
+      };
+  }
+}
+
+/** Why nothing can be planned, and what to do. */
+export function noPlanWords(reason: NoPlanReason, unit: LengthUnit): { readonly title: string; readonly advice: string } {
+  switch (reason.code) {
+    case 'unknownBody':
+      return { title: 'The body of this setup is not in the kit.', advice: 'Choose another body.' };
+    case 'unknownLens':
+      return { title: 'The lens of this setup is not in the kit.', advice: 'Choose another lens.' };
+    case 'nothingRequired':
+      return { title: 'Nobody is in the picture yet.', advice: 'Add a person or a thing, and the call follows.' };
+    case 'behindCamera':
+      return {
+        title: `${reason.name} stands behind the lens.`,
+        advice: `Step back, or bring ${reason.name} forward into the picture.`
+      };
+    case 'tooClose':
+      return {
+        title: `The lens focuses no closer than ${formatLength(reason.closestFocusMm, unit)}.`,
+        advice: `You are at ${formatLength(reason.nearestMm, unit)}: step back, or take another lens.`
+      };
+  }
+}
