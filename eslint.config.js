@@ -67,10 +67,7 @@ export default ts.config(
     files: ['src/**/*.{ts,svelte}'],
     ignores: ['src/lib/data/**', 'src/core/**'],
     rules: {
-      'no-restricted-imports': [
-        'error',
-        { paths: [{ name: 'dexie', message: 'Only src/lib/data knows Dexie.' }] }
-      ]
+      'no-restricted-imports': ['error', { paths: [{ name: 'dexie', message: 'Only src/lib/data knows Dexie.' }] }]
     }
   },
   { files: ['scripts/**', 'src/cli/**'], rules: { 'no-console': 'off' } }

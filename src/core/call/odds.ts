@@ -73,8 +73,7 @@ export function keeperOdds(input: OddsInput): number {
   const atLow = farLimit(low);
   const atHigh = nearLimit(high);
   const swaying = members.filter(
-    (member) =>
-      !rigid(member) && (atLow - member.furthest < reach(member) || member.nearest - atHigh < reach(member))
+    (member) => !rigid(member) && (atLow - member.furthest < reach(member) || member.nearest - atHigh < reach(member))
   );
   if (swaying.length === 0) return normalCdf((high - bias) / spread) - normalCdf((low - bias) / spread);
 

@@ -94,7 +94,8 @@ function settle(input: JudgeInput): Judgement {
   const facesFrom = holding[0];
   if (facesFrom === undefined) return unreachable(input);
 
-  const missed = (index: number) => (stops[index]?.backgrounds ?? []).reduce((sum, item) => sum + item.shortfallStops, 0);
+  const missed = (index: number) =>
+    (stops[index]?.backgrounds ?? []).reduce((sum, item) => sum + item.shortfallStops, 0);
   const recommended = indexOfLeast(holding, missed);
   const backgroundId = worstBackground(input, recommended) ?? '';
   const position = backgrounds.findIndex((background) => background.id === backgroundId);

@@ -72,7 +72,8 @@ describe('job file', () => {
   });
 
   it('refuses a truncated file wherever it is cut', () => {
-    for (let cut = 1; cut < text.trimEnd().length; cut += 397) expect(refusal(text.slice(0, cut)).reason).toMatch(/cut off|JSON/);
+    for (let cut = 1; cut < text.trimEnd().length; cut += 397)
+      expect(refusal(text.slice(0, cut)).reason).toMatch(/cut off|JSON/);
   });
 
   it('refuses foreign and future files and says so', () => {
@@ -99,7 +100,9 @@ describe('job file', () => {
   it('refuses two setups, people or lenses with one id', () => {
     const [first] = demo.setups;
     expect(refusal(altered('setups', [first, first])).reason).toMatch(/share an id/);
-    expect(refusal(altered('setups.0.people', [...(first?.people ?? []), ...(first?.people ?? [])])).field).toBe('setups[0].people');
+    expect(refusal(altered('setups.0.people', [...(first?.people ?? []), ...(first?.people ?? [])])).field).toBe(
+      'setups[0].people'
+    );
   });
 
   it('reads a file with a byte-order mark', () => {

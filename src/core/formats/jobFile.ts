@@ -67,12 +67,16 @@ export function readJobFile(text: string): JobFileResult {
     return refuse('', 'The file does not hold a job.');
   }
   const { format, version } = data as { format?: unknown; version?: unknown };
-  if (format !== jobFileFormat) return refuse('format', `This is not a Focalis job file (expected "${jobFileFormat}").`);
+  if (format !== jobFileFormat)
+    return refuse('format', `This is not a Focalis job file (expected "${jobFileFormat}").`);
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
     return refuse('version', 'The version must be a whole number from 1.');
   }
   if (version > jobFileVersion) {
-    return refuse('version', `The file is of version ${version}, newer than this Focalis reads (${jobFileVersion}). Update Focalis.`);
+    return refuse(
+      'version',
+      `The file is of version ${version}, newer than this Focalis reads (${jobFileVersion}). Update Focalis.`
+    );
   }
 
   const parsed = jobFileSchema.safeParse(migrate(data, version));
@@ -125,7 +129,10 @@ function checkKit(file: z.infer<typeof jobFileSchema>): JobFileResult {
       return refuse(`setups[${index}].camera.lensId`, `The lens "${camera.lensId}" is missing from the file's kit.`);
     }
     if (camera.focalLengthMm < lens.shortestMm || camera.focalLengthMm > lens.longestMm) {
-      return refuse(`setups[${index}].camera.focalLengthMm`, `The lens ${lens.name} has no ${camera.focalLengthMm} mm.`);
+      return refuse(
+        `setups[${index}].camera.focalLengthMm`,
+        `The lens ${lens.name} has no ${camera.focalLengthMm} mm.`
+      );
     }
   }
   return { ok: true, file: { job: file.job, kit: file.kit, setups: file.setups } };

@@ -15,7 +15,14 @@ import {
   type LensCharacter
 } from './sharpness';
 import { exactFNumber, stopsBetween } from './stops';
-import { angleOfView, distanceForFraming, effectiveFNumber, framedSize, imageDistance, magnification } from './thinLens';
+import {
+  angleOfView,
+  distanceForFraming,
+  effectiveFNumber,
+  framedSize,
+  imageDistance,
+  magnification
+} from './thinLens';
 
 const foot = 304.8;
 const fullFrame = { widthMm: 36, heightMm: 24, pixelsWide: 7008 };
@@ -101,17 +108,24 @@ describe('depth of field', () => {
 
   it('is inverted by the range of focus distances that hold two depths', () => {
     fc.assert(
-      fc.property(focalLength, aperture, disc, distance, fc.double({ min: 0, max: 2000, noNaN: true }), (f, N, C, z, d) => {
-        const range = focusRangeFor(f, N, C, z, z + d);
-        const best = bestFocusBetween(z, z + d);
-        const worst = Math.max(blurDiscDiameter(f, N, best, z), blurDiscDiameter(f, N, best, z + d));
-        if (!range) {
-          expect(worst).toBeGreaterThan(C * (1 - 1e-9));
-          return;
+      fc.property(
+        focalLength,
+        aperture,
+        disc,
+        distance,
+        fc.double({ min: 0, max: 2000, noNaN: true }),
+        (f, N, C, z, d) => {
+          const range = focusRangeFor(f, N, C, z, z + d);
+          const best = bestFocusBetween(z, z + d);
+          const worst = Math.max(blurDiscDiameter(f, N, best, z), blurDiscDiameter(f, N, best, z + d));
+          if (!range) {
+            expect(worst).toBeGreaterThan(C * (1 - 1e-9));
+            return;
+          }
+          expect(depthOfField(f, N, C, range.from).far).toBeGreaterThanOrEqual((z + d) * (1 - 1e-9));
+          if (range.to < Infinity) expect(depthOfField(f, N, C, range.to).near).toBeLessThanOrEqual(z * (1 + 1e-9));
         }
-        expect(depthOfField(f, N, C, range.from).far).toBeGreaterThanOrEqual((z + d) * (1 - 1e-9));
-        if (range.to < Infinity) expect(depthOfField(f, N, C, range.to).near).toBeLessThanOrEqual(z * (1 + 1e-9));
-      })
+      )
     );
   });
 });
@@ -198,14 +212,17 @@ describe('total sharpness', () => {
     ['ordinary', 1.8],
     ['ordinary', 2.8],
     ['weakWideOpen', 1.4]
-  ])('makes a %s f/%s lens best one and a half to four stops down (common practice: two to three)', (character, open) => {
-    const widestFNumber = exactFNumber(open);
-    const total = (N: number) => totalDisc(lensDisc({ character, widestFNumber }, N), diffractionDisc(N));
-    const stops = Array.from({ length: 15 }, (_, i) => widestFNumber * 2 ** (i / 4));
-    const best = stops.reduce((a, b) => (total(b) < total(a) ? b : a));
-    expect(stopsBetween(widestFNumber, best)).toBeGreaterThanOrEqual(1.5);
-    expect(stopsBetween(widestFNumber, best)).toBeLessThanOrEqual(4);
-  });
+  ])(
+    'makes a %s f/%s lens best one and a half to four stops down (common practice: two to three)',
+    (character, open) => {
+      const widestFNumber = exactFNumber(open);
+      const total = (N: number) => totalDisc(lensDisc({ character, widestFNumber }, N), diffractionDisc(N));
+      const stops = Array.from({ length: 15 }, (_, i) => widestFNumber * 2 ** (i / 4));
+      const best = stops.reduce((a, b) => (total(b) < total(a) ? b : a));
+      expect(stopsBetween(widestFNumber, best)).toBeGreaterThanOrEqual(1.5);
+      expect(stopsBetween(widestFNumber, best)).toBeLessThanOrEqual(4);
+    }
+  );
 
   it('takes a measured lens at its word, diffraction counted once', () => {
     const measured = [

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { apertureValue, exactFNumber, fNumberFromApertureValue, lensStops, stopLabel, stopScale, stopsBetween } from './stops';
+import {
+  apertureValue,
+  exactFNumber,
+  fNumberFromApertureValue,
+  lensStops,
+  stopLabel,
+  stopScale,
+  stopsBetween
+} from './stops';
 
 describe('f-number scale', () => {
   it('has the marks of ISO 517 for full stops, each a factor √2 from the last', () => {
@@ -11,18 +19,23 @@ describe('f-number scale', () => {
     }
   });
 
-  it.each(['full', 'half', 'third'] as const)('marks each of the %s stops within a sixth of a stop of its place', (step) => {
-    for (const stop of stopScale(step)) {
-      expect(Math.abs(stopsBetween(Number(stop.label), stop.fNumber)), stop.label).toBeLessThan(1 / 6);
+  it.each(['full', 'half', 'third'] as const)(
+    'marks each of the %s stops within a sixth of a stop of its place',
+    (step) => {
+      for (const stop of stopScale(step)) {
+        expect(Math.abs(stopsBetween(Number(stop.label), stop.fNumber)), stop.label).toBeLessThan(1 / 6);
+      }
     }
-  });
+  );
 
   it('counts four and a half stops from f/5.6 to f/1.2 (common practice, no source)', () => {
     expect(stopsBetween(exactFNumber(1.2), exactFNumber(5.6))).toBeCloseTo(4.5, 9);
   });
 
   it('counts f/1.4, 2, 2.8, 4 one stop apart (APEX: Av = 2 log2 N)', () => {
-    expect([1.4, 2, 2.8, 4].map(exactFNumber).map(apertureValue)).toEqual([1, 2, 3, 4].map((av) => expect.closeTo(av, 12)));
+    expect([1.4, 2, 2.8, 4].map(exactFNumber).map(apertureValue)).toEqual(
+      [1, 2, 3, 4].map((av) => expect.closeTo(av, 12))
+    );
   });
 
   it('offers the stops a lens has, from its widest to its smallest', () => {

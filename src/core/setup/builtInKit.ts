@@ -37,7 +37,7 @@ const zoom = (shortestMm: number, longestMm: number, N: number, closestFocusMm: 
 
 export const builtInKit: Kit = {
   bodies: [
-    body('body-main', 'Main body, full frame', {
+    body('body-main', 'Main body', {
       kind: 'mirrorless',
       sensor: { ...fullFrame, pixelsWide: 7008 },
       stabiliserStops: 5
@@ -47,7 +47,7 @@ export const builtInKit: Kit = {
       sensor: { widthMm: 23.5, heightMm: 15.6, pixelsWide: 6000 },
       stabiliserStops: 0
     }),
-    body('body-full-slr', 'SLR, full frame', {
+    body('body-full-slr', 'Full-frame SLR', {
       kind: 'slr',
       sensor: { ...fullFrame, pixelsWide: 6016 },
       stabiliserStops: 0

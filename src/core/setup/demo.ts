@@ -94,7 +94,7 @@ function familyOnTheSteps(): Setup {
       focalLengthMm: 50,
       placement: { kind: 'distance', distanceMm: 5200 },
       heightMm: 1700,
-      pitchDeg: -4
+      pitchDeg: -7
     },
     place: { backUpMm: 7000 },
     people,

@@ -27,7 +27,10 @@ describe('three-way merge', () => {
   });
 
   it('never mixes two kinds of placement', () => {
-    const placed = (placement: (typeof base)['camera']['placement']) => ({ ...base, camera: { ...base.camera, placement } });
+    const placed = (placement: (typeof base)['camera']['placement']) => ({
+      ...base,
+      camera: { ...base.camera, placement }
+    });
     const start = placed({ kind: 'distance', distanceMm: 3000 });
     const mine = placed({ kind: 'framing', framing: 'halfLength' });
     const theirs = placed({ kind: 'distance', distanceMm: 4000 });

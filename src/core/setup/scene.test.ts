@@ -106,7 +106,11 @@ describe('camera', () => {
   });
 
   it('takes a thing by its near and far side', () => {
-    const setup = newSetup('s', 's', { people: [], things: [newThing('t', 'Tuba', { depthMm: 100, deepMm: 400 })], camera: at2m });
+    const setup = newSetup('s', 's', {
+      people: [],
+      things: [newThing('t', 'Tuba', { depthMm: 100, deepMm: 400 })],
+      camera: at2m
+    });
     const subject = sceneSubjects(setup, viewpoint(at2m, body))[0];
     expect([subject?.nearest, subject?.furthest]).toEqual([1900, 2300]);
   });

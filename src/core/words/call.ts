@@ -24,7 +24,12 @@ export const verdictWords: Readonly<Record<Verdict, string>> = {
   soft: 'soft'
 };
 
-export const wishWords: Readonly<Record<Wish, string>> = { hide: 'hide', hint: 'hint', keep: 'keep', free: 'as it falls' };
+export const wishWords: Readonly<Record<Wish, string>> = {
+  hide: 'hide',
+  hint: 'hint',
+  keep: 'keep',
+  free: 'as it falls'
+};
 
 export function possessive(name: string): string {
   return `${name}’s`;
@@ -126,37 +131,44 @@ export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, u
   }
 }
 
-/** Why one end of the window lies where it does. */
+/** What happens just beyond one end of the window. */
 function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow'): string {
+  const beyond = `any ${end === 'wide' ? 'wider' : 'narrower'},`;
   switch (bound.kind) {
     case 'lens':
       return end === 'wide' ? 'the lens opens no wider' : 'the lens closes no further';
-    case 'point':
-      return `${pointWords(plan, bound.subjectId, bound.role)} ${pointWords(plan, bound.subjectId, bound.role).endsWith('eyes') ? 'set' : 'sets'} the ${end} end`;
+    case 'point': {
+      const who = pointWords(plan, bound.subjectId, bound.role);
+      return `${beyond} ${who} ${who.endsWith('eyes') ? 'go' : 'goes'} soft`;
+    }
     case 'odds':
-      return `movement and focus spread at ${subjectName(plan, bound.subjectId)} set the ${end} end`;
-    case 'background':
-      return `${backgroundName(plan, bound.backgroundId)} set${plural(backgroundName(plan, bound.backgroundId)) ? '' : 's'} the ${end} end`;
+      return `${beyond} ${subjectName(plan, bound.subjectId)} may drift out of the sharp zone`;
+    case 'background': {
+      const background = plan.backgrounds.find((item) => item.id === bound.backgroundId);
+      const name = background?.name ?? 'the background';
+      const many = /[^s]s$/i.test(name);
+      if (background?.wish === 'keep') return `${beyond} ${name} ${many ? 'go' : 'goes'} soft`;
+      if (end === 'wide') return `${beyond} ${name} can no longer be recognised`;
+      return background?.wish === 'hint'
+        ? `${beyond} ${name} ${many ? 'become' : 'becomes'} too plain`
+        : `${beyond} ${name} ${many ? 'come' : 'comes'} back`;
+    }
     case 'lensBlur':
-      return end === 'wide' ? 'the lens is too soft any wider' : 'diffraction sets the narrow end';
+      return end === 'wide' ? `${beyond} the lens is too soft` : `${beyond} diffraction softens everything`;
   }
-}
-
-function plural(name: string): boolean {
-  return /[^s]s$/i.test(name);
 }
 
 function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
-/** One line on what binds: "Tobiah’s far eye sets the wide end; palm trunks set the narrow end." */
+/** One line on what binds: "f/2.8 to f/4 works: any wider, Ines’s far eye goes soft; any narrower, the trunks come back." */
 export function reasonSentence(plan: Plan): string {
   const { window, stops } = plan;
   if (!window) return '';
   const first = stops[window.first]?.stop.label ?? '';
   const last = stops[window.last]?.stop.label ?? '';
-  const range = window.first === window.last ? `Only f/${first} grants it all` : `Anything from f/${first} to f/${last} works`;
+  const range = window.first === window.last ? `Only f/${first} works` : `f/${first} to f/${last} works`;
   return `${range}: ${boundWords(plan, plan.lower, 'wide')}; ${boundWords(plan, plan.upper, 'narrow')}.`;
 }
 
@@ -169,7 +181,10 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
     case 'facesUnreachable': {
       const settled = `${f(plan.recommended)} comes closest.`;
       if (conflict.because === 'criterion') {
-        return { wishes: 'The lens and diffraction alone blur more than you allow for this viewing, at every stop.', settled };
+        return {
+          wishes: 'The lens and diffraction alone blur more than you allow for this viewing, at every stop.',
+          settled
+        };
       }
       if (conflict.because === 'odds' && conflict.bound.kind === 'odds') {
         const name = subjectName(plan, conflict.bound.subjectId);
@@ -178,8 +193,12 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
           settled
         };
       }
-      const who = conflict.bound.kind === 'point' ? pointWords(plan, conflict.bound.subjectId, conflict.bound.role) : 'everyone';
-      return { wishes: `No stop of this lens reaches from the nearest face to the furthest: ${who} stays out.`, settled };
+      const who =
+        conflict.bound.kind === 'point' ? pointWords(plan, conflict.bound.subjectId, conflict.bound.role) : 'everyone';
+      return {
+        wishes: `No stop of this lens reaches from the nearest face to the furthest: ${who} stays out.`,
+        settled
+      };
     }
     case 'facesAgainstBackground': {
       const name = backgroundName(plan, conflict.backgroundId);
@@ -208,7 +227,10 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
 }
 
 /** Why nothing can be planned, and what to do. */
-export function noPlanWords(reason: NoPlanReason, unit: LengthUnit): { readonly title: string; readonly advice: string } {
+export function noPlanWords(
+  reason: NoPlanReason,
+  unit: LengthUnit
+): { readonly title: string; readonly advice: string } {
   switch (reason.code) {
     case 'unknownBody':
       return { title: 'The body of this setup is not in the kit.', advice: 'Choose another body.' };

@@ -37,16 +37,31 @@ describe('lengths as typed', () => {
 
   it('survives writing and reading again to half an inch or half a centimetre', () => {
     fc.assert(
-      fc.property(fc.double({ min: -50_000, max: 50_000, noNaN: true }), fc.constantFrom<LengthUnit>('metric', 'feet'), (mm, unit) => {
-        const back = read(formatLengthExactly(mm, unit), unit);
-        expect(typeof back).toBe('number');
-        expect(Math.abs(Number(back) - mm)).toBeLessThan(7);
-      })
+      fc.property(
+        fc.double({ min: -50_000, max: 50_000, noNaN: true }),
+        fc.constantFrom<LengthUnit>('metric', 'feet'),
+        (mm, unit) => {
+          const back = read(formatLengthExactly(mm, unit), unit);
+          expect(typeof back).toBe('number');
+          expect(Math.abs(Number(back) - mm)).toBeLessThan(7);
+        }
+      )
     );
   });
 
   it('reads well', () => {
-    expect([7, 62, 850, 3420, 12_345].map((mm) => formatLength(mm, 'metric'))).toEqual(['7 mm', '6 cm', '85 cm', '3.4 m', '12 m']);
-    expect([40, 850, 3403.6, 12_345].map((mm) => formatLength(mm, 'feet'))).toEqual(['1.6″', '2′ 9″', '11′ 2″', '40′ 6″']);
+    expect([7, 62, 850, 3420, 12_345].map((mm) => formatLength(mm, 'metric'))).toEqual([
+      '7 mm',
+      '6 cm',
+      '85 cm',
+      '3.4 m',
+      '12 m'
+    ]);
+    expect([40, 850, 3403.6, 12_345].map((mm) => formatLength(mm, 'feet'))).toEqual([
+      '1.6″',
+      '2′ 9″',
+      '11′ 2″',
+      '40′ 6″'
+    ]);
   });
 });

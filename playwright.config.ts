@@ -1,0 +1,37 @@
+import { defineConfig, devices } from '@playwright/test';
+
+const port = 4199;
+
+export default defineConfig({
+  testDir: 'tests',
+  fullyParallel: true,
+  workers: 2,
+  forbidOnly: true,
+  retries: 0,
+  reporter: process.env['CI'] ? 'line' : 'list',
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  use: {
+    ...devices['Desktop Chrome'],
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync'
+      ]
+    }
+  },
+  webServer: {
+    command: 'node scripts/start.mjs',
+    env: { PORT: String(port) },
+    url: `http://127.0.0.1:${port}/favicon.svg`,
+    reuseExistingServer: false,
+    timeout: 180_000
+  }
+});

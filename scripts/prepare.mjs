@@ -1,0 +1,77 @@
+// What start and test share: install and build when they are out of date, told by stamps, and nothing when they are not.
+import { execFileSync, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('..', import.meta.url));
+const stamps = join(root, '.stamps');
+
+function filesBelow(path) {
+  if (!existsSync(path)) return [];
+  if (statSync(path).isFile()) return [path];
+  return readdirSync(path)
+    .sort()
+    .flatMap((name) => filesBelow(join(path, name)));
+}
+
+function fingerprint(paths) {
+  const hash = createHash('sha256').update(process.version);
+  for (const file of paths.flatMap((path) => filesBelow(join(root, path)))) {
+    hash.update(file.slice(root.length)).update('\0').update(readFileSync(file));
+  }
+  return hash.digest('hex');
+}
+
+function unless(name, paths, present, work) {
+  const stamp = join(stamps, name);
+  const now = fingerprint(paths);
+  if (present && existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  work();
+  mkdirSync(stamps, { recursive: true });
+  writeFileSync(stamp, now);
+}
+
+/** Runs a command in the project's folder and stops everything when it fails. */
+export function run(title, command, args, env = {}) {
+  console.log(`\n— ${title}`);
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  if (result.status !== 0) {
+    console.error(`${title} failed.`);
+    process.exit(result.status ?? 1);
+  }
+}
+
+export function install() {
+  unless(
+    'install',
+    ['package.json', 'package-lock.json'],
+    existsSync(join(root, 'node_modules/.package-lock.json')),
+    () =>
+      // Not `npm ci`: it refuses a lock file written where the registry lacks other systems' optional packages.
+      run('Installing packages', 'npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'])
+  );
+}
+
+export function build() {
+  const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
+  unless('build', sources, existsSync(join(root, 'build/index.js')), () =>
+    run('Building', 'npx', ['vite', 'build', '--logLevel', 'error'])
+  );
+}
+
+export const chromiumPath = process.env.CHROMIUM_PATH ?? '/usr/bin/chromium';
+
+/** Debian's Chromium, through apt when it is missing. */
+export function chromium() {
+  if (existsSync(chromiumPath)) return;
+  const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = (title, ...args) => {
+    const [command, ...rest] = [...asRoot, 'apt-get', ...args];
+    run(title, command, rest, { DEBIAN_FRONTEND: 'noninteractive' });
+  };
+  apt('Updating the package lists', 'update', '-qq');
+  apt('Installing Chromium', 'install', '-y', '-qq', '--no-install-recommends', 'chromium');
+  execFileSync(chromiumPath, ['--version'], { stdio: 'inherit' });
+}

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import { ChevronLeft, ChevronRight, Pencil } from '@lucide/svelte';
+  import {
+    conflictSentences,
+    framesToShoot,
+    noPlanWords,
+    oddsWords,
+    sharpZone,
+    targetWords,
+    backgroundSentence
+  } from '$core/words/call';
+  import { formatLength } from '$core/words/length';
+  import type { SetupRow } from '$lib/data';
+  import Outline from '$lib/finder/Outline.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+
+  let { row }: { row: SetupRow } = $props();
+  const app = getApp();
+  const unit = $derived(app.settings.unit);
+  const rows = $derived(app.setupsOf(row.jobId));
+  const index = $derived(rows.findIndex((item) => item.id === row.id));
+  const result = $derived(app.plan(row));
+  const plan = $derived(result.kind === 'plan' ? result : null);
+  const entry = $derived(plan?.stops[plan.selected] ?? null);
+  const body = $derived(app.kit.bodies.find((item) => item.id === row.setup.camera.bodyId));
+  const conflict = $derived(plan ? conflictSentences(plan) : null);
+  const neighbours = $derived([
+    { row: rows[index - 1], name: 'before', icon: ChevronLeft },
+    { row: rows[index + 1], name: 'after', icon: ChevronRight }
+  ]);
+  let width = $state(390);
+  let finderHeight = $state(200);
+</script>
+
+<div class="mx-auto flex min-h-dvh max-w-md flex-col bg-surface text-ink" bind:clientWidth={width}>
+  <header class="flex items-center justify-between gap-2 border-b-2 border-ink pr-1 pl-4">
+    <p class="condensed min-w-0 truncate py-3 text-[18px] font-semibold">{index + 1}. {row.setup.name}</p>
+    <a href="/setup/{row.id}" class="grid size-11 shrink-0 place-items-center" aria-label="Edit this setup"
+      ><Pencil size={20} aria-hidden="true" /></a
+    >
+  </header>
+  <main class="flex flex-1 flex-col px-4 pt-3">
+    {#if plan && entry}
+      {@const zone = sharpZone(entry)}
+      {@const frames = framesToShoot(entry)}
+      <h1 data-testid="card-call">
+        <span class="condensed-more block text-[104px] leading-[0.86] font-bold tracking-tight"
+          >f/{entry.stop.label}</span
+        >
+        <span class="condensed mt-3 block text-[31px] leading-[1.08] font-bold text-balance"
+          >{targetWords(plan, entry, unit)}</span
+        >
+      </h1>
+      <dl class="mt-3 border-t-2 border-ink text-[17px]">
+        {#each [{ name: 'Stand', value: `${formatLength(plan.distanceMm, unit)} away`, more: `${plan.focalLengthMm} mm` }, { name: 'Sharp', value: formatLength(zone.inFrontMm, unit), more: zone.behindMm === Infinity ? 'in front, all behind' : `in front, ${formatLength(zone.behindMm, unit)} behind` }, { name: 'Shoot', value: Number.isFinite(frames) ? `${frames} ${frames === 1 ? 'frame' : 'frames'}` : 'many', more: `${oddsWords(entry.odds)} each` }] as line (line.name)}
+          <div class="flex items-baseline gap-3 border-b border-line py-1.5">
+            <dt class="w-16 text-soft">{line.name}</dt>
+            <dd class="condensed text-[25px] leading-tight font-bold">{line.value}</dd>
+            <dd class="ml-auto text-right text-soft">{line.more}</dd>
+          </div>
+        {/each}
+      </dl>
+      <div class="mt-2 space-y-1 text-[16px] leading-snug">
+        {#if conflict}<p class="border-l-4 border-pencil pl-2 font-medium">{conflict.wishes}</p>{/if}
+        {#each plan.backgrounds as background, position (background.id)}
+          <p>{backgroundSentence(plan, position, entry, unit)}</p>
+        {/each}
+        {#if row.setup.notes !== '' && !conflict}<p class="text-soft">{row.setup.notes}</p>{/if}
+      </div>
+      <div class="relative mt-3 min-h-44 flex-1 bg-surround" bind:clientHeight={finderHeight}>
+        <div class="absolute inset-0 grid place-items-center overflow-hidden">
+          {#if body}<Outline setup={row.setup} {plan} {body} width={width - 32} height={finderHeight} />{/if}
+        </div>
+      </div>
+    {:else if result.kind === 'noPlan'}
+      {@const words = noPlanWords(result.reason, unit)}
+      <h1 class="condensed mt-6 text-[34px] leading-tight font-bold">{words.title}</h1>
+      <p class="mt-3 text-[19px]">{words.advice}</p>
+    {/if}
+  </main>
+  <nav aria-label="Setups" class="grid grid-cols-2 gap-2 p-4 print:hidden">
+    {#each neighbours as item (item.name)}
+      {#if item.row}
+        <a
+          href="/card/{item.row.id}"
+          class="flex h-12 min-w-0 items-center justify-center gap-1 border-2 border-ink px-2 text-[16px] font-semibold"
+        >
+          {#if item.name === 'before'}<item.icon size={20} class="shrink-0" aria-hidden="true" />{/if}
+          <span class="condensed truncate">{item.row.setup.name}</span>
+          {#if item.name === 'after'}<item.icon size={20} class="shrink-0" aria-hidden="true" />{/if}
+        </a>
+      {:else}<span></span>{/if}
+    {/each}
+  </nav>
+</div>

@@ -1,0 +1,32 @@
+<script lang="ts" generics="T extends string">
+  interface Props {
+    legend: string;
+    options: readonly { readonly value: T; readonly name: string }[];
+    value: T;
+    onchange: (value: T) => unknown;
+    hideLegend?: boolean;
+  }
+  let { legend, options, value, onchange, hideLegend = false }: Props = $props();
+  const id = $props.id();
+</script>
+
+<fieldset class="min-w-0">
+  <legend class={hideLegend ? 'sr-only' : 'label mb-0.5'}>{legend}</legend>
+  <div class="flex h-8 w-fit max-w-full rounded-[2px] border border-line bg-raised">
+    {#each options as option (option.value)}
+      <label
+        class="flex min-w-0 cursor-pointer items-center border-l border-line px-2.5 whitespace-nowrap first:border-l-0 has-checked:bg-ink has-checked:text-surface has-focus-visible:outline-2 has-focus-visible:outline-offset-2 has-focus-visible:outline-cool"
+      >
+        <input
+          type="radio"
+          class="sr-only"
+          name={id}
+          value={option.value}
+          checked={option.value === value}
+          onchange={() => onchange(option.value)}
+        />
+        {option.name}
+      </label>
+    {/each}
+  </div>
+</fieldset>

@@ -1,0 +1,49 @@
+import { liveQuery } from 'dexie';
+import { openDatabase, type FocalisDatabase, type JobRow, type SetupRow } from './database';
+import { ownKit } from './jobs';
+import { readSettings, type Settings } from './settings';
+import type { Kit } from '$core/setup/schema';
+
+export { applyChanges, reversed, type ChangeSet, type RowChange } from './changes';
+export type { FocalisDatabase, JobRow, SetupRow } from './database';
+export { openDatabase } from './database';
+export { applyJournals, keepJournal } from './journal';
+export { addJob, offerDemo, removeJob, untouchedDemo, freeName } from './jobs';
+export { changeSettings, defaultSettings, themes, type Settings, type Theme } from './settings';
+
+/** Everything stored, as one consistent picture. */
+export interface Stored {
+  readonly jobs: readonly JobRow[];
+  readonly setups: readonly SetupRow[];
+  readonly kit: Kit;
+  readonly settings: Settings;
+}
+
+/** Calls back with what is stored, now and after every change in any tab. Returns the way to stop. */
+export function watch(
+  database: FocalisDatabase,
+  onChange: (stored: Stored) => void,
+  onError: (error: unknown) => void
+): () => void {
+  const query = liveQuery(() =>
+    database.transaction('r', database.tables, async (): Promise<Stored> => {
+      const [jobs, setups, kit, settings] = await Promise.all([
+        database.jobs.orderBy('createdAt').toArray(),
+        database.setups.orderBy('[jobId+position]').toArray(),
+        ownKit(database),
+        readSettings(database)
+      ]);
+      return { jobs, setups, kit, settings };
+    })
+  );
+  const subscription = query.subscribe({ next: onChange, error: onError });
+  return () => subscription.unsubscribe();
+}
+
+let opened: FocalisDatabase | undefined;
+
+/** The one store of this page. */
+export function database(): FocalisDatabase {
+  opened ??= openDatabase();
+  return opened;
+}

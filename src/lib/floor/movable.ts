@@ -1,0 +1,31 @@
+import { drag } from 'd3-drag';
+import { select } from 'd3-selection';
+import type { Attachment } from 'svelte/attachments';
+
+export interface MoveHandlers {
+  start?: () => void;
+  /** Pointer travel since the start, px. */
+  move: (dx: number, dy: number, fine: boolean) => void;
+  end?: () => void;
+}
+
+/** Makes an SVG element follow the pointer through d3-drag. `handlers` is asked anew for every drag. */
+export function movable(handlers: () => MoveHandlers): Attachment<SVGGElement> {
+  return (element) => {
+    let from = { x: 0, y: 0 };
+    let current: MoveHandlers | undefined;
+    const behaviour = drag<SVGGElement, unknown>()
+      .container(() => element.ownerSVGElement ?? element)
+      .on('start', (event: { x: number; y: number }) => {
+        from = { x: event.x, y: event.y };
+        current = handlers();
+        current.start?.();
+      })
+      .on('drag', (event: { x: number; y: number; sourceEvent: MouseEvent }) =>
+        current?.move(event.x - from.x, event.y - from.y, event.sourceEvent.shiftKey)
+      )
+      .on('end', () => current?.end?.());
+    select(element).call(behaviour);
+    return () => void select(element).on('.drag', null);
+  };
+}

@@ -1,0 +1,89 @@
+<script lang="ts">
+  import { Button, Input, Label } from 'flowbite-svelte';
+  import { Plus, Trash2 } from '@lucide/svelte';
+  import { newBackground } from '$core/setup/defaults';
+  import type { Background } from '$core/setup/schema';
+  import Choice from '$lib/controls/Choice.svelte';
+  import LengthField from '$lib/controls/LengthField.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { wishChoices } from './words';
+
+  const workspace = getWorkspace();
+  const id = $props.id();
+  const backgrounds = $derived(workspace.setup.backgrounds);
+
+  function edit(item: Background, label: string, recipe: (draft: Background) => void, gesture: string | null = null) {
+    return workspace.editBackground(item.id, label, recipe, gesture && `${gesture}-${item.id}`);
+  }
+  function add() {
+    const newId = crypto.randomUUID();
+    const name = backgrounds.length === 0 ? 'Background' : `Background ${backgrounds.length + 1}`;
+    workspace.edit(`${name} added`, (draft) => void draft.backgrounds.push(newBackground(newId, name)));
+    workspace.select({ kind: 'background', id: newId });
+  }
+  function remove(item: Background) {
+    workspace.edit(`${item.name} removed`, (draft) => {
+      draft.backgrounds = draft.backgrounds.filter((other) => other.id !== item.id);
+    });
+    workspace.app.say(`${item.name} removed.`, 'done', true);
+  }
+  function rename(item: Background, event: Event) {
+    const field = event.currentTarget as HTMLInputElement;
+    if (!edit(item, 'Name', (draft) => void (draft.name = field.value.trim()))) field.value = item.name;
+  }
+</script>
+
+<div class="space-y-3">
+  {#each backgrounds as item (item.id)}
+    <div
+      class="grid grid-cols-2 items-end gap-x-2 gap-y-1.5 border-b border-line pb-3 sm:grid-cols-[1.3fr_1fr_1fr_1fr_auto]"
+      role="group"
+      aria-label={item.name}
+    >
+      <div>
+        <Label for="{id}-{item.id}">Name</Label>
+        <Input
+          id="{id}-{item.id}"
+          value={item.name}
+          maxlength={80}
+          autocomplete="off"
+          onchange={(event: Event) => rename(item, event)}
+        />
+      </div>
+      <LengthField
+        label={item.depthMm < 0 ? 'In front of subject' : 'Behind the subject'}
+        valueMm={item.depthMm}
+        stepMm={100}
+        onchange={(mm, gesture) => edit(item, 'Distance', (draft) => void (draft.depthMm = mm), gesture)}
+      />
+      <LengthField
+        label="To the right"
+        valueMm={item.lateralMm}
+        stepMm={100}
+        onchange={(mm, gesture) => edit(item, 'Offset', (draft) => void (draft.lateralMm = mm), gesture)}
+      />
+      <LengthField
+        label="Size of its detail"
+        valueMm={item.detailMm}
+        stepMm={5}
+        onchange={(mm, gesture) => edit(item, 'Detail', (draft) => void (draft.detailMm = mm), gesture)}
+      />
+      <Button color="alternative" class="px-2" onclick={() => remove(item)} aria-label="Remove {item.name}">
+        <Trash2 size={15} aria-hidden="true" />
+      </Button>
+      <div class="col-span-full">
+        <Choice
+          legend="What should become of {item.name}"
+          hideLegend
+          options={wishChoices}
+          value={item.wish}
+          onchange={(value) => edit(item, 'Wish', (draft) => void (draft.wish = value))}
+        />
+      </div>
+    </div>
+  {/each}
+  <div class="flex items-center gap-3">
+    <Button color="alternative" onclick={add}><Plus size={14} aria-hidden="true" class="mr-1" />Background</Button>
+    <p class="label">Detail: the leaf, brick or face that must vanish or stay. A minus sign puts it in front.</p>
+  </div>
+</div>

@@ -1,0 +1,147 @@
+<script lang="ts">
+  import { Button, Dropdown, DropdownDivider, DropdownItem } from 'flowbite-svelte';
+  import { Aperture, ChevronDown, CircleQuestionMark, Redo2, Undo2 } from '@lucide/svelte';
+  import { goto } from '$app/navigation';
+  import { getApp } from '$lib/state/app.svelte';
+  import { saveText } from './download';
+  import HelpDialog from './HelpDialog.svelte';
+  import SettingsMenu from './SettingsMenu.svelte';
+
+  interface Props {
+    jobId: string;
+    setupId?: string | null;
+    page: 'day' | 'setup';
+  }
+  let { jobId, setupId = null, page }: Props = $props();
+  const app = getApp();
+  const job = $derived(app.job(jobId));
+  const current = $derived(setupId ?? app.setupsOf(jobId)[0]?.id ?? null);
+  let menuOpen = $state(false);
+  let helpOpen = $state(false);
+  let chooser = $state<HTMLInputElement>();
+
+  const savedWords = $derived.by(() => {
+    if (app.saving) return 'saving';
+    return app.savedAt === null
+      ? 'saved'
+      : `saved ${new Date(app.savedAt).toLocaleTimeString([], { timeStyle: 'short' })}`;
+  });
+
+  async function act(action: () => Promise<string | null>) {
+    menuOpen = false;
+    const path = await action();
+    if (path) await goto(path);
+  }
+  const openJob = (id: string) => act(async () => `/day/${id}`);
+  const startEmpty = () => act(async () => `/day/${await app.startEmpty()}`);
+  const loadDemo = () => act(async () => asSetup(await app.loadDemo()));
+  const removeJob = () =>
+    act(async () => {
+      await app.removeJob(jobId);
+      return '/';
+    });
+  const asSetup = (id: string | null) => (id ? `/setup/${id}` : null);
+
+  async function importChosen(event: Event) {
+    const field = event.currentTarget as HTMLInputElement;
+    const file = field.files?.[0];
+    field.value = '';
+    if (file) await act(async () => asSetup(await app.importFile(file)));
+  }
+  async function exportJob() {
+    menuOpen = false;
+    await app.flush();
+    const text = app.exportJob(jobId);
+    if (text && job) saveText(text, `${job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.focalis.json`);
+  }
+  async function step(direction: 'undo' | 'redo') {
+    const touched = await app[direction]();
+    if (touched && page === 'setup' && touched !== setupId) await goto(`/setup/${touched}`);
+  }
+</script>
+
+<header class="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1.5">
+  <a href="/" class="flex items-center gap-1.5 text-[17px] font-bold tracking-tight"
+    ><Aperture size={19} aria-hidden="true" />Focalis</a
+  >
+  <button
+    type="button"
+    id="job-menu"
+    class="condensed flex h-8 min-w-0 items-center gap-1 text-[14px]"
+    aria-haspopup="menu"
+    aria-expanded={menuOpen}
+  >
+    <span class="truncate">{job?.name ?? 'No job'}</span><ChevronDown size={14} aria-hidden="true" />
+  </button>
+  <Dropdown simple triggeredBy="#job-menu" bind:isOpen={menuOpen} class="w-64" placement="bottom-start">
+    {#each app.jobs as row (row.id)}
+      <DropdownItem onclick={() => openJob(row.id)} class={row.id === jobId ? 'font-bold' : ''}
+        >{row.job.name}</DropdownItem
+      >
+    {/each}
+    <DropdownDivider />
+    <DropdownItem onclick={startEmpty}>Start empty</DropdownItem>
+    <DropdownItem onclick={loadDemo}>Load the demo again</DropdownItem>
+    <DropdownDivider />
+    <DropdownItem onclick={() => chooser?.click()}>Import a job file</DropdownItem>
+    <DropdownItem onclick={exportJob}>Export this job</DropdownItem>
+    <DropdownItem onclick={removeJob}>Remove this job</DropdownItem>
+  </Dropdown>
+  <input
+    bind:this={chooser}
+    type="file"
+    accept=".json,application/json"
+    class="sr-only"
+    tabindex="-1"
+    aria-label="Job file"
+    onchange={importChosen}
+  />
+
+  <nav aria-label="Pages" class="flex gap-4 text-[14px]">
+    {#each [{ name: 'Day', href: `/day/${jobId}`, key: 'day' }, { name: 'Setup', href: current ? `/setup/${current}` : null, key: 'setup' }] as item (item.key)}
+      {#if item.href}
+        <a
+          href={item.href}
+          aria-current={item.key === page ? 'page' : undefined}
+          class="border-b-3 border-transparent py-0.5 aria-[current=page]:border-pencil aria-[current=page]:font-semibold"
+          >{item.name}</a
+        >
+      {/if}
+    {/each}
+  </nav>
+
+  <div class="ml-auto flex items-center gap-1">
+    <span class="label mr-2" aria-live="off">{savedWords}</span>
+    <button
+      type="button"
+      class="grid size-8 place-items-center disabled:opacity-35"
+      disabled={!app.canUndo}
+      aria-label="Undo"
+      onclick={() => step('undo')}
+    >
+      <Undo2 size={17} aria-hidden="true" />
+    </button>
+    <button
+      type="button"
+      class="grid size-8 place-items-center disabled:opacity-35"
+      disabled={!app.canRedo}
+      aria-label="Redo"
+      onclick={() => step('redo')}
+    >
+      <Redo2 size={17} aria-hidden="true" />
+    </button>
+    <SettingsMenu {jobId} />
+    <button
+      type="button"
+      class="grid size-8 place-items-center"
+      aria-label="Keys and help"
+      onclick={() => (helpOpen = true)}
+    >
+      <CircleQuestionMark size={17} aria-hidden="true" />
+    </button>
+    {#if current}
+      <Button href="/card/{current}" class="ml-2">Field card</Button>
+    {/if}
+  </div>
+</header>
+<HelpDialog bind:open={helpOpen} />

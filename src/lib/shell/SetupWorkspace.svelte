@@ -1,0 +1,121 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { tinykeys } from 'tinykeys';
+  import { goto } from '$app/navigation';
+  import CallPanel from '$lib/call/CallPanel.svelte';
+  import NoCall from '$lib/call/NoCall.svelte';
+  import Outline from '$lib/finder/Outline.svelte';
+  import Floor from '$lib/floor/Floor.svelte';
+  import CameraBar from '$lib/inspector/CameraBar.svelte';
+  import Inspector from '$lib/inspector/Inspector.svelte';
+  import Ladder from '$lib/ladder/Ladder.svelte';
+  import type { SetupRow } from '$lib/data';
+  import { getApp } from '$lib/state/app.svelte';
+  import { setWorkspace, tabs, Workspace } from '$lib/state/workspace.svelte';
+  import HelpDialog from './HelpDialog.svelte';
+  import { isTyping, usesArrows } from './keys';
+
+  let { id }: { id: string } = $props();
+  const app = getApp();
+  // The row outlives this component by a moment when the setup is removed.
+  let last: SetupRow | undefined;
+  const row = $derived.by(() => {
+    const found = app.row(id) ?? last;
+    if (!found) throw new Error(`No setup ${id}`);
+    last = found;
+    return found;
+  });
+  const workspace = setWorkspace(new Workspace(app, () => row));
+  let helpOpen = $state(false);
+  let finderWidth = $state(560);
+  let finderHeight = $state(360);
+  let floorHeight = $state(240);
+
+  async function goBy(by: -1 | 1) {
+    const rows = app.setupsOf(row.jobId);
+    const next = rows[rows.findIndex((item) => item.id === id) + by];
+    if (next) await goto(`/setup/${next.id}`);
+  }
+
+  async function step(direction: 'undo' | 'redo') {
+    const touched = await app[direction]();
+    if (touched && touched !== id) await goto(`/setup/${touched}`);
+  }
+
+  function focusHere() {
+    const person = workspace.person;
+    const target = workspace.plan?.subjects
+      .find((subject) => subject.id === person?.id)
+      ?.points.find((point) => point.role === 'nearEye');
+    const eye = target?.feature;
+    workspace.edit('Focus target', (draft) => {
+      draft.intent.target =
+        person && (eye === 'leftEye' || eye === 'rightEye')
+          ? { kind: 'eye', personId: person.id, eye }
+          : { kind: 'best' };
+    });
+  }
+
+  onMount(() => {
+    const unless = (blocked: (event: KeyboardEvent) => boolean, action: () => unknown) => (event: KeyboardEvent) => {
+      if (blocked(event) || event.defaultPrevented) return;
+      event.preventDefault();
+      void action();
+    };
+    return tinykeys(window, {
+      ArrowLeft: unless(usesArrows, () => workspace.stepStop(-1)),
+      ArrowRight: unless(usesArrows, () => workspace.stepStop(1)),
+      '[': unless(isTyping, () => goBy(-1)),
+      ']': unless(isTyping, () => goBy(1)),
+      f: unless(isTyping, focusHere),
+      c: unless(isTyping, () => goto(`/card/${id}`)),
+      'Shift+?': unless(isTyping, () => (helpOpen = true)),
+      '$mod+z': unless(isTyping, () => step('undo')),
+      '$mod+Shift+z': unless(isTyping, () => step('redo')),
+      '$mod+y': unless(isTyping, () => step('redo')),
+      ...Object.fromEntries(
+        tabs.map((tab, index) => [String(index + 1), unless(isTyping, () => (workspace.tab = tab))])
+      )
+    });
+  });
+</script>
+
+<main
+  class="grid min-w-0 flex-1 gap-x-5 gap-y-3 p-3 lg:min-h-0 lg:grid-cols-[minmax(0,560fr)_minmax(0,570fr)] lg:grid-rows-[auto_minmax(0,1fr)] lg:overflow-hidden"
+>
+  <div class="min-w-0 lg:col-start-2 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:pr-1">
+    {#if workspace.plan}
+      <CallPanel plan={workspace.plan} />
+      <div class="mt-3 border-t border-line pt-1"><Ladder plan={workspace.plan} /></div>
+    {:else if workspace.result.kind === 'noPlan'}
+      <NoCall reason={workspace.result.reason} />
+    {/if}
+    <div class="mt-4 pb-4"><Inspector /></div>
+  </div>
+  <div class="min-w-0 lg:col-start-1 lg:row-start-1"><CameraBar /></div>
+  <div class="flex min-h-0 min-w-0 flex-col gap-2 lg:col-start-1 lg:row-start-2">
+    <div
+      class="relative min-h-64 flex-[1.5] bg-surround max-lg:h-80"
+      bind:clientWidth={finderWidth}
+      bind:clientHeight={finderHeight}
+    >
+      <div class="absolute inset-0 grid place-items-center overflow-hidden">
+        {#if workspace.plan && workspace.body}
+          <Outline
+            setup={row.setup}
+            plan={workspace.plan}
+            body={workspace.body}
+            width={finderWidth}
+            height={finderHeight}
+            onselect={(figure) =>
+              figure.kind !== 'background' && workspace.select({ kind: figure.kind, id: figure.id })}
+          />
+        {/if}
+      </div>
+    </div>
+    <div class="relative min-h-56 flex-1 max-lg:h-64" bind:clientHeight={floorHeight}>
+      <div class="absolute inset-0"><Floor height={floorHeight} /></div>
+    </div>
+  </div>
+</main>
+<HelpDialog bind:open={helpOpen} />

@@ -1,0 +1,2 @@
+// Everything the pages show lives in the browser's own store.
+export const ssr = false;

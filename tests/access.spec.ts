@@ -1,0 +1,127 @@
+import { call, expect, expectNoAxeFindings, openDemo, test } from './support';
+
+test('a keyboard alone plans a picture', async ({ page }) => {
+  await openDemo(page);
+  const press = (...keys: string[]) =>
+    keys.reduce(async (done, key) => (await done, page.keyboard.press(key)), Promise.resolve());
+  const tabTo = async (name: RegExp) => {
+    for (let i = 0; i < 80; i++) {
+      const label = await page.evaluate(() => {
+        const active = document.activeElement as HTMLElement | null;
+        const labels = (active as HTMLInputElement | null)?.labels;
+        return active?.getAttribute('aria-label') ?? labels?.[0]?.textContent ?? active?.textContent ?? '';
+      });
+      if (name.test(label.trim())) return;
+      await page.keyboard.press('Tab');
+    }
+    throw new Error(`Tab never reached ${name}`);
+  };
+
+  await tabTo(/^Add a setup$/);
+  await press('Enter');
+  await tabTo(/^A couple/);
+  await press('Enter');
+  await expect(page).toHaveTitle(/^A couple/);
+
+  await page.locator('body').press('Tab');
+  await tabTo(/^Lens$/);
+  await page.keyboard.type('135');
+  await expect(page.getByLabel('Lens', { exact: true })).toHaveValue('lens-135');
+  await tabTo(/^Distance$/);
+  await press('Control+a');
+  await page.keyboard.type('5.5');
+  await press('Enter');
+  await expect(call(page)).toHaveText(/from 5\.5 m\.$/);
+
+  // On the Floor: move and turn a person.
+  await tabTo(/^Person 1, 5\.5 m from the lens/);
+  await press('ArrowRight', 'ArrowRight', '.', '.');
+  await expect(page.getByLabel('From the lens', { exact: true })).toHaveValue('5.54 m');
+  await expect(page.getByLabel(/^Head turned/)).toHaveValue('35');
+
+  // Anywhere else the arrows choose the stop.
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  const before = await call(page).textContent();
+  await press('ArrowRight');
+  await expect(call(page)).not.toHaveText(before ?? '');
+  await expect(page.getByTestId('call')).toContainText('is your choice');
+  await press('Control+z');
+  await expect(call(page)).toHaveText(before ?? '');
+  await press('2');
+  await expect(page.getByRole('tab', { name: 'Background' })).toHaveAttribute('aria-selected', 'true');
+  await press('c');
+  await expect(page.getByTestId('card-call')).toBeVisible();
+});
+
+for (const theme of ['studio', 'dim', 'sun']) {
+  test(`axe finds nothing in the ${theme} theme`, async ({ page }) => {
+    await openDemo(page, 'Under the palms');
+    if (theme !== 'studio') {
+      await page.getByRole('button', { name: 'Settings' }).click();
+      await page.getByText(theme, { exact: true }).click();
+      await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+      await expectNoAxeFindings(page);
+      await page.keyboard.press('Escape');
+    }
+    for (const tab of ['People', 'Background', 'Intent', 'Camera']) {
+      await page.getByRole('tab', { name: tab }).click();
+      await expectNoAxeFindings(page);
+    }
+    await page.getByRole('link', { name: 'Day' }).click();
+    await expect(page.getByLabel('Job', { exact: true })).toBeVisible();
+    await expectNoAxeFindings(page);
+    await page.getByRole('link', { name: 'Field card' }).click();
+    await expect(page.getByTestId('card-call')).toBeVisible();
+    await expectNoAxeFindings(page);
+  });
+}
+
+test('axe finds nothing in the menus and dialogs, nor in the empty and the impossible setup', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Keys and help' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await expectNoAxeFindings(page);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Remove Ines' }).click();
+  await expect(call(page)).toHaveText('Nobody is in the picture yet.');
+  await expectNoAxeFindings(page);
+  await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
+  await page.getByRole('button', { name: 'Start empty' }).click();
+  await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
+  await expectNoAxeFindings(page);
+});
+
+test('works at 200 % zoom and from 360 px', async ({ page }) => {
+  for (const width of [640, 360]) {
+    await page.setViewportSize({ width, height: 720 });
+    await openDemo(page);
+    const widest = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(widest).toBeLessThanOrEqual(width);
+    await expect(page.getByRole('tab', { name: 'Intent' })).toBeVisible();
+  }
+});
+
+test('lengths are typed and read in feet and inches', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByText('feet and inches').click();
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Distance', { exact: true }).fill(`11' 2"`);
+  await page.getByLabel('Distance', { exact: true }).press('Enter');
+  await expect(call(page)).toHaveText(/from 11′ 2″\.$/);
+  await page.getByLabel('Distance', { exact: true }).fill('quite far');
+  await page.getByLabel('Distance', { exact: true }).press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Not a length');
+  await expect(call(page)).toHaveText(/from 11′ 2″\.$/);
+});
+
+test('full, half and third stops', async ({ page }) => {
+  await openDemo(page);
+  const stops = page.locator('[data-stop]');
+  await expect(stops).toHaveCount(15);
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByText('third', { exact: true }).click();
+  await expect(stops).toHaveCount(22);
+  await page.getByText('full', { exact: true }).click();
+  await expect(stops).toHaveText(['1.4', '2', '2.8', '4', '5.6', '8', '11', '16']);
+});

@@ -1,0 +1,146 @@
+import type { Page } from '@playwright/test';
+import { demoJob } from '../src/core/setup/demo';
+import { builtInKit } from '../src/core/setup/builtInKit';
+import { writeJobFile } from '../src/core/formats/jobFile';
+import { call, expect, openDemo, saved, test } from './support';
+
+const good = writeJobFile({ ...demoJob(), kit: builtInKit });
+
+async function offer(page: Page, name: string, content: string | Buffer): Promise<void> {
+  await page.getByLabel('Job file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
+}
+
+/** Everything in the browser's store. */
+function stored(page: Page): Promise<string> {
+  return page.evaluate(async () => {
+    const database = await new Promise<IDBDatabase>((resolve, reject) => {
+      const request = indexedDB.open('focalis');
+      request.onsuccess = () => resolve(request.result);
+      request.onerror = () => reject(request.error);
+    });
+    const tables = ['jobs', 'setups', 'bodies', 'lenses'];
+    const rows = await Promise.all(
+      tables.map(
+        (table) =>
+          new Promise((resolve) => {
+            const request = database.transaction(table).objectStore(table).getAll();
+            request.onsuccess = () => resolve(request.result);
+          })
+      )
+    );
+    database.close();
+    return JSON.stringify(rows);
+  });
+}
+
+const hostile: readonly [string, string, RegExp][] = [
+  ['truncated', good.slice(0, good.length / 2), /cut off/],
+  ['foreign', '{"format":"other","version":1}', /format: This is not a Focalis job file/],
+  ['future', good.replace('"version": 1', '"version": 99'), /version: The file is of version 99, newer/],
+  [
+    'negative',
+    good.replace('"distanceMm": 950', '"distanceMm": -950'),
+    /setups\[1\]\.camera\.placement\.distanceMm: Must be at least 50/
+  ],
+  ['nan', good.replace('"distanceMm": 950', '"distanceMm": NaN'), /not complete JSON/],
+  [
+    'markup',
+    good.replace('"name": "Ines"', '"name": "<script>alert(1)</script>"'),
+    /people\[0\]\.name: Must not contain markup/
+  ],
+  ['prototype', good.replace('"notes"', '"__proto__": {"x": 1}, "notes"'), /__proto__: This key has no place/],
+  ['deep', '['.repeat(200_000), /nested/]
+];
+
+test('bad files are refused with the field and the reason, and nothing stored changes', async ({ page }) => {
+  await openDemo(page);
+  await saved(page);
+  const before = await stored(page);
+  for (const [name, content, reason] of hostile) {
+    await offer(page, `${name}.json`, content);
+    await expect(page.getByRole('alert')).toContainText(`${name}.json was not imported.`);
+    await expect(page.getByRole('alert')).toContainText(reason);
+  }
+  await offer(page, 'huge.json', Buffer.alloc(49_000_000, 'a'));
+  await expect(page.getByRole('alert')).toContainText('49 MB; a job file has at most 8 MB');
+  expect(await stored(page)).toBe(before);
+  await expect(call(page)).toHaveText('f/1.7 on Ines’s near eye, from 1.5 m.');
+});
+
+test('a dropped job file is imported beside what is there; undo removes it again', async ({ page }) => {
+  await openDemo(page);
+  await page.evaluate((text) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([text], 'dropped.json', { type: 'application/json' }));
+    window.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true, cancelable: true }));
+  }, good);
+  await expect(page.getByRole('status')).toContainText('Fernhall Glasshouse imported.');
+  await expect(page.getByRole('button', { name: 'Fernhall Glasshouse (2)' })).toBeVisible();
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'Fernhall Glasshouse', exact: true })).toBeVisible();
+});
+
+test('the demo never overwrites what a user made, and can be put away and loaded again', async ({ page }) => {
+  await openDemo(page);
+  await page.getByLabel('Name').fill('Inessa');
+  await page.getByLabel('Name').press('Enter');
+  await expect(call(page)).toContainText('Inessa');
+  await saved(page);
+  await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
+  await page.getByRole('button', { name: 'Load the demo again' }).click();
+  await expect(page.getByRole('button', { name: 'Fernhall Glasshouse (2)' })).toBeVisible();
+  await expect(call(page)).toContainText('Ines’s near eye');
+  await page.getByRole('button', { name: 'Fernhall Glasshouse (2)' }).click();
+  await page.getByRole('button', { name: 'Fernhall Glasshouse', exact: true }).click();
+  await expect(page.getByText('on Inessa’s near eye')).toBeVisible();
+  // Worked in, it stays when an empty start is asked for.
+  await page.getByRole('button', { name: 'Fernhall Glasshouse', exact: true }).click();
+  await page.getByRole('button', { name: 'Start empty' }).click();
+  await page.getByRole('button', { name: 'New job' }).click();
+  await expect(page.getByRole('button', { name: 'Fernhall Glasshouse', exact: true })).toBeVisible();
+});
+
+test('removing a setup, a person and a job each offers undo', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('link', { name: 'Day' }).click();
+  await page.getByRole('button', { name: 'Remove West door', exact: true }).click();
+  await expect(page.getByRole('link', { name: /Remove|West door f/ })).toHaveCount(0);
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('f/1.7 on Ines’s near eye')).toBeVisible();
+  await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
+  await page.getByRole('button', { name: 'Remove this job' }).click();
+  await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: /New job|Fernhall/ })).toBeVisible();
+});
+
+test('the policy allows no inline script and no other origin, and large requests are refused', async ({
+  browser,
+  request,
+  baseURL
+}) => {
+  const response = await request.get('/');
+  const policy = response.headers()['content-security-policy'] ?? '';
+  expect(policy).toContain("default-src 'none'");
+  expect(policy).toMatch(/script-src 'self' 'nonce-[^']+';/);
+  expect(policy.match(/script-src[^;]*/)?.[0]).not.toContain('unsafe-inline');
+  expect(policy).not.toMatch(/https?:/);
+  const large = await request.post('/', {
+    data: Buffer.alloc(600_000, 'a'),
+    headers: { 'content-type': 'application/octet-stream' }
+  });
+  expect(large.status()).toBe(413);
+
+  const page = await browser.newPage();
+  await page.goto(baseURL ?? '');
+  const ran = await page.evaluate(() => {
+    const script = document.createElement('script');
+    script.textContent = 'window.inlineRan = true';
+    document.head.append(script);
+    return 'inlineRan' in window;
+  });
+  expect(ran).toBe(false);
+  await page.close();
+});

@@ -1,0 +1,60 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test as base, type Locator, type Page } from '@playwright/test';
+
+/** A page that fails its test on any error in the console and on any request that leaves the origin. */
+export const test = base.extend<{ page: Page }>({
+  page: async ({ page, baseURL }, use) => {
+    const problems: string[] = [];
+    page.on('pageerror', (error) => problems.push(`error: ${error.message}`));
+    page.on('console', (message) => {
+      if (message.type() === 'error') problems.push(`console: ${message.text()}`);
+    });
+    page.on('request', (request) => {
+      const url = request.url();
+      const own = url.startsWith(`${baseURL}/`) || url.startsWith('blob:') || url.startsWith('data:');
+      if (!own) problems.push(`request to ${url}`);
+    });
+    await use(page);
+    expect(problems).toEqual([]);
+  }
+});
+
+export { expect };
+
+/** The headline of the call. */
+export const call = (page: Page): Locator => page.getByTestId('call').getByRole('heading', { level: 1 });
+
+export async function openDemo(page: Page, setup = 'West door'): Promise<void> {
+  await page.goto('/');
+  await expect(call(page)).toBeVisible();
+  if (setup !== 'West door') {
+    await page
+      .getByRole('navigation', { name: 'Setups' })
+      .getByRole('link', { name: new RegExp(`\\d ?${setup}$`) })
+      .click();
+    await expect(page).toHaveTitle(new RegExp(`^${setup}`));
+  }
+}
+
+/** Waits until everything typed has reached the store. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByText(/^saved/)).toBeVisible();
+}
+
+export async function expectNoAxeFindings(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(violations.map((item) => `${item.id}: ${item.nodes.map((node) => node.target.join(' ')).join(', ')}`)).toEqual(
+    []
+  );
+}
+
+/** What the three views say at this moment, read in one go. */
+export function readViews(page: Page) {
+  return page.evaluate(() => ({
+    call: document.querySelector('[data-testid=call] h1')?.textContent ?? '',
+    ladder: document.querySelector('[data-testid=ladder] tbody')?.textContent ?? '',
+    floor: document.querySelector('[data-testid=sharp-zone]')?.getAttribute('d') ?? ''
+  }));
+}
