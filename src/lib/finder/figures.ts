@@ -123,7 +123,7 @@ function personFigure(person: Person, view: Viewpoint, project: Project, aspect:
   const middle = (adultHead.crownY + adultHead.chinY) / 2;
   const on = (x: number, y: number, z: number) => project(headPoint(person, { x, y, z }));
   const centre = on(0, middle, adultHead.backZ / 2);
-  const face = on(0, -24, -32);
+  const face = on(0, -24, -55);
   if (!centre || !face) return undefined;
   const turn = turnFromLens(view, person);
   const wide = (half: number, deep: number) => Math.hypot(half * Math.cos(turn), deep * Math.sin(turn)) * size;

@@ -11,7 +11,7 @@
 
 <Tabs
   tabStyle="underline"
-  classes={{ active: 'text-ink border-pencil dark:text-ink dark:border-pencil' }}
+  classes={{ active: 'text-ink border-pencil dark:text-ink dark:border-pencil dark:bg-transparent' }}
   bind:selected={() => workspace.tab, (value) => (workspace.tab = (value ?? 'people') as Tab)}
 >
   <TabItem key="people" title="People"><PeoplePanel /></TabItem>

@@ -59,7 +59,7 @@
       </colgroup>
       <thead>
         <tr>
-          <th scope="col" class="label text-left font-normal">f-number</th>
+          <th scope="col" class="sticky left-0 z-1 bg-surface label text-left font-normal">f-number</th>
           {#each plan.stops as entry, index (entry.stop.label)}
             {@const chosen = index === plan.selected}
             <th scope="col" class="h-9 p-0 font-normal">
@@ -99,7 +99,7 @@
       <tbody>
         {#each rows as row (row.key)}
           <tr class={row.first ? 'border-t border-line' : ''}>
-            <th scope="row" class="condensed h-6 p-0 pr-2 text-left font-normal">
+            <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-6 p-0 pr-2 text-left font-normal">
               <span class="flex items-baseline gap-1.5">
                 <span class="truncate font-semibold"
                   >{#if row.first}{row.name}{:else}<span class="sr-only">{row.name}</span>{/if}</span
@@ -121,7 +121,7 @@
         {/each}
         {#each plan.backgrounds as background, position (background.id)}
           <tr class={position === 0 ? 'border-t border-line' : ''}>
-            <th scope="row" class="condensed h-6 p-0 pr-2 text-left font-normal">
+            <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-6 p-0 pr-2 text-left font-normal">
               <span class="flex items-baseline gap-1.5">
                 <span class="truncate font-semibold">{background.name}</span>
                 <span class="ml-auto whitespace-nowrap text-soft">
@@ -148,7 +148,9 @@
           </tr>
         {/each}
         <tr class="border-t border-line">
-          <th scope="row" class="condensed h-7 p-0 text-left font-semibold">Keeper odds, %</th>
+          <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-7 p-0 text-left font-semibold"
+            >Keeper odds, %</th
+          >
           {#each plan.stops as entry (entry.stop.label)}
             <td
               class="relative p-0 text-center"

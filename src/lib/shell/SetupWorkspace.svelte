@@ -83,14 +83,17 @@
 <main
   class="grid min-w-0 flex-1 gap-x-5 gap-y-3 p-3 lg:min-h-0 lg:grid-cols-[minmax(0,560fr)_minmax(0,570fr)] lg:grid-rows-[auto_minmax(0,1fr)] lg:overflow-hidden"
 >
-  <div class="min-w-0 lg:col-start-2 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:pr-1">
-    {#if workspace.plan}
-      <CallPanel plan={workspace.plan} />
-      <div class="mt-3 border-t border-line pt-1"><Ladder plan={workspace.plan} /></div>
-    {:else if workspace.result.kind === 'noPlan'}
-      <NoCall reason={workspace.result.reason} />
-    {/if}
-    <div class="mt-4 pb-4"><Inspector /></div>
+  <!-- One scrolling column on the desk; on a narrow screen its parts stand before and after the picture. -->
+  <div class="min-w-0 max-lg:contents lg:col-start-2 lg:row-span-2 lg:row-start-1 lg:overflow-y-auto lg:pr-1">
+    <div class="min-w-0">
+      {#if workspace.plan}
+        <CallPanel plan={workspace.plan} />
+        <div class="mt-3 border-t border-line pt-1"><Ladder plan={workspace.plan} /></div>
+      {:else if workspace.result.kind === 'noPlan'}
+        <NoCall reason={workspace.result.reason} />
+      {/if}
+    </div>
+    <div class="min-w-0 pb-4 max-lg:order-last lg:mt-4"><Inspector /></div>
   </div>
   <div class="min-w-0 lg:col-start-1 lg:row-start-1"><CameraBar /></div>
   <div class="flex min-h-0 min-w-0 flex-col gap-2 lg:col-start-1 lg:row-start-2">
