@@ -119,7 +119,9 @@
       <ellipse cx="80" rx="95" ry="76" fill="var(--ink)" />
     </g>
     {#if named || chosen}
-      <text x={225 * size} y={-6} class="fill-ink text-[12px] font-medium">{person.name}</text>
+      <text x={225 * size} y={person.lateralMm < 0 ? -8 : 12} class="fill-ink text-[12px] font-medium"
+        >{person.name}</text
+      >
     {/if}
   </g>
   {#if target}
