@@ -8,6 +8,8 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.ts'],
     environment: 'node',
-    passWithNoTests: false
+    passWithNoTests: false,
+    setupFiles: ['src/core/testing/setup.ts'],
+    testTimeout: 60_000
   }
 });

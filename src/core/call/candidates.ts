@@ -1,5 +1,6 @@
 /** Where the focus may be put, and which of those places deserve a full look. */
 import { bestFocusBetween } from '../optics/blur';
+import type { Vector } from '../geometry/vector';
 import type { Importance, Setup } from '../setup/schema';
 import type { Subject } from '../setup/scene';
 import type { Target } from './plan';
@@ -12,6 +13,10 @@ const rank: Record<Importance, number> = { must: 0, should: 1, maySoft: 2 };
 /** A candidate with what breaks ties. */
 export interface Candidate extends Target {
   readonly importance: number;
+  /** Where it lies, scene frame; absent for a focus set by distance. */
+  readonly position?: Vector;
+  /** Systematic shift of the plane when focusing there, mm behind it. */
+  readonly biasMm: number;
 }
 
 /** Those that must be sharp; when nobody must, those that should; when nobody should, everybody. */
@@ -27,11 +32,15 @@ export function decisiveSubjects(subjects: readonly Subject[]): readonly Subject
 export function candidates(setup: Setup, subjects: readonly Subject[], decisive: readonly Subject[]): Candidate[] {
   const chosen = setup.intent.target;
   if (chosen.kind === 'distance') {
-    return [{ subjectId: null, feature: null, role: null, focusDistanceMm: chosen.distanceMm, importance: 0 }];
+    return [
+      { subjectId: null, feature: null, role: null, focusDistanceMm: chosen.distanceMm, importance: 0, biasMm: 0 }
+    ];
   }
   if (chosen.kind === 'eye' || chosen.kind === 'thing') {
     const id = chosen.kind === 'eye' ? chosen.personId : chosen.thingId;
-    const found = subjects
+    // With two frames, only the one that holds the chosen eye is focused there.
+    const held = decisive.some((subject) => subject.id === id) || setup.intent.frames === 'one';
+    const found = (held ? subjects : [])
       .filter((subject) => subject.id === id)
       .flatMap(targetsOf)
       .filter((target) => chosen.kind === 'thing' || target.feature === chosen.eye);
@@ -49,14 +58,16 @@ function targetsOf(subject: Subject): Candidate[] {
       feature: point.feature,
       role: point.role,
       focusDistanceMm: point.depth,
-      importance: rank[subject.importance]
+      importance: rank[subject.importance],
+      position: point.position,
+      biasMm: 0
     }));
 }
 
 /**
  * The few candidates that can have the best odds: those that, with and without the systematic shift of the plane, share
  * the blur most evenly between the nearest and the furthest required depth. Blur is linear in 1/z, so the order is the
- * same at every stop.
+ * same at every stop. In order of preference: the more important person first, then the nearer eye.
  */
 export function shortlist(all: readonly Candidate[], nearest: number, furthest: number, bias: number): Candidate[] {
   const best = 1 / bestFocusBetween(nearest, furthest);
@@ -68,5 +79,5 @@ export function shortlist(all: readonly Candidate[], nearest: number, furthest: 
       .slice(0, consideredPerRanking)
       .forEach((candidate) => chosen.add(candidate));
   }
-  return [...chosen];
+  return [...chosen].sort((a, b) => a.importance - b.importance || a.focusDistanceMm - b.focusDistanceMm);
 }

@@ -5,7 +5,7 @@
  * together. P = ∫ φ(e) Π P_i(e) de, with P_i the chance that person i's nearest and furthest features lie within the
  * limits for focus at s + e. Symbols: optics/thinLens.ts.
  */
-import { gaussLegendre8, normalCdf, normalDensity, tailSigmas } from '../statistics/normal';
+import { gaussLegendre8, normalCdf, normalDensity } from '../statistics/normal';
 
 /** Somebody or something whose required features must all be sharp. Depths and sway in mm. */
 export interface OddsMember {
@@ -13,6 +13,8 @@ export interface OddsMember {
   readonly furthest: number;
   /** Standard deviation of their movement along the axis between focusing and release, mm; 0 for a thing. */
   readonly sway: number;
+  /** Its own blur disc left for defocus, mm, when it differs from the rest's: it moves while the shutter is open. */
+  readonly allowance?: number;
 }
 
 export interface OddsInput {
@@ -29,54 +31,70 @@ export interface OddsInput {
   readonly members: readonly OddsMember[];
 }
 
+/** Beyond so many standard deviations nothing is counted: less than 1e−6 of the odds. */
+const tailSigmas = 5;
+
 /** Widths of the narrowest normal one quadrature panel may span; 8 nodes each then err below 1e−5. */
-const scalesPerPanel = 4;
+const scalesPerPanel = 6;
 const maxPanels = 48;
 
 /** Below this share of the plane's spread a sway is treated as none: the integrand would be a step. */
 const rigidShare = 0.02;
 
+/** A node that contributes less than this, against a sum near 1 or 0.01, is not worth finishing. */
+const negligible = 1e-9;
+
 /** Probability, 0 to 1. */
 export function keeperOdds(input: OddsInput): number {
-  const { f, N, allowance, s, bias, spread, members } = input;
-  if (allowance <= 0) return 0;
-  const k = (allowance * N) / f;
-  const rigid = (member: OddsMember) => member.sway <= rigidShare * spread;
-  const reach = (member: OddsMember) => (rigid(member) ? 0 : tailSigmas * member.sway);
+  const { f, N, s, bias, spread, members } = input;
+  const perDisc = N / f;
+  const common = input.allowance * perDisc;
+  // k = C/A, see optics/depthOfField.ts.
+  const kOf = (member: OddsMember) => (member.allowance === undefined ? common : member.allowance * perDisc);
+  const rigidBelow = rigidShare * spread;
+  const reachOf = (member: OddsMember) => (member.sway <= rigidBelow ? 0 : tailSigmas * member.sway);
 
   // Planes outside [low, high] cannot succeed; limits inverted for s as in optics/depthOfField.ts.
   let low = bias - tailSigmas * spread;
   let high = bias + tailSigmas * spread;
   for (const member of members) {
-    const far = member.furthest - reach(member);
+    const k = kOf(member);
+    if (k <= 0) return 0;
+    const reach = reachOf(member);
+    const far = member.furthest - reach;
     if (far > 0) low = Math.max(low, (1 + k) / (1 / far + k / f) - s);
-    const nearVergence = 1 / (member.nearest + reach(member)) - k / f;
+    const nearVergence = 1 / (member.nearest + reach) - k / f;
     if (nearVergence > 0 && k < 1) high = Math.min(high, (1 - k) / nearVergence - s);
   }
+  if (common <= 0) return 0;
   if (s + low <= f) low = f * (1 + 1e-9) - s;
 
-  const farLimit = (e: number) => {
+  const farLimit = (k: number, e: number) => {
     const vergence = (1 + k) / (s + e) - k / f;
     return vergence <= 0 ? Infinity : 1 / vergence;
   };
-  const nearLimit = (e: number) => 1 / ((1 - k) / (s + e) + k / f);
+  const nearLimit = (k: number, e: number) => 1 / ((1 - k) / (s + e) + k / f);
 
   if (spread === 0) {
     if (bias < low || bias > high) return 0;
     return members.reduce((product, member) => {
-      if (member.sway === 0) return product;
-      return product * withinLimits(member, nearLimit(bias), farLimit(bias));
+      const k = kOf(member);
+      return member.sway === 0 ? product : product * insideBoth(member, nearLimit(k, bias), farLimit(k, bias));
     }, 1);
   }
   if (low >= high) return 0;
 
-  const atLow = farLimit(low);
-  const atHigh = nearLimit(high);
-  const swaying = members.filter(
-    (member) => !rigid(member) && (atLow - member.furthest < reach(member) || member.nearest - atHigh < reach(member))
-  );
+  // The limits only grow with e: whoever is inside them with room to spare at both ends is certain throughout.
+  const swaying = members.filter((member) => {
+    const reach = reachOf(member);
+    if (reach === 0) return false;
+    const k = kOf(member);
+    return farLimit(k, low) - member.furthest < reach || member.nearest - nearLimit(k, high) < reach;
+  });
   if (swaying.length === 0) return normalCdf((high - bias) / spread) - normalCdf((low - bias) / spread);
 
+  // Most share one k; sorted, their limits are computed once for each node.
+  swaying.sort((a, b) => kOf(a) - kOf(b));
   const finest = swaying.reduce((least, member) => Math.min(least, member.sway), spread);
   const panels = Math.min(maxPanels, Math.max(2, Math.ceil((high - low) / (scalesPerPanel * finest))));
   const half = (high - low) / (2 * panels);
@@ -85,12 +103,19 @@ export function keeperOdds(input: OddsInput): number {
     const middle = low + half * (2 * panel + 1);
     for (const [node, weight] of gaussLegendre8) {
       const e = middle + half * node;
-      const near = nearLimit(e);
-      const far = farLimit(e);
       let product = weight * normalDensity((e - bias) / spread);
+      let k = NaN;
+      let near = 0;
+      let far = 0;
       for (const member of swaying) {
-        if (product < 1e-12) break;
-        product *= withinLimits(member, near, far);
+        const own = kOf(member);
+        if (own !== k) {
+          k = own;
+          near = nearLimit(k, e);
+          far = farLimit(k, e);
+        }
+        product *= insideBoth(member, near, far);
+        if (product < negligible) break;
       }
       sum += product;
     }
@@ -98,9 +123,23 @@ export function keeperOdds(input: OddsInput): number {
   return Math.min(1, Math.max(0, (sum * half) / spread));
 }
 
-function withinLimits(member: OddsMember, near: number, far: number): number {
-  const upper = far === Infinity ? 1 : normalCdf((far - member.furthest) / member.sway);
-  return Math.max(0, upper - normalCdf((near - member.nearest) / member.sway));
+/** Chance that a swaying member lies between two limits. */
+function insideBoth({ nearest, furthest, sway }: OddsMember, near: number, far: number): number {
+  const toFar = (far - furthest) / sway;
+  const toNear = (nearest - near) / sway;
+  // Nine in ten calls end here: somebody far from one limit, and nobody beyond the other.
+  if (toFar > tailSigmas) return toNear > tailSigmas ? 1 : normalCdf(toNear);
+  if (toFar < -tailSigmas) return 0;
+  const upper = normalCdf(toFar);
+  return toNear > tailSigmas ? upper : Math.max(0, upper - 1 + normalCdf(toNear));
+}
+
+/**
+ * Frames for everybody's eyes to be open in one: people/3 in good light, people/2 in poor light, for fewer than twenty
+ * (Svenson and Barnes 2006); for more the same is used, which is then too few rather than too many.
+ */
+export function framesForBlinks(people: number, poorLight: boolean): number {
+  return Math.max(1, Math.ceil(people / (poorLight ? 2 : 3)));
 }
 
 /** Frames to shoot so that one keeper among them is as likely as `wanted`: 1 − (1 − P)^n. Infinity when P is 0. */

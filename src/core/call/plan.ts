@@ -2,6 +2,7 @@
 import type { Stop } from '../optics/stops';
 import type { Wish } from '../setup/schema';
 import type { PointRole, Subject } from '../setup/scene';
+import type { LightAtStop } from './light';
 
 /** Where the focus is put. */
 export interface Target {
@@ -29,13 +30,28 @@ export interface BackgroundAtStop {
   readonly shortfallStops: number;
 }
 
+/** How many frames to shoot; null when no number is enough. */
+export interface FramesNeeded {
+  readonly for95: number | null;
+  readonly for99: number | null;
+  /** For everybody's eyes to be open in one. */
+  readonly forBlinks: number;
+  /** The larger need, at 95 %. */
+  readonly toShoot: number | null;
+}
+
 /** Everything about one f-number. */
 export interface StopPlan {
   readonly stop: Stop;
   readonly target: Target;
+  /** Where the second frame is focused, when two are combined. */
+  readonly secondTarget: Target | null;
+  /** Settings, and what the light lacks. */
+  readonly light: LightAtStop;
+  readonly frames: FramesNeeded;
   /** Disc left for defocus, mm; 0 when other causes use it all. */
   readonly allowanceMm: number;
-  /** Lens, diffraction and pixels together over the permissible disc. */
+  /** Lens, diffraction, pixels and camera shake together over the permissible disc. */
   readonly lensRatio: number;
   readonly nearMm: number;
   /** null: to infinity. */
@@ -104,6 +120,8 @@ export interface Plan {
   readonly recommended: number;
   readonly selected: number;
   readonly conflict: Conflict | null;
+  /** The full-frame lens that would give the same view and blur in one frame, at the stop in use; for stitched views. */
+  readonly stitched: { readonly focalLengthMm: number; readonly fNumber: number } | null;
   /** Set when the distance asked for is more than the place allows. */
   readonly beyondRoomMm: number;
 }

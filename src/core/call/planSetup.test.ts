@@ -34,7 +34,7 @@ const anyPerson: fc.Arbitrary<Person> = fc
     headPitchDeg: fc.integer({ min: -40, max: 40 }),
     sharp: fc.constantFrom('nearEye', 'bothEyes', 'eyesToNose', 'wholeHead'),
     importance: fc.constantFrom('must', 'should', 'maySoft'),
-    age: fc.constantFrom('adult', 'child')
+    being: fc.constantFrom('adult', 'child', 'pet')
   } as const)
   .map((changes) => newPerson('p', 'P', changes));
 
@@ -170,7 +170,7 @@ describe('the call', () => {
     const strict = setupWith({ backgrounds: [] });
     const pixels = { ...strict, intent: { ...strict.intent, viewing: { kind: 'pixels' as const, pixels: 0.6 } } };
     expect(plan(pixels).conflict).toMatchObject({ kind: 'facesUnreachable', because: 'criterion' });
-    const child = newPerson('c', 'C', { age: 'child' });
+    const child = newPerson('c', 'C', { being: 'child' });
     const restless = setupWith(
       { people: [child], backgrounds: [] },
       { placement: { kind: 'distance', distanceMm: 850 } }
@@ -180,8 +180,11 @@ describe('the call', () => {
   });
 
   it('measures how far past the wall the photographer would stand', () => {
-    expect(plan(setupWith({ place: { backUpMm: 2000 } })).beyondRoomMm).toBeCloseTo(210, 6);
-    expect(plan(setupWith({ place: { backUpMm: 3000 } })).beyondRoomMm).toBe(0);
+    expect(plan(setupWith({ place: { backUpMm: 2000, behindMm: null, sideMm: null } })).beyondRoomMm).toBeCloseTo(
+      210,
+      6
+    );
+    expect(plan(setupWith({ place: { backUpMm: 3000, behindMm: null, sideMm: null } })).beyondRoomMm).toBe(0);
   });
 });
 

@@ -2,7 +2,10 @@
 import { formatDisc } from '../optics/criterion';
 import type { Body, Camera, Person } from '../setup/schema';
 
-/** Focus spread as a share of the depth of focus wide open. Low light doubles it. */
+/** Low light multiplies the focus spread by this. */
+export const lowLightFactor = 2;
+
+/** Focus spread as a share of the depth of focus wide open. */
 export const focusShare: Readonly<Record<Camera['focusMethod'], number>> = {
   crossPoint: 1 / 6,
   ordinaryPoint: 1 / 3,
@@ -23,7 +26,7 @@ export const holdAtOneSecond: Readonly<Record<Camera['stance'], number>> = {
 export const swayGrowsForSeconds = 3;
 
 /** Person's sway along the axis, mm. */
-export const personSway = { standing: 5, seated: 3, child: 20 } as const;
+export const personSway = { standing: 5, seated: 3, embracing: 3, child: 20, pet: 25 } as const;
 
 /** σ_af = κ N_open C_ref / m², mm. */
 export function autofocusSpread(method: Camera['focusMethod'], widestN: number, body: Body, m: number): number {
@@ -36,5 +39,6 @@ export function holdSpread(stance: Camera['stance'], seconds: number): number {
 }
 
 export function swayOf(person: Person): number {
-  return person.age === 'adult' ? personSway[person.posture] : personSway.child;
+  if (person.being === 'adult') return personSway[person.posture];
+  return person.being === 'pet' ? personSway.pet : personSway.child;
 }

@@ -1,13 +1,11 @@
 /** From what every stop gives to the window, the style's pick in it, what binds, and the conflict when it is empty. */
 import type { Style } from '../setup/schema';
-import type { Subject } from '../setup/scene';
 import type { Bound, Conflict, Plan, StopPlan } from './plan';
 
 export interface JudgeInput {
   readonly stops: readonly StopPlan[];
   readonly style: Style;
   readonly backgrounds: Plan['backgrounds'];
-  readonly subjects: readonly Subject[];
   /** Indices of the subjects that should be sharp if it costs nothing else. */
   readonly should: readonly number[];
   /** Who has the worst odds at a stop. */

@@ -54,26 +54,23 @@ export function stopScale(step: StopStep): readonly Stop[] {
   }));
 }
 
+/** Every position of every scale, full stops first. */
+const everyStop: readonly Stop[] = (['full', 'third', 'half'] as const).flatMap(stopScale);
+
 /**
  * The exact value behind a nominal mark: "1.8" on a lens means 2^(5/6) = 1.782; "1.2", engraved for two positions, the
  * nearer one. A mark that is on no scale (f/0.95) stands for itself.
  */
 export function exactFNumber(nominal: number): number {
-  const positions = allScales()
-    .filter((stop) => Number(stop.label) === nominal)
-    .map((stop) => stop.fNumber);
+  const positions = everyStop.filter((stop) => Number(stop.label) === nominal).map((stop) => stop.fNumber);
   if (positions.length === 0) return nominal;
   return positions.reduce((a, b) => (Math.abs(b - nominal) < Math.abs(a - nominal) ? b : a));
-}
-
-function allScales(): Stop[] {
-  return (['full', 'third', 'half'] as const).flatMap(stopScale);
 }
 
 /** The mark nearest to an f-number on the finest scale, or the number itself to two figures when none is near. */
 export function stopLabel(fNumber: number): string {
   const distance = (stop: Stop) => Math.abs(stopsBetween(stop.fNumber, fNumber));
-  const best = allScales().reduce((a, b) => (distance(b) < distance(a) - 1e-9 ? b : a));
+  const best = everyStop.reduce((a, b) => (distance(b) < distance(a) - 1e-9 ? b : a));
   return distance(best) < sameStopTolerance ? best.label : fNumber.toPrecision(2);
 }
 

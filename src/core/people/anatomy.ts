@@ -7,10 +7,10 @@ import type { Vector } from '../geometry/vector';
 /** Mean adult interpupillary distance, mm (Dodgson, Variation and extrema of human interpupillary distance, 2004). */
 export const adultInterpupillaryMm = 63;
 
-/** Interpupillary distance by age, mm. Adult: Dodgson 2004 (63; children down to 40). Child and baby: from memory. */
-export const interpupillaryByAge = { adult: adultInterpupillaryMm, child: 53, baby: 42 } as const;
+/** Interpupillary distance, mm. Adult: Dodgson 2004 (63; children down to 40). Child, baby and dog: from memory. */
+export const interpupillaryOf = { adult: adultInterpupillaryMm, child: 53, baby: 42, pet: 60 } as const;
 
-export type Age = keyof typeof interpupillaryByAge;
+export type Being = keyof typeof interpupillaryOf;
 
 export const eyeFeatures = ['leftEye', 'rightEye'] as const;
 export type EyeFeature = (typeof eyeFeatures)[number];
@@ -53,7 +53,12 @@ export function headScale(interpupillaryMm: number): number {
   return interpupillaryMm / adultInterpupillaryMm;
 }
 
-/** Height of the eyes above the ground they stand or sit on, mm. */
-export function eyeHeight(statureMm: number, posture: 'standing' | 'seated'): number {
-  return posture === 'standing' ? statureMm * eyeHeightShare : seatHeightMm + statureMm * seatedEyeShare;
+/** Height of the eyes above the ground they stand or sit on, mm. A pet's stature is its eye height. */
+export function eyeHeight(
+  statureMm: number,
+  posture: 'standing' | 'seated' | 'embracing',
+  being: Being = 'adult'
+): number {
+  if (being === 'pet') return statureMm;
+  return posture === 'seated' ? seatHeightMm + statureMm * seatedEyeShare : statureMm * eyeHeightShare;
 }

@@ -5,6 +5,13 @@ const fullFrame = { widthMm: 36, heightMm: 24 } as const;
 
 const body = (id: string, name: string, rest: Omit<Body, 'id' | 'name'>): Body => ({ id, name, ...rest });
 
+const exposure = (isoLimit: number, fastestShutterS: number, syncS: number) => ({
+  baseIso: 100,
+  isoLimit,
+  fastestShutterS,
+  syncS
+});
+
 interface PrimeOptions {
   readonly closest: number;
   readonly blades?: number;
@@ -40,17 +47,20 @@ export const builtInKit: Kit = {
     body('body-main', 'Main body', {
       kind: 'mirrorless',
       sensor: { ...fullFrame, pixelsWide: 7008 },
-      stabiliserStops: 5
+      stabiliserStops: 5,
+      ...exposure(12_800, 1 / 8000, 1 / 200)
     }),
     body('body-second', 'Second body, APS-C', {
       kind: 'slr',
       sensor: { widthMm: 23.5, heightMm: 15.6, pixelsWide: 6000 },
-      stabiliserStops: 0
+      stabiliserStops: 0,
+      ...exposure(6400, 1 / 4000, 1 / 200)
     }),
     body('body-full-slr', 'Full-frame SLR', {
       kind: 'slr',
       sensor: { ...fullFrame, pixelsWide: 6016 },
-      stabiliserStops: 0
+      stabiliserStops: 0,
+      ...exposure(6400, 1 / 8000, 1 / 250)
     })
   ],
   lenses: [

@@ -1,8 +1,11 @@
 /** What a new job, setup, person or background starts with. Every value is a default the photographer sees and edits. */
 import { eyeHeight } from '../people/anatomy';
-import type { Background, Camera, Job, Person, Setup, Thing } from './schema';
+import type { Background, Camera, Job, Light, Person, Setup, Thing } from './schema';
 
-export const defaultStatureMm = { adult: 1680, child: 1150, baby: 720 } as const;
+export const defaultStatureMm = { adult: 1680, child: 1150, baby: 720, pet: 500 } as const;
+
+/** Nose before the eyes of a long-nosed dog, mm (from memory). */
+export const defaultMuzzleMm = 110;
 
 export const defaultCamera: Camera = {
   bodyId: 'body-main',
@@ -17,7 +20,18 @@ export const defaultCamera: Camera = {
   focusSurface: 'flat',
   stance: 'standing',
   focusMethod: 'crossPoint',
-  secondsToShutter: 0.5
+  focusMode: 'single',
+  recompose: 'none',
+  secondsToShutter: 0.5,
+  stitch: null
+};
+
+/** Longest shutter times: common practice, no source. */
+export const defaultLight: Light = {
+  scene: { kind: 'unknown' },
+  filterStops: 0,
+  flash: null,
+  floors: { perFocalLength: 1, groupS: 1 / 125, childS: 1 / 400, movingS: 1 / 250 }
 };
 
 export function newPerson(id: string, name: string, changes: Partial<Person> = {}): Person {
@@ -27,11 +41,14 @@ export function newPerson(id: string, name: string, changes: Partial<Person> = {
     depthMm: 0,
     lateralMm: 0,
     floorMm: 0,
-    statureMm: defaultStatureMm[changes.age ?? 'adult'],
-    age: 'adult',
+    statureMm: defaultStatureMm[changes.being ?? 'adult'],
+    being: 'adult',
     posture: 'standing',
     headYawDeg: 0,
     headPitchDeg: 0,
+    muzzleMm: changes.being === 'pet' ? defaultMuzzleMm : 0,
+    towardsMmPerS: 0,
+    acrossMmPerS: 0,
     sharp: 'bothEyes',
     importance: 'must',
     ...changes
@@ -64,7 +81,8 @@ export function newSetup(id: string, name: string, changes: Partial<Setup> = {})
     name,
     notes: '',
     camera: { ...defaultCamera, heightMm: Math.round(eyeHeight(person.statureMm, person.posture) / 10) * 10 },
-    place: { backUpMm: null },
+    place: { backUpMm: null, behindMm: null, sideMm: null },
+    light: defaultLight,
     people: [person],
     things: [],
     backgrounds: [newBackground('background-1', 'Background')],
@@ -73,7 +91,8 @@ export function newSetup(id: string, name: string, changes: Partial<Setup> = {})
       style: 'openAsFacesAllow',
       oddsWanted: 0.9,
       stop: { kind: 'byStyle' },
-      target: { kind: 'best' }
+      target: { kind: 'best' },
+      frames: 'one'
     },
     ...changes
   };

@@ -1,5 +1,5 @@
 /** The demo job. Everything in it is invented. */
-import { defaultCamera, newBackground, newJob, newPerson, newSetup } from './defaults';
+import { defaultCamera, defaultLight, newBackground, newJob, newPerson, newSetup } from './defaults';
 import type { Job, Person, Setup } from './schema';
 
 const ines = (changes: Partial<Person> = {}) => newPerson('ines', 'Ines', { statureMm: 1690, ...changes });
@@ -49,12 +49,12 @@ function underThePalms(): Setup {
 }
 
 /** Fourteen people in three rows on the steps: name, stature, and who is a child or seated. */
-const familyRows: readonly (readonly { name: string; stature: number; age?: 'child'; seated?: true }[])[] = [
+const familyRows: readonly (readonly { name: string; stature: number; being?: 'child'; seated?: true }[])[] = [
   [
-    { name: 'Ottoline', stature: 1180, age: 'child' },
+    { name: 'Ottoline', stature: 1180, being: 'child' },
     { name: 'Ines', stature: 1690 },
     { name: 'Tobiah', stature: 1810 },
-    { name: 'Wren', stature: 1250, age: 'child' },
+    { name: 'Wren', stature: 1250, being: 'child' },
     { name: 'Great-aunt Sabeth', stature: 1600, seated: true }
   ],
   [
@@ -81,7 +81,7 @@ function familyOnTheSteps(): Setup {
         lateralMm: Math.round((column - (row.length - 1) / 2) * spacing),
         floorMm: rowIndex * 170,
         statureMm: member.stature,
-        age: member.age ?? 'adult',
+        being: member.being ?? 'adult',
         posture: member.seated ? 'seated' : 'standing'
       })
     )
@@ -96,7 +96,8 @@ function familyOnTheSteps(): Setup {
       heightMm: 1700,
       pitchDeg: -7
     },
-    place: { backUpMm: 7000 },
+    place: { backUpMm: 7000, behindMm: 1500, sideMm: 4000 },
+    light: { ...defaultLight, scene: { kind: 'estimated', as: 'overcast' } },
     people,
     backgrounds: [newBackground('door', 'glass door', { depthMm: 4000, detailMm: 120, wish: 'free' })]
   });
@@ -115,6 +116,7 @@ function speech(): Setup {
       heightMm: 1500,
       stance: 'monopod'
     },
+    light: { ...defaultLight, scene: { kind: 'estimated', as: 'stringBulbs' } },
     people: [newPerson('anselm', 'Anselm', { statureMm: 1740, headYawDeg: -25 })],
     backgrounds: [
       newBackground('candles', 'candles', { depthMm: -2600, detailMm: 20, lateralMm: -200 }),

@@ -1,3 +1,4 @@
+import { fullFrameDiagonalMm } from '../optics/criterion';
 import { distanceForFraming, framedSize } from '../optics/thinLens';
 import type { Body, Camera, Framing } from './schema';
 
@@ -9,21 +10,66 @@ export const framedHeightMm: Readonly<Record<Framing, number>> = {
   fullLength: 2100
 };
 
-/** Sensor as held: width and height of the picture, mm. */
-export function frameSize(body: Body, orientation: Camera['orientation']): { width: number; height: number } {
+export interface FrameSize {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Sensor as held: width and height of one frame, mm. */
+export function frameSize(body: Body, orientation: Camera['orientation']): FrameSize {
   const { widthMm, heightMm } = body.sensor;
   return orientation === 'landscape' ? { width: widthMm, height: heightMm } : { width: heightMm, height: widthMm };
 }
 
+/** Widest angle a stitched view is taken to cover, radians; beyond it a flat projection has no meaning. */
+const widestStitch = (150 * Math.PI) / 180;
+
+/** Angle covered by n frames of angle α overlapping by o: α (1 + (n − 1)(1 − o)). */
+export function stitchedAngle(frameAngle: number, frames: number, overlap: number): number {
+  return Math.min(widestStitch, frameAngle * (1 + (frames - 1) * (1 - overlap)));
+}
+
+/**
+ * Size of the whole picture on one flat sensor behind the same lens, mm: one frame, or the sensor a stitched view would
+ * have needed, 2 f tan(angle/2) each way.
+ */
+export function pictureSize(body: Body, camera: Camera): FrameSize {
+  const frame = frameSize(body, camera.orientation);
+  const { stitch, focalLengthMm: f } = camera;
+  if (!stitch) return frame;
+  const side = (one: number, frames: number) =>
+    2 * f * Math.tan(stitchedAngle(2 * Math.atan(one / (2 * f)), frames, stitch.overlap) / 2);
+  return { width: side(frame.width, stitch.columns), height: side(frame.height, stitch.rows) };
+}
+
+/** How much larger a stitched picture is than one frame, by its diagonal; 1 for one frame. */
+export function stitchFactor(body: Body, camera: Camera): number {
+  const frame = frameSize(body, camera.orientation);
+  const picture = pictureSize(body, camera);
+  return Math.hypot(picture.width, picture.height) / Math.hypot(frame.width, frame.height);
+}
+
+/** The full-frame lens that would give the same view and blur in one frame: f_eq from the diagonal, f_eq/A. */
+export function equivalentLens(body: Body, camera: Camera, N: number): { focalLengthMm: number; fNumber: number } {
+  const picture = pictureSize(body, camera);
+  const focalLengthMm = (fullFrameDiagonalMm * camera.focalLengthMm) / Math.hypot(picture.width, picture.height);
+  return { focalLengthMm, fNumber: focalLengthMm / (camera.focalLengthMm / N) };
+}
+
+/** Height of scene the setup asks to frame at the subject line, mm; undefined when it gives a distance instead. */
+export function wantedHeight(camera: Camera): number | undefined {
+  const { placement } = camera;
+  if (placement.kind === 'distance') return undefined;
+  return placement.kind === 'framing' ? framedHeightMm[placement.framing] : placement.heightMm;
+}
+
 /** Distance from the lens to the subject line, mm: as typed, or from how the picture is framed. */
 export function cameraDistance(camera: Camera, body: Body): number {
-  const { placement } = camera;
-  if (placement.kind === 'distance') return placement.distanceMm;
-  const height = placement.kind === 'framing' ? framedHeightMm[placement.framing] : placement.heightMm;
-  return distanceForFraming(camera.focalLengthMm, height, frameSize(body, camera.orientation).height);
+  if (camera.placement.kind === 'distance') return camera.placement.distanceMm;
+  return distanceForFraming(camera.focalLengthMm, wantedHeight(camera) ?? 0, pictureSize(body, camera).height);
 }
 
 /** Height of scene framed at a distance, mm. */
 export function framedHeightAt(camera: Camera, body: Body, distanceMm: number): number {
-  return framedSize(camera.focalLengthMm, distanceMm, frameSize(body, camera.orientation).height);
+  return framedSize(camera.focalLengthMm, distanceMm, pictureSize(body, camera).height);
 }

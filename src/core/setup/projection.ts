@@ -1,7 +1,7 @@
 /** Where scene points fall in the picture. */
 import type { Vector } from '../geometry/vector';
 import { imageDistance } from '../optics/thinLens';
-import { frameSize } from './framing';
+import { pictureSize } from './framing';
 import { toCameraFrame, type Viewpoint } from './scene';
 import type { Body, Camera } from './schema';
 
@@ -21,7 +21,7 @@ export function projector(
   body: Body,
   focusMm: number
 ): (point: Vector) => Projected | undefined {
-  const frame = frameSize(body, camera.orientation);
+  const frame = pictureSize(body, camera);
   const v = imageDistance(camera.focalLengthMm, focusMm);
   return (point) => {
     const local = toCameraFrame(view, point);

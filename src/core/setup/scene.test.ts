@@ -43,7 +43,7 @@ describe('head in the scene', () => {
     const adult = pointsOf(newPerson('a', 'A', { sharp: 'wholeHead' }));
     expect(adult.get('nose')?.depth).toBeCloseTo(1970, 6);
     expect(adult.get('ear')?.depth).toBeCloseTo(2095, 6);
-    const child = pointsOf(newPerson('a', 'A', { sharp: 'wholeHead', age: 'child' }));
+    const child = pointsOf(newPerson('a', 'A', { sharp: 'wholeHead', being: 'child' }));
     expect(child.get('nose')?.depth).toBeCloseTo(2000 - (30 * 53) / 63, 6);
   });
 

@@ -9,7 +9,7 @@ import {
   eyeHeight,
   farEyeHiddenDeg,
   headScale,
-  interpupillaryByAge,
+  interpupillaryOf,
   nearEyeHiddenDeg,
   type EyeFeature,
   type HeadFeature
@@ -88,19 +88,24 @@ export function depthOf(view: Viewpoint, point: Vector): number {
 export function eyesMidpoint(person: Person): Vector {
   return {
     x: person.lateralMm,
-    y: person.floorMm + eyeHeight(person.statureMm, person.posture),
+    y: person.floorMm + eyeHeight(person.statureMm, person.posture, person.being),
     z: person.depthMm
   };
 }
 
 /** Where a feature of a person's head lies, scene frame, mm. */
 export function featurePosition(person: Person, feature: HeadFeature): Vector {
+  if (feature === 'noseTip' && person.being === 'pet') {
+    // A muzzle reaches forward and a little down; its length is given at full size.
+    const size = headScale(interpupillaryOf.pet);
+    return headPoint(person, { x: 0, y: (-0.35 * person.muzzleMm) / size, z: person.muzzleMm / size });
+  }
   return headPoint(person, adultFeatures[feature]);
 }
 
 /** A point of the adult head frame (anatomy.ts) placed on this person, scene frame, mm. */
 export function headPoint(person: Person, point: Vector): Vector {
-  const sized = scale(point, headScale(interpupillaryByAge[person.age]));
+  const sized = scale(point, headScale(interpupillaryOf[person.being]));
   // The head frame looks along +z, the person towards the camera (−z).
   const facing = { x: sized.x, y: sized.y, z: -sized.z };
   return add(eyesMidpoint(person), yaw(pitch(facing, -radians(person.headPitchDeg)), -radians(person.headYawDeg)));

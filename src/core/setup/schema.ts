@@ -51,7 +51,11 @@ export const bodySchema = z.strictObject({
   name,
   kind: z.enum(['mirrorless', 'slr', 'phone']),
   sensor: sensorSchema,
-  stabiliserStops: between(0, 10)
+  stabiliserStops: between(0, 10),
+  baseIso: between(6, 6400),
+  isoLimit: between(50, 1_000_000).describe('Highest ISO the photographer accepts'),
+  fastestShutterS: between(1e-6, 1),
+  syncS: between(1e-4, 1).describe('Shortest shutter time with flash')
 });
 
 export const lensSchema = z.strictObject({
@@ -95,7 +99,19 @@ export const cameraSchema = z.strictObject({
   focusSurface: z.enum(['flat', 'curved']),
   stance: z.enum(['standing', 'braced', 'kneeling', 'monopod', 'tripod']),
   focusMethod: z.enum(['crossPoint', 'ordinaryPoint', 'magnifier', 'byEye']),
-  secondsToShutter: between(0, 60).describe('Between focusing and releasing')
+  focusMode: z.enum(['single', 'continuous']),
+  recompose: z
+    .enum(['none', 'wrists', 'shoulders', 'waist'])
+    .describe('Focus with the centre point, then turn about this; none moves the point instead'),
+  secondsToShutter: between(0, 60).describe('Between focusing and releasing'),
+  stitch: z
+    .strictObject({
+      columns: z.int().min(1, 'must be at least 1').max(20, 'must be at most 20'),
+      rows: z.int().min(1, 'must be at least 1').max(20, 'must be at most 20'),
+      overlap: between(0.05, 0.9).describe('Share of a frame the next one repeats')
+    })
+    .nullable()
+    .describe('Frames stitched into one wide view; null for one frame')
 });
 
 export const importances = ['must', 'should', 'maySoft'] as const;
@@ -109,11 +125,14 @@ export const personSchema = z.strictObject({
   depthMm: signedDistance.describe('Midpoint of the eyes behind the subject line'),
   lateralMm: signedDistance,
   floorMm: between(-100_000, 100_000).describe('Step or riser under the feet or the seat'),
-  statureMm: between(300, 2500),
-  age: z.enum(['adult', 'child', 'baby']),
-  posture: z.enum(['standing', 'seated']),
+  statureMm: between(100, 2500).describe('Height from sole to crown; for a pet its eyes above what it stands on'),
+  being: z.enum(['adult', 'child', 'baby', 'pet']),
+  posture: z.enum(['standing', 'seated', 'embracing']),
   headYawDeg: angleDeg.describe("0 faces the camera's side; positive turns the nose to the picture's right"),
   headPitchDeg: between(-80, 80).describe('Looks up'),
+  muzzleMm: between(0, 500).describe('Pets: nose tip before the eyes'),
+  towardsMmPerS: between(-20_000, 20_000).describe('Speed towards the camera'),
+  acrossMmPerS: between(0, 20_000).describe('Speed across the picture'),
   sharp: z.enum(sharpSets),
   importance
 });
@@ -169,13 +188,58 @@ export const intentSchema = z.strictObject({
     z.strictObject({ kind: z.literal('byStyle') }),
     z.strictObject({ kind: z.literal('chosen'), fNumber })
   ]),
-  target: targetSchema
+  target: targetSchema,
+  frames: z.enum(['one', 'two']).describe('two: one focused nearer, one further, combined afterwards')
+});
+
+const shutterS = between(1e-6, 60);
+
+export const lightScenes = [
+  'sun',
+  'overcast',
+  'openShade',
+  'windowLight',
+  'brightRoom',
+  'livingRoom',
+  'church',
+  'stringBulbs',
+  'candles'
+] as const;
+
+export const lightSchema = z.strictObject({
+  scene: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('unknown') }),
+    z.strictObject({ kind: z.literal('estimated'), as: z.enum(lightScenes) }),
+    z.strictObject({ kind: z.literal('ev'), ev100: between(-10, 20) }),
+    z.strictObject({ kind: z.literal('metered'), fNumber, shutterS, iso: between(6, 1_000_000) })
+  ]),
+  filterStops: between(0, 20).describe('Neutral filter on the lens'),
+  flash: z
+    .strictObject({
+      guideNumberM: between(1, 500).describe('Guide number at ISO 100 and full power, metres'),
+      distanceMm: between(50, limits.maxDistanceMm).describe('Flash to subject')
+    })
+    .nullable(),
+  floors: z
+    .strictObject({
+      perFocalLength: z.union([z.literal(1), z.literal(2)]).describe('1: 1/focal length, 2: 1/(2 × focal length)'),
+      groupS: shutterS,
+      childS: shutterS,
+      movingS: shutterS
+    })
+    .describe('Longest shutter times; the strictest that applies is used')
 });
 
 export const placeSchema = z.strictObject({
   backUpMm: between(50, limits.maxDistanceMm)
     .nullable()
-    .describe('Furthest the lens can stand from the subject line; null when nothing is in the way')
+    .describe('Furthest the lens can stand from the subject line; null when nothing is in the way'),
+  behindMm: between(0, limits.maxDistanceMm)
+    .nullable()
+    .describe('Room behind the furthest person to move back; null when nothing is in the way'),
+  sideMm: between(0, limits.maxDistanceMm)
+    .nullable()
+    .describe('Room to either side of the camera; null when nothing is in the way')
 });
 
 const uniqueIds = <T extends { readonly id: string }>(items: readonly T[]) =>
@@ -187,6 +251,7 @@ export const setupSchema = z.strictObject({
   notes: text(limits.maxNotesLength),
   camera: cameraSchema,
   place: placeSchema,
+  light: lightSchema,
   people: z
     .array(personSchema)
     .max(limits.maxPeople, `must be at most ${limits.maxPeople} people`)
@@ -232,6 +297,8 @@ export type Wish = (typeof wishes)[number];
 export type Importance = (typeof importances)[number];
 export type SharpSet = (typeof sharpSets)[number];
 export type Style = (typeof styles)[number];
+export type Light = z.infer<typeof lightSchema>;
+export type LightScene = (typeof lightScenes)[number];
 export type Intent = z.infer<typeof intentSchema>;
 export type Setup = z.infer<typeof setupSchema>;
 export type Job = z.infer<typeof jobSchema>;

@@ -1,7 +1,7 @@
 /** The normal distribution, fast enough for tens of thousands of calls per plan. */
 
 /** Beyond this many standard deviations the tail is taken as 0 or 1 (Φ(−6) ≈ 1e−9). */
-export const tailSigmas = 6;
+const tailSigmas = 6;
 
 /**
  * Cumulative standard normal Φ(x), absolute error below 1e−7.

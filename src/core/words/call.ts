@@ -1,6 +1,5 @@
 /** The plan in plain sentences. */
 import type { Bound, NoPlanReason, Plan, StopPlan } from '../call/plan';
-import { framesFor } from '../call/odds';
 import { verdict, type Verdict } from '../optics/sharpness';
 import type { PointRole } from '../setup/scene';
 import type { Wish } from '../setup/schema';
@@ -94,9 +93,12 @@ export function zoneSplitWords(entry: StopPlan, unit: LengthUnit): string {
   return `${formatLength(inFrontMm, unit)} in front, ${behind}`;
 }
 
-/** Frames for one keeper with 95 % certainty. */
-export function framesToShoot(entry: StopPlan): number {
-  return framesFor(entry.odds, 0.95);
+/** "shoot 2", "shoot 5, for the blinks"; nothing when no number is enough. */
+export function framesWords({ frames }: StopPlan): string {
+  if (frames.toShoot === null) return '';
+  return frames.forBlinks > (frames.for95 ?? 0) && frames.forBlinks > 1
+    ? `shoot ${frames.toShoot} for the blinks`
+    : `shoot ${frames.toShoot}`;
 }
 
 export function oddsWords(odds: number): string {

@@ -5,7 +5,7 @@
     backgroundSentence,
     callSentence,
     conflictSentences,
-    framesToShoot,
+    framesWords,
     oddsWords,
     reasonSentence,
     zoneSplitWords,
@@ -20,7 +20,7 @@
   const entry = $derived(plan.stops[plan.selected]);
   const conflict = $derived(conflictSentences(plan));
   const ownStop = $derived(workspace.setup.intent.stop.kind === 'chosen' && plan.selected !== plan.recommended);
-  const frames = $derived(entry ? framesToShoot(entry) : 1);
+  const frames = $derived(entry ? framesWords(entry) : '');
 </script>
 
 {#if entry}
@@ -32,7 +32,7 @@
         <dd class="condensed text-[19px] font-semibold">{zoneWords(entry, unit)} sharp</dd>
       </div>
       <div class="flex flex-col-reverse">
-        <dt class="label">{Number.isFinite(frames) ? `keeper odds, shoot ${frames}` : 'keeper odds'}</dt>
+        <dt class="label">{frames === '' ? 'keeper odds' : `keeper odds, ${frames}`}</dt>
         <dd class="condensed text-[19px] font-semibold">{oddsWords(entry.odds)}</dd>
       </div>
       <div class="flex flex-col-reverse">

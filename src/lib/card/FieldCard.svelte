@@ -2,7 +2,6 @@
   import { ChevronLeft, ChevronRight, Pencil } from '@lucide/svelte';
   import {
     conflictSentences,
-    framesToShoot,
     noPlanWords,
     oddsWords,
     sharpZone,
@@ -42,7 +41,7 @@
   <main class="flex flex-1 flex-col px-4 pt-3">
     {#if plan && entry}
       {@const zone = sharpZone(entry)}
-      {@const frames = framesToShoot(entry)}
+      {@const frames = entry.frames.toShoot}
       <h1 data-testid="card-call">
         <span class="condensed-more block text-[104px] leading-[0.86] font-bold tracking-tight"
           >f/{entry.stop.label}</span
@@ -52,7 +51,7 @@
         >
       </h1>
       <dl class="mt-3 border-t-2 border-ink text-[17px]">
-        {#each [{ name: 'Stand', value: `${formatLength(plan.distanceMm, unit)} away`, more: `${plan.focalLengthMm} mm` }, { name: 'Sharp', value: formatLength(zone.inFrontMm, unit), more: zone.behindMm === Infinity ? 'in front, all behind' : `in front, ${formatLength(zone.behindMm, unit)} behind` }, { name: 'Shoot', value: Number.isFinite(frames) ? `${frames} ${frames === 1 ? 'frame' : 'frames'}` : 'many', more: `${oddsWords(entry.odds)} each` }] as line (line.name)}
+        {#each [{ name: 'Stand', value: `${formatLength(plan.distanceMm, unit)} away`, more: `${plan.focalLengthMm} mm` }, { name: 'Sharp', value: formatLength(zone.inFrontMm, unit), more: zone.behindMm === Infinity ? 'in front, all behind' : `in front, ${formatLength(zone.behindMm, unit)} behind` }, { name: 'Shoot', value: frames === null ? 'many' : `${frames} ${frames === 1 ? 'frame' : 'frames'}`, more: `${oddsWords(entry.odds)} each` }] as line (line.name)}
           <div class="flex items-baseline gap-3 border-b border-line py-1.5">
             <dt class="w-16 text-soft">{line.name}</dt>
             <dd class="condensed text-[25px] leading-tight font-bold">{line.value}</dd>

@@ -2,7 +2,7 @@
 import type { Plan } from '$core/call/plan';
 import { add, type Vector } from '$core/geometry/vector';
 import { blurDiscDiameter } from '$core/optics/blur';
-import { adultHead, eyeHeight, headScale, interpupillaryByAge } from '$core/people/anatomy';
+import { adultHead, eyeHeight, headScale, interpupillaryOf } from '$core/people/anatomy';
 import { eyesMidpoint, headPoint, turnFromLens, type Viewpoint } from '$core/setup/scene';
 import { frameSize } from '$core/setup/framing';
 import { projector, type Projected } from '$core/setup/projection';
@@ -119,7 +119,7 @@ export function figures(setup: Setup, plan: Plan, body: Body, view: Viewpoint): 
 type Project = (point: Vector) => Projected | undefined;
 
 function personFigure(person: Person, view: Viewpoint, project: Project, aspect: number) {
-  const size = headScale(interpupillaryByAge[person.age]);
+  const size = headScale(interpupillaryOf[person.being]);
   const middle = (adultHead.crownY + adultHead.chinY) / 2;
   const on = (x: number, y: number, z: number) => project(headPoint(person, { x, y, z }));
   const centre = on(0, middle, adultHead.backZ / 2);
@@ -152,7 +152,7 @@ function bodyPath(person: Person, project: Project): string {
   const stature = person.statureMm;
   const base = { x: eyes.x, y: eyes.y, z: eyes.z + 90 };
   const seated = person.posture === 'seated';
-  const drop = seated ? eyeHeight(stature, 'seated') - 100 : eyeHeight(stature, 'standing');
+  const drop = seated ? eyeHeight(stature, 'seated') - 100 : eyeHeight(stature, 'standing', person.being);
   const outline: [number, number][] = [
     [0.034, -0.05],
     [0.036, -0.1],

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Input, Label } from 'flowbite-svelte';
   import { Plus, Trash2 } from '@lucide/svelte';
-  import { newPerson, newThing } from '$core/setup/defaults';
+  import { defaultMuzzleMm, defaultStatureMm, newPerson, newThing } from '$core/setup/defaults';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -149,18 +149,26 @@
         />
         <Picker
           label="Is"
-          value={`${person.age}-${person.posture}`}
+          value={`${person.being}-${person.posture}`}
           items={[
             { value: 'adult-standing', name: 'adult, standing' },
             { value: 'adult-seated', name: 'adult, seated' },
+            { value: 'adult-embracing', name: 'adult, embracing' },
             { value: 'child-standing', name: 'child, standing' },
             { value: 'child-seated', name: 'child, seated' },
-            { value: 'baby-seated', name: 'baby, held' }
+            { value: 'baby-embracing', name: 'baby, held' },
+            { value: 'pet-standing', name: 'pet, standing' },
+            { value: 'pet-seated', name: 'pet, on a lap' }
           ]}
           onchange={(value) =>
             edit('Who it is', (draft) => {
-              const [age, posture] = value.split('-') as [typeof draft.age, typeof draft.posture];
-              draft.age = age;
+              const [being, posture] = value.split('-') as [typeof draft.being, typeof draft.posture];
+              // A pet is measured to its eyes, so a person's height would not fit it, nor the other way round.
+              if ((being === 'pet') !== (draft.being === 'pet')) {
+                draft.statureMm = defaultStatureMm[being];
+                draft.muzzleMm = being === 'pet' ? defaultMuzzleMm : 0;
+              }
+              draft.being = being;
               draft.posture = posture;
             })}
         />
