@@ -29,12 +29,15 @@ export function decisiveSubjects(subjects: readonly Subject[]): readonly Subject
 }
 
 /** Every place the setup allows the focus to be put, the chosen one alone if the photographer chose. */
-export function candidates(setup: Setup, subjects: readonly Subject[], decisive: readonly Subject[]): Candidate[] {
+export function candidates(
+  setup: Setup,
+  subjects: readonly Subject[],
+  decisive: readonly Subject[],
+  depths: { readonly nearest: number; readonly furthest: number }
+): Candidate[] {
   const chosen = setup.intent.target;
   if (chosen.kind === 'distance') {
-    return [
-      { subjectId: null, feature: null, role: null, focusDistanceMm: chosen.distanceMm, importance: 0, biasMm: 0 }
-    ];
+    return [atDistance(chosen.distanceMm)];
   }
   if (chosen.kind === 'eye' || chosen.kind === 'thing') {
     const id = chosen.kind === 'eye' ? chosen.personId : chosen.thingId;
@@ -47,7 +50,16 @@ export function candidates(setup: Setup, subjects: readonly Subject[], decisive:
     if (found.length > 0) return found;
     // The eye is hidden or its owner is gone: the best eye stands in.
   }
-  return decisive.flatMap(targetsOf);
+  // Focusing by hand, the plane can also lie between the faces, where it shares the blur evenly.
+  const { focusMethod } = setup.camera;
+  const byHand = focusMethod === 'magnifier' || focusMethod === 'byEye';
+  const between = byHand ? [atDistance(bestFocusBetween(depths.nearest, depths.furthest))] : [];
+  return [...decisive.flatMap(targetsOf), ...between];
+}
+
+/** A focus set by distance: nobody's eye, so it comes after every eye that is as good. */
+export function atDistance(focusDistanceMm: number): Candidate {
+  return { subjectId: null, feature: null, role: null, focusDistanceMm, importance: 3, biasMm: 0 };
 }
 
 function targetsOf(subject: Subject): Candidate[] {

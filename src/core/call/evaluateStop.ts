@@ -231,31 +231,36 @@ function framesNeeded({ setup, lowLight }: Situation, odds: number): FramesNeede
 
 /** Whether some stop grants everything: what `planSetup` would find, for the price of the stops that come into question. */
 export function opensWindow(situation: Situation, stops: readonly Stop[]): boolean {
-  const inQuestion = stops.flatMap((stop) => {
-    const light = lightFor(situation, stop.fNumber);
-    const ratio = Math.max(
-      ...situation.groups.map((group) =>
-        Math.min(
-          ...group.shortlist.map((candidate) =>
-            worstRatioOf(situation, group, focusAt(situation, stop.fNumber, candidate.focusDistanceMm, light))
-          )
-        )
-      )
-    );
-    if (ratio > 1 + 1e-9) return [];
-    const granted = situation.groups[0]?.shortlist.some((candidate) =>
-      backgroundsAt(situation, focusAt(situation, stop.fNumber, candidate.focusDistanceMm, light)).every(
-        (item) => item.met
-      )
-    );
-    return granted ? [{ stop, ratio }] : [];
-  });
+  const inQuestion: { readonly stop: Stop; readonly ratio: number }[] = [];
+  for (const stop of stops) {
+    const ratio = leastRatio(situation, stop.fNumber);
+    if (ratio <= 1 + 1e-9) inQuestion.push({ stop, ratio });
+  }
   return inQuestion
     .sort((a, b) => a.ratio - b.ratio)
     .some(({ stop }) => {
       const entry = evaluateStop(situation, stop);
       return entry !== undefined && entry.facesHold && entry.backgrounds.every((item) => item.met);
     });
+}
+
+/** The least worst ratio any allowed focus gives at a stop; Infinity when a group or the backgrounds refuse them all. */
+function leastRatio(situation: Situation, N: number): number {
+  const light = lightFor(situation, N);
+  let result = 0;
+  for (const [index, group] of situation.groups.entries()) {
+    let least = Infinity;
+    for (const candidate of group.shortlist) {
+      const focus = focusAt(situation, N, candidate.focusDistanceMm, light);
+      const ratio = worstRatioOf(situation, group, focus);
+      if (ratio > 1 + 1e-9 || ratio >= least) continue;
+      // The backgrounds are judged in the first frame.
+      if (index === 0 && !backgroundsAt(situation, focus).every((item) => item.met)) continue;
+      least = ratio;
+    }
+    result = Math.max(result, least);
+  }
+  return result;
 }
 
 /** Who alone has the worst odds at a stop. */

@@ -124,7 +124,9 @@ export function lightAtStop(
 function flashAtStop(setup: Setup, body: Body, level: number | null, floor: ShutterFloor, N: number) {
   const { flash, filterStops } = setup.light;
   const guideNumberM = flash?.guideNumberM ?? 1;
-  const shutterS = Math.max(body.syncS, Math.min(floor.shutterS, 1 / 60));
+  // Short enough for the floor, and as short as the room's light asks for, but never shorter than the sync time.
+  const forRoom = level === null ? Infinity : shutterFor(level - filterStops, N, body.baseIso);
+  const shutterS = Math.max(body.syncS, Math.min(floor.shutterS, 1 / 60, forRoom));
   // A filter takes from the flash as from the room: as if the aperture were so many stops smaller.
   const filteredN = N * 2 ** (filterStops / 2);
   const full = flashPower(guideNumberM, filteredN, flash?.distanceMm ?? 1000, body.baseIso);

@@ -28,7 +28,7 @@ export interface Group {
   readonly members: readonly Member[];
   readonly nearest: number;
   readonly furthest: number;
-  /** All places the focus may be put, and the few that can be best. */
+  /** All places the lens can be focused on, and the few that can be best. */
   readonly candidates: readonly Candidate[];
   readonly shortlist: readonly Candidate[];
 }
@@ -87,7 +87,7 @@ export function prepare(setup: Setup, kit: Kit): Prepared {
   );
   const unreachable = groups.find((group) => group.shortlist.length === 0);
   if (unreachable) {
-    const nearestMm = Math.max(...unreachable.candidates.map((candidate) => candidate.focusDistanceMm));
+    const nearestMm = Math.max(...unreachable.members.map((member) => member.subject.furthest));
     return noPlan({ code: 'tooClose', closestFocusMm: closest, nearestMm });
   }
 
@@ -144,7 +144,7 @@ function groupOf(
   });
   const nearest = Math.min(...decisive.map((subject) => subject.nearest));
   const furthest = Math.max(...decisive.map((subject) => subject.furthest));
-  const all = candidates(setup, subjects, decisive).map((candidate) => ({
+  const all = candidates(setup, subjects, decisive, { nearest, furthest }).map((candidate) => ({
     ...candidate,
     biasMm: biasOf(setup, view, candidate)
   }));
@@ -152,7 +152,13 @@ function groupOf(
   const meanApproach =
     members.reduce((sum, { subject, nearest }) => sum + subject.nearest - nearest, 0) / members.length;
   const bias = (reachable[0]?.biasMm ?? 0) + meanApproach;
-  return { members, nearest, furthest, candidates: all, shortlist: shortlist(reachable, nearest, furthest, bias) };
+  return {
+    members,
+    nearest,
+    furthest,
+    candidates: reachable,
+    shortlist: shortlist(reachable, nearest, furthest, bias)
+  };
 }
 
 /** Shift of the plane, mm, from turning the camera back after focusing on a target away from the axis. */

@@ -4,6 +4,7 @@
  */
 import { z } from 'zod';
 import { jobSchema, kitSchema, limits, setupSchema, type Job, type Kit, type Setup } from '../setup/schema';
+import { issueField, issueReason } from './issues';
 import { migrations } from './migrations';
 
 export const jobFileFormat = 'focalis-job';
@@ -80,7 +81,10 @@ export function readJobFile(text: string): JobFileResult {
   }
 
   const parsed = jobFileSchema.safeParse(migrate(data, version));
-  if (!parsed.success) return refuseIssue(parsed.error.issues);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    return refuse(issueField(issue), issueReason(issue));
+  }
   return checkKit(parsed.data);
 }
 
@@ -92,23 +96,6 @@ export function tooLarge(bytes: number): string {
 
 function refuse(field: string, reason: string): JobFileResult {
   return { ok: false, field, reason };
-}
-
-function refuseIssue(issues: readonly z.core.$ZodIssue[]): JobFileResult {
-  const issue = issues[0];
-  if (!issue) return refuse('', 'The file does not hold a job.');
-  if (issue.code === 'unrecognized_keys') {
-    return refuse(pathOf([...issue.path, issue.keys[0] ?? '']), 'Focalis does not know this field.');
-  }
-  const reason = issue.message.charAt(0).toUpperCase() + issue.message.slice(1);
-  return refuse(pathOf(issue.path), reason.endsWith('.') ? reason : `${reason}.`);
-}
-
-function pathOf(path: readonly PropertyKey[]): string {
-  return path.reduce<string>((text, part) => {
-    if (typeof part === 'number') return `${text}[${part}]`;
-    return text === '' ? String(part) : `${text}.${String(part)}`;
-  }, '');
 }
 
 function migrate(data: object, version: number): unknown {

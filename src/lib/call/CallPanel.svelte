@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
+  import BestFix from './BestFix.svelte';
   import type { Plan } from '$core/call/plan';
   import {
     backgroundSentence,
@@ -60,6 +61,7 @@
         </p>
       {/if}
     </div>
+    {#if conflict}<BestFix />{/if}
     {#if ownStop}
       <p class="mt-2 flex items-center gap-3">
         <span>f/{entry.stop.label} is your choice; the call is f/{plan.stops[plan.recommended]?.stop.label}.</span>

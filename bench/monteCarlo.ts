@@ -1,0 +1,45 @@
+/** The straightforward way to the odds of a whole plan: throw dice for every stop. */
+import { planSetup, type PlanInput } from '../src/core/call/planSetup';
+import { prepare } from '../src/core/call/situation';
+import { autofocusSpread, holdSpread } from '../src/core/call/spread';
+import { depthOfField } from '../src/core/optics/depthOfField';
+import { magnification } from '../src/core/optics/thinLens';
+import { seededNormal } from '../src/core/testing/random';
+
+/**
+ * Throws per stop for the accuracy the quadrature is held to in tests (1e−4, standard error): √(P(1 − P)/n) at P = 1/2 is
+ * 1e−4 for n = 25 million. That takes minutes, so fewer are thrown and the time scaled: it is exactly in proportion.
+ */
+export const throwsForEqualAccuracy = 25_000_000;
+
+/** Times `throws` per stop over all stops of a plan. */
+export function monteCarloPlan(input: PlanInput, throws: number): number[] {
+  const prepared = prepare(input.setup, input.kit);
+  const plan = planSetup(input);
+  if (prepared.kind === 'noPlan' || plan.kind === 'noPlan') throw new Error('no plan');
+  const { situation } = prepared;
+  const members = situation.groups[0]?.members ?? [];
+  const normal = seededNormal(1);
+  const { camera } = input.setup;
+  return plan.stops.map((entry) => {
+    const s = entry.target.focusDistanceMm;
+    const spread = Math.hypot(
+      autofocusSpread(camera.focusMethod, situation.widestN, situation.body, magnification(situation.f, s)),
+      holdSpread(camera.stance, camera.secondsToShutter)
+    );
+    let kept = 0;
+    for (let i = 0; i < throws; i++) {
+      const { near, far } = depthOfField(situation.f, entry.stop.fNumber, entry.allowanceMm, s + spread * normal());
+      let all = true;
+      for (const member of members) {
+        const shift = member.sway * normal();
+        if (member.nearest + shift < near || member.furthest + shift > far) {
+          all = false;
+          break;
+        }
+      }
+      if (all) kept += 1;
+    }
+    return kept / throws;
+  });
+}

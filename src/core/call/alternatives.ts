@@ -1,0 +1,104 @@
+/** Where else the focus could go, what the rules of thumb for rows would have chosen, and what each would cost. */
+import type { StopStep } from '../optics/stops';
+import { rowsByDepth } from '../people/rows';
+import type { Kit, Setup } from '../setup/schema';
+import { atDistance, type Candidate } from './candidates';
+import { lightFor, tryCandidate } from './evaluateStop';
+import type { Target } from './plan';
+import { planSetup, stopsOf } from './planSetup';
+import { prepare, type Group, type Situation } from './situation';
+
+export const rowRules = ['frontRow', 'middleRow', 'oneThirdIn'] as const;
+export type RowRule = (typeof rowRules)[number];
+
+export interface Alternative {
+  readonly target: Target;
+  /** At the stop in use. */
+  readonly worstRatio: number;
+  readonly odds: number;
+}
+
+export interface RowRuleResult extends Alternative {
+  readonly rule: RowRule;
+  readonly rows: number;
+  /** The first stop at which this rule holds the faces; null when none does. */
+  readonly holdsFrom: string | null;
+  /** Stops further closed than the call needs for the faces; null when it never holds them. */
+  readonly costStops: number | null;
+}
+
+export interface Alternatives {
+  readonly targets: readonly Alternative[];
+  readonly rowRules: readonly RowRuleResult[];
+}
+
+export interface AlternativesInput {
+  readonly setup: Setup;
+  readonly kit: Kit;
+  readonly stopStep: StopStep;
+}
+
+/** Every eye and thing the focus could be put on, best first, and the row rules. Nothing when nothing can be planned. */
+export function alternatives({ setup, kit, stopStep }: AlternativesInput): Alternatives {
+  // Looked at from the best eye, whatever has been chosen.
+  const open: Setup = { ...setup, intent: { ...setup.intent, target: { kind: 'best' } } };
+  const plan = planSetup({ setup: open, kit, stopStep });
+  const prepared = prepare(open, kit);
+  const group = prepared.kind === 'situation' ? prepared.situation.groups[0] : undefined;
+  const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
+  if (prepared.kind === 'noPlan' || !group || !entry || plan.kind === 'noPlan') return { targets: [], rowRules: [] };
+  const { situation } = prepared;
+  const at = (candidate: Candidate, N: number): Alternative => {
+    const { odds, worstRatio } = tryCandidate(situation, group, N, lightFor(situation, N), candidate);
+    const { subjectId, feature, role, focusDistanceMm } = candidate;
+    return { target: { subjectId, feature, role, focusDistanceMm }, odds, worstRatio };
+  };
+  const { fNumber } = entry.stop;
+  const targets = group.candidates
+    .map((candidate) => at(candidate, fNumber))
+    .sort((a, b) => b.odds - a.odds || a.worstRatio - b.worstRatio);
+
+  const holds = (candidate: Candidate): number => {
+    const stops = stopsOf(situation.lens, stopStep);
+    return stops.findIndex((stop) => {
+      const { odds, worstRatio } = at(candidate, stop.fNumber);
+      return worstRatio <= 1 + 1e-9 && odds >= situation.setup.intent.oddsWanted;
+    });
+  };
+  const perStop = { full: 1, half: 2, third: 3 }[stopStep];
+  const needed = plan.stops.findIndex((item) => item.facesHold);
+  const ruled = rowRuleCandidates(situation, group).map(({ rule, rows, candidate }): RowRuleResult => {
+    const from = holds(candidate);
+    return {
+      rule,
+      rows,
+      ...at(candidate, fNumber),
+      holdsFrom: from < 0 ? null : (plan.stops[from]?.stop.label ?? null),
+      costStops: from < 0 || needed < 0 ? null : (from - needed) / perStop
+    };
+  });
+  return { targets, rowRules: ruled };
+}
+
+/** What each rule focuses on: two rows the front one, three or more the middle one; and a third into the depth. */
+function rowRuleCandidates(
+  { view, lens }: Situation,
+  group: Group
+): { readonly rule: RowRule; readonly rows: number; readonly candidate: Candidate }[] {
+  const rows = rowsByDepth(group.members, (member) => member.subject.nearest);
+  if (rows.length < 2) return [];
+  const inRow = (row: Group['members'] | undefined): Candidate | undefined => {
+    const ids = new Set(row?.map((member) => member.subject.id));
+    const aside = (candidate: Candidate) => Math.abs((candidate.position?.x ?? 0) - view.position.x);
+    return group.candidates
+      .filter((candidate) => candidate.subjectId !== null && ids.has(candidate.subjectId))
+      .sort((a, b) => aside(a) - aside(b))[0];
+  };
+  const ruled = rows.length === 2 ? inRow(rows[0]) : inRow(rows[Math.floor((rows.length - 1) / 2)]);
+  const third = atDistance(group.nearest + (group.furthest - group.nearest) / 3);
+  const rule = rows.length === 2 ? ('frontRow' as const) : ('middleRow' as const);
+  return [
+    ...(ruled ? [{ rule, rows: rows.length, candidate: ruled }] : []),
+    { rule: 'oneThirdIn' as const, rows: rows.length, candidate: third }
+  ].filter(({ candidate }) => candidate.focusDistanceMm >= lens.closestFocusMm);
+}

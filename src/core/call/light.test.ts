@@ -1,0 +1,133 @@
+import { describe, expect, it } from 'vitest';
+import { ev100 } from '../optics/exposure';
+import { builtInKit } from '../setup/builtInKit';
+import { defaultLight, newPerson, newSetup } from '../setup/defaults';
+import type { Body, Camera, Light, Person, Setup } from '../setup/schema';
+import { lightAtStop, sceneLevel, shutterFloor } from './light';
+import { planSetup } from './planSetup';
+
+const [main, second] = builtInKit.bodies as [Body, Body];
+
+function setupWith(
+  light: Partial<Light>,
+  camera: Partial<Camera> = {},
+  people: Person[] = [newPerson('a', 'A')]
+): Setup {
+  const base = newSetup('s', 'S', { people, light: { ...defaultLight, ...light } });
+  return { ...base, camera: { ...base.camera, ...camera } };
+}
+
+const at = (setup: Setup, N: number, body = main) =>
+  lightAtStop(setup, body, sceneLevel(setup), shutterFloor(setup, body), N);
+
+describe('shutter floor', () => {
+  it('is the strictest rule that applies, named (common practice, no source)', () => {
+    expect(shutterFloor(setupWith({}), main)).toEqual({ rule: 'focalLength', shutterS: 1 / 85 });
+    const three = ['a', 'b', 'c'].map((id) => newPerson(id, id));
+    expect(shutterFloor(setupWith({}, {}, three), main)).toEqual({ rule: 'group', shutterS: 1 / 125 });
+    const child = newPerson('c', 'C', { being: 'child' });
+    expect(shutterFloor(setupWith({}, {}, [...three, child]), main)).toEqual({ rule: 'child', shutterS: 1 / 400 });
+    const walking = newPerson('w', 'W', { towardsMmPerS: 1200 });
+    expect(shutterFloor(setupWith({}, {}, [walking]), main).rule).toBe('moving');
+    expect(shutterFloor(setupWith({}, { stance: 'tripod' }), main).rule).toBe('tripod');
+  });
+
+  it('counts the crop: a 50 on APS-C wants 1/75 s, and half that time under the stricter rule', () => {
+    const fifty = setupWith({}, { focalLengthMm: 50 });
+    expect(1 / shutterFloor(fifty, second).shutterS).toBeCloseTo(50 * 1.534, 0);
+    const strict = setupWith({ floors: { ...defaultLight.floors, perFocalLength: 2 } }, { focalLengthMm: 50 });
+    expect(1 / shutterFloor(strict, main).shutterS).toBeCloseTo(100, 9);
+  });
+});
+
+describe('light at a stop', () => {
+  it('gives the scene’s exposure at every stop until a limit is reached', () => {
+    const setup = setupWith({ scene: { kind: 'ev', ev100: 9 } });
+    for (const N of [1.4, 2, 2.8, 4, 5.6, 8, 11]) {
+      const { shutterS, iso, tooBrightStops, missingStops } = at(setup, N);
+      expect(ev100(N, shutterS, iso ?? 0) + missingStops - tooBrightStops).toBeCloseTo(9, 9);
+    }
+  });
+
+  it('lengthens the shutter first, then raises ISO, then asks for more light', () => {
+    const setup = setupWith({ scene: { kind: 'ev', ev100: 9 } });
+    expect(at(setup, 1.4)).toMatchObject({ iso: 100, missingStops: 0 });
+    expect(at(setup, 1.4).shutterS).toBeLessThan(1 / 85);
+    expect(at(setup, 8).shutterS).toBeCloseTo(1 / 85, 9);
+    expect(at(setup, 8).iso).toBeGreaterThan(100);
+    const dark = at(setupWith({ scene: { kind: 'ev', ev100: 0 } }), 16);
+    expect(dark.iso).toBe(main.isoLimit);
+    expect(dark.missingStops).toBeGreaterThan(0);
+  });
+
+  it('asks for a filter in the sun wide open, and is content with one', () => {
+    const sun = { scene: { kind: 'estimated', as: 'sun' } } as const;
+    const bright = at(setupWith(sun), 1.4);
+    expect(bright.tooBrightStops).toBeCloseTo(Math.log2(2 ** 15 / (1.96 * 8000)), 6);
+    expect(at(setupWith({ ...sun, filterStops: Math.ceil(bright.tooBrightStops) }), 1.4).tooBrightStops).toBe(0);
+  });
+
+  it('reads the level from a metered setting', () => {
+    const metered = setupWith({ scene: { kind: 'metered', fNumber: 16, shutterS: 1 / 128, iso: 100 } });
+    expect(sceneLevel(metered)).toBeCloseTo(15, 9);
+    expect(sceneLevel(setupWith({}))).toBeNull();
+    expect(at(setupWith({}), 4)).toMatchObject({ iso: null, shutterS: 1 / 85 });
+  });
+
+  it('with flash keeps to the sync time, tells the power, and how far the room lies under it', () => {
+    const flash = { guideNumberM: 40, distanceMm: 2500 };
+    const church = at(setupWith({ scene: { kind: 'estimated', as: 'church' }, flash }), 8);
+    expect(church.flash?.power).toBeCloseTo(0.25, 9);
+    expect(church.flash?.ambientUnderStops ?? 0).toBeGreaterThan(2);
+    expect(church.missingStops).toBe(0);
+    const sunny = at(setupWith({ scene: { kind: 'estimated', as: 'sun' }, flash }), 2);
+    expect(sunny.shutterS).toBe(main.syncS);
+    // f/2 at 1/200 s, ISO 100 is EV 9.6; the sun is 15: a filter of 5.4 stops is missing.
+    expect(sunny.tooBrightStops).toBeCloseTo(15 - Math.log2(4 * 200), 6);
+    const weak = at(setupWith({ flash: { guideNumberM: 5, distanceMm: 20_000 } }), 16);
+    expect(weak.missingStops).toBeGreaterThan(0);
+    expect(weak.iso).toBe(main.isoLimit);
+  });
+});
+
+describe('movement', () => {
+  const odds = (setup: Setup, N = 2.8) => {
+    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full' });
+    return plan.kind === 'plan' ? (plan.stops.find((entry) => Math.abs(entry.stop.fNumber - N) < 0.1)?.odds ?? 0) : 0;
+  };
+  const walking = (camera: Partial<Camera>) =>
+    setupWith({}, { placement: { kind: 'distance', distanceMm: 5000 }, ...camera }, [
+      newPerson('w', 'W', { towardsMmPerS: 1200 })
+    ]);
+
+  it('towards the camera spoils single focusing and is followed by continuous focusing', () => {
+    expect(odds(walking({ focusMode: 'single' }))).toBeLessThan(0.05);
+    expect(odds(walking({ focusMode: 'continuous' }))).toBeGreaterThan(0.5);
+  });
+
+  it('across blurs by speed × time × magnification and no more when the flash stands alone', () => {
+    const dancing = [newPerson('d', 'D', { acrossMmPerS: 1500 })];
+    const ratio = (light: Partial<Light>) => {
+      const plan = planSetup({ setup: setupWith(light, {}, dancing), kit: builtInKit, stopStep: 'full' });
+      return plan.kind === 'plan' ? (plan.stops[4]?.worst.ratio ?? 0) : 0;
+    };
+    const slow = ratio({});
+    // 1500 mm/s × 1/250 s × m 0.04 × 1.17 = 0.28 mm against 0.030 mm allowed.
+    expect(slow).toBeGreaterThan(8);
+    expect(
+      ratio({ scene: { kind: 'estimated', as: 'candles' }, flash: { guideNumberM: 40, distanceMm: 2500 } })
+    ).toBeLessThan(1);
+  });
+
+  it('blurs a long lens without stabiliser more than one with it', () => {
+    const worst = (bodyId: string) => {
+      const setup = setupWith(
+        {},
+        { bodyId, lensId: 'lens-135', focalLengthMm: 135, placement: { kind: 'distance', distanceMm: 4000 } }
+      );
+      const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full' });
+      return plan.kind === 'plan' ? (plan.stops[3]?.lensRatio ?? 0) : 0;
+    };
+    expect(worst('body-full-slr')).toBeGreaterThan(worst('body-main') + 0.3);
+  });
+});

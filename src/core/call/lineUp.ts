@@ -1,0 +1,102 @@
+/** Every lens of the kit at the same framing. */
+import type { StopStep } from '../optics/stops';
+import { distanceForFraming, framedSize } from '../optics/thinLens';
+import { cameraDistance, pictureSize } from '../setup/framing';
+import type { Kit, Lens, Setup } from '../setup/schema';
+import type { BackgroundAtStop, NoPlanReason } from './plan';
+import { planSetup } from './planSetup';
+
+/** Focal lengths zooms are used at, mm. */
+const marks = [14, 16, 18, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400] as const;
+
+/** Nose to ear, mm, for the perspective of a face: about 30 before and 95 behind the eyes. */
+const noseToEarMm = 125;
+
+/** Nearer than this a face shows its nearness, mm (common practice, no source). */
+export const flatteringFromMm = 1000;
+
+export interface LensInLine {
+  readonly lensId: string;
+  readonly lensName: string;
+  readonly focalLengthMm: number;
+  /** Where you would stand. */
+  readonly distanceMm: number;
+  /** Room missing behind you, mm; 0 when there is enough. */
+  readonly beyondRoomMm: number;
+  /** How much larger the nose is drawn than the ears: 1 + 125 mm/distance. */
+  readonly noseToEar: number;
+  readonly flattering: boolean;
+  /** null when this lens cannot take the picture. */
+  readonly result: {
+    readonly stop: string;
+    readonly window: { readonly first: string; readonly last: string } | null;
+    readonly odds: number;
+    readonly worstRatio: number;
+    readonly backgrounds: readonly (BackgroundAtStop & { readonly id: string })[];
+  } | null;
+  readonly reason: NoPlanReason | null;
+  /** The setup with this lens at this framing. */
+  readonly setup: Setup;
+}
+
+/** A prime's focal length; a zoom's ends and the marks between, no closer than a sixth to each other. */
+export function usefulFocalLengths(lens: Lens): readonly number[] {
+  const { shortestMm, longestMm } = lens;
+  if (longestMm === shortestMm) return [shortestMm];
+  const between = marks.filter((mark) => mark > shortestMm * 1.16 && mark < longestMm / 1.16);
+  return [shortestMm, ...between, longestMm];
+}
+
+export interface LineUpInput {
+  readonly setup: Setup;
+  readonly kit: Kit;
+  readonly stopStep: StopStep;
+}
+
+/** The lenses side by side, shortest first. Empty when the setup's own body is not in the kit. */
+export function lineUp({ setup, kit, stopStep }: LineUpInput): LensInLine[] {
+  const body = kit.bodies.find((item) => item.id === setup.camera.bodyId);
+  if (!body) return [];
+  const { height } = pictureSize(body, setup.camera);
+  const framed = framedSize(setup.camera.focalLengthMm, cameraDistance(setup.camera, body), height);
+  const room = setup.place.backUpMm;
+  return kit.lenses
+    .flatMap((lens) => usefulFocalLengths(lens).map((focalLengthMm) => ({ lens, focalLengthMm })))
+    .sort((a, b) => a.focalLengthMm - b.focalLengthMm)
+    .map(({ lens, focalLengthMm }): LensInLine => {
+      const distanceMm = distanceForFraming(focalLengthMm, framed, height);
+      const changed: Setup = {
+        ...setup,
+        camera: { ...setup.camera, lensId: lens.id, focalLengthMm, placement: { kind: 'distance', distanceMm } },
+        intent: { ...setup.intent, stop: { kind: 'byStyle' } }
+      };
+      const plan = planSetup({ setup: changed, kit, stopStep });
+      const shared = {
+        lensId: lens.id,
+        lensName: lens.name,
+        focalLengthMm,
+        distanceMm,
+        beyondRoomMm: room === null ? 0 : Math.max(0, distanceMm - room),
+        noseToEar: 1 + noseToEarMm / distanceMm,
+        flattering: distanceMm >= flatteringFromMm,
+        setup: changed
+      };
+      if (plan.kind === 'noPlan') return { ...shared, result: null, reason: plan.reason };
+      const entry = plan.stops[plan.recommended];
+      const label = (index: number) => plan.stops[index]?.stop.label ?? '';
+      return {
+        ...shared,
+        reason: null,
+        result: {
+          stop: label(plan.recommended),
+          window: plan.window ? { first: label(plan.window.first), last: label(plan.window.last) } : null,
+          odds: entry?.odds ?? 0,
+          worstRatio: entry?.worst.ratio ?? 0,
+          backgrounds: (entry?.backgrounds ?? []).map((item, index) => ({
+            ...item,
+            id: plan.backgrounds[index]?.id ?? ''
+          }))
+        }
+      };
+    });
+}

@@ -1,0 +1,62 @@
+/** How much the answer moves when the distance is not what it was taken to be. */
+import { apertureValue, type StopStep } from '../optics/stops';
+import type { Kit, Setup } from '../setup/schema';
+import { planSetup } from './planSetup';
+
+/** A distance judged by eye is easily out by this share (common practice, no source). */
+export const distanceErrorShare = 0.1;
+
+/** From this many stops' difference on, or when the stop no longer holds the faces, measuring matters. */
+const mattersFromStops = 0.9;
+
+export interface DistanceCase {
+  readonly distanceMm: number;
+  /** The stop the call would pick there; null when there is no plan. */
+  readonly stop: string | null;
+  /** Its difference from the call in stops. */
+  readonly stops: number;
+  /** Odds there with the stop picked here. */
+  readonly oddsWithThisStop: number;
+}
+
+export interface DistanceSensitivity {
+  readonly nearer: DistanceCase;
+  readonly further: DistanceCase;
+  readonly measuringMatters: boolean;
+}
+
+/** Plans the setup again 10 % nearer and further. Null when it cannot be planned as it is. */
+export function distanceSensitivity(input: { setup: Setup; kit: Kit; stopStep: StopStep }): DistanceSensitivity | null {
+  const { setup, kit, stopStep } = input;
+  const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
+  const here = planSetup({ setup: free, kit, stopStep });
+  if (here.kind === 'noPlan') return null;
+  const chosen = here.stops[here.recommended];
+  const at = (share: number): DistanceCase => {
+    const distanceMm = here.distanceMm * share;
+    const there = planSetup({
+      setup: { ...free, camera: { ...free.camera, placement: { kind: 'distance', distanceMm } } },
+      kit,
+      stopStep
+    });
+    if (there.kind === 'noPlan') return { distanceMm, stop: null, stops: 0, oddsWithThisStop: 0 };
+    const picked = there.stops[there.recommended]?.stop;
+    const same = there.stops[here.recommended];
+    return {
+      distanceMm,
+      stop: picked?.label ?? null,
+      stops: apertureValue(picked?.fNumber ?? 1) - apertureValue(chosen?.stop.fNumber ?? 1),
+      oddsWithThisStop: same?.odds ?? 0
+    };
+  };
+  const nearer = at(1 - distanceErrorShare);
+  const further = at(1 + distanceErrorShare);
+  const holds = (chosen?.odds ?? 0) >= here.oddsWanted;
+  const measuringMatters = [nearer, further].some(
+    (item) =>
+      item.stop === null ||
+      Math.abs(item.stops) >= mattersFromStops ||
+      (holds && item.oddsWithThisStop < here.oddsWanted)
+  );
+  return { nearer, further, measuringMatters };
+}

@@ -1,0 +1,68 @@
+/** A remedy in the photographer's words. */
+import type { Remedy } from '../call/remedies';
+import { formatLength, type LengthUnit } from './length';
+
+export interface RemedyWords {
+  /** What to do: "Move 1.1 m off the background". */
+  readonly what: string;
+  /** What it gives: "opens f/2.8 to f/4". */
+  readonly effect: string;
+  readonly caution: string;
+}
+
+const stances: Readonly<Record<string, string>> = {
+  braced: 'Brace yourself',
+  kneeling: 'Kneel',
+  monopod: 'Use a monopod',
+  tripod: 'Use a tripod'
+};
+
+/** The caution for a high viewpoint: the venue and qualified people decide. */
+export const ladderCaution = 'A ladder stands on firm ground, held by somebody, where the venue allows it.';
+
+export function remedyWords(remedy: Remedy, unit: LengthUnit): RemedyWords {
+  const { opens } = remedy;
+  const effect = opens.first === opens.last ? `opens f/${opens.first}` : `opens f/${opens.first} to f/${opens.last}`;
+  return { what: what(remedy, unit), effect, caution: remedy.caution === 'ladder' ? ladderCaution : '' };
+}
+
+function what({ kind, amount, subject }: Remedy, unit: LengthUnit): string {
+  const length = formatLength(amount, unit);
+  const angle = `${Math.ceil(amount)}°`;
+  switch (kind) {
+    case 'movePoint':
+      return 'Move the focus point instead of recomposing';
+    case 'continuousFocus':
+      return 'Switch to continuous focusing';
+    case 'focusMethod':
+      return subject === 'magnifier' ? 'Focus by hand with the magnifier' : 'Use the cross-type point';
+    case 'steadier':
+      return stances[subject] ?? 'Steady yourself';
+    case 'turnFace':
+      return `Turn ${subject}’s face ${angle} to the lens`;
+    case 'turnFaces':
+      return `Turn the faces up to ${angle} to the lens`;
+    case 'stepBack':
+      return `Step back ${length}`;
+    case 'stepCloser':
+      return `Step ${length} closer`;
+    case 'moveOffBackground':
+      return `Move everyone ${length} off the background, and yourself as far back`;
+    case 'pullTogether':
+      return `Pull the rows together by ${length}`;
+    case 'shapeRow':
+      return subject === 'flat' ? `Straighten the rows by up to ${length}` : `Bring the ends in by up to ${length}`;
+    case 'turnRow':
+      return `Turn the row ${angle}`;
+    case 'squareCamera':
+      return `Walk ${angle} round, square to the row`;
+    case 'raiseCamera':
+      return `Raise the camera by ${length} and tilt down`;
+    case 'changeLens':
+      return `Take the ${subject} from ${length}`;
+    case 'twoFrames':
+      return 'Take two frames, focused nearer and further, and combine them';
+    case 'stitch':
+      return `Stitch ${subject}`;
+  }
+}

@@ -1,0 +1,37 @@
+/**
+ * Runs one piece of work at a time and keeps only the newest request waiting: while somebody drags, everything between
+ * the one under way and the last is dropped unstarted.
+ */
+export class Latest<In, Out> {
+  readonly #work: (input: In) => Promise<Out>;
+  #running = false;
+  #waiting: { readonly input: In; readonly settle: (result: Out | undefined) => void } | null = null;
+
+  constructor(work: (input: In) => Promise<Out>) {
+    this.#work = work;
+  }
+
+  /** The result, or undefined when a newer request made this one stale. */
+  run(input: In): Promise<Out | undefined> {
+    this.#waiting?.settle(undefined);
+    return new Promise((resolve, reject) => {
+      this.#waiting = { input, settle: resolve };
+      if (!this.#running) this.#next().catch(reject);
+    });
+  }
+
+  async #next(): Promise<void> {
+    this.#running = true;
+    try {
+      while (this.#waiting) {
+        const { input, settle } = this.#waiting;
+        this.#waiting = null;
+        const result = await this.#work(input);
+        // Somebody has asked again meanwhile: this answer is to an old question.
+        settle(this.#waiting ? undefined : result);
+      }
+    } finally {
+      this.#running = false;
+    }
+  }
+}

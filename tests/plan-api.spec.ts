@@ -1,0 +1,73 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { answerPlanRequest } from '../src/core/call/planRequest';
+import { demoJob } from '../src/core/setup/demo';
+import { call, expect, openDemo, test } from './support';
+
+const body = JSON.stringify({
+  setup: demoJob().setups[1],
+  stopStep: 'third',
+  include: ['alternatives', 'remedies', 'lineUp', 'sensitivity']
+});
+const headers = { 'content-type': 'application/json' };
+
+test('core, server and command line give the same bytes for the same input', async ({ request }, info) => {
+  const core = answerPlanRequest(body);
+  const expected = core.ok ? core.json : '';
+  const response = await request.post('/api/plan', { data: Buffer.from(body), headers });
+  expect(response.status()).toBe(200);
+  expect(await response.text()).toBe(expected);
+
+  const file = info.outputPath('request.json');
+  writeFileSync(file, body);
+  const run = (args: string[], input = '') =>
+    execFileSync('npm', ['run', '-s', 'plan', '--', ...args], {
+      input,
+      encoding: 'utf8',
+      maxBuffer: 1 << 26,
+      stdio: ['pipe', 'pipe', 'ignore']
+    });
+  expect(run([file])).toBe(expected);
+  expect(run(['-'], body)).toBe(expected);
+});
+
+test('the command line names the field and exits with an error on bad input', () => {
+  const bad = JSON.stringify({ setup: { ...demoJob().setups[0], notes: 5 } });
+  const result = spawnSync('npm', ['run', '-s', 'plan', '--', '-'], { input: bad, encoding: 'utf8' });
+  expect(result.status).not.toBe(0);
+  expect(result.stderr).toContain('setup.notes');
+  expect(result.stdout).toBe('');
+  expect(spawnSync('npm', ['run', '-s', 'plan', '--', '/nowhere.json'], { encoding: 'utf8' }).status).not.toBe(0);
+});
+
+test('the server refuses what it cannot answer, each with its status and reason', async ({ request }) => {
+  const post = async (data: string, type = 'application/json') => {
+    const response = await request.post('/api/plan', { data: Buffer.from(data), headers: { 'content-type': type } });
+    return {
+      status: response.status(),
+      body: (await response.json().catch(() => null)) as { field: string; reason: string } | null
+    };
+  };
+  expect(await post('{')).toEqual({ status: 400, body: { field: '', reason: 'The request is not complete JSON.' } });
+  expect(await post('{"setup": 3}')).toMatchObject({ status: 400, body: { field: 'setup' } });
+  expect((await post(body, 'text/csv')).status).toBe(415);
+  expect((await post(`"${'a'.repeat(600_000)}"`)).status).toBe(413);
+  const schema = (await (await request.get('/api/plan/schema')).json()) as { properties: object };
+  expect(Object.keys(schema.properties)).toEqual(['setup', 'kit', 'stopStep', 'include']);
+  expect((await request.get('/api/plan')).status()).toBe(405);
+});
+
+test('a conflict offers its best fix, worked out beside the main thread, with one button and undo', async ({
+  page
+}) => {
+  await openDemo(page, 'West door, the 50');
+  const before = (await call(page).textContent()) ?? '';
+  const fix = page.getByTestId('best-fix');
+  await expect(fix).toContainText(/Turn Ines’s face \d+° to the lens/);
+  await fix.getByRole('button', { name: 'Do it' }).click();
+  await expect(page.getByTestId('conflict')).toHaveCount(0);
+  await expect(page.getByTestId('window-band')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(call(page)).toHaveText(before);
+  await expect(fix).toBeVisible();
+});
