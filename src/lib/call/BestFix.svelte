@@ -27,8 +27,9 @@
   function apply() {
     const changed = best?.setup;
     if (!changed || !words) return;
-    workspace.edit(words.what, (draft) => void Object.assign(draft, changed));
-    workspace.app.say(`${words.what}: done.`, 'done', true);
+    const { what } = words;
+    workspace.edit(what, (draft) => void Object.assign(draft, changed));
+    workspace.app.say(`${what}: done.`, 'done', true);
   }
 </script>
 
