@@ -1,5 +1,5 @@
 /** npm run bench: medians on this machine, one core, each beside what it is held to. Nothing here can fail a test. */
-import { findRemedies } from '../src/core/call/remedies';
+import { findRemedies } from '../src/core/call/remedies/findRemedies';
 import { lineUp } from '../src/core/call/lineUp';
 import { planSetup } from '../src/core/call/planSetup';
 import { monteCarloPlan, throwsForEqualAccuracy } from './monteCarlo';

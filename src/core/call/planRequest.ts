@@ -5,7 +5,7 @@ import { kitSchema, setupSchema } from '../setup/schema';
 import { alternatives } from './alternatives';
 import { lineUp } from './lineUp';
 import { planSetup } from './planSetup';
-import { findRemedies } from './remedies';
+import { findRemedies } from './remedies/findRemedies';
 import { distanceSensitivity } from './sensitivity';
 import { issueField, issueReason } from '../formats/issues';
 import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';

@@ -1,5 +1,5 @@
 /** A remedy in the photographer's words. */
-import type { Remedy } from '../call/remedies';
+import type { Remedy } from '../call/remedies/remedy';
 import { formatLength, type LengthUnit } from './length';
 
 export interface RemedyWords {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import type { Remedy } from '$core/call/remedies';
+  import type { Remedy } from '$core/call/remedies/remedy';
   import type { Setup } from '$core/setup/schema';
   import { remedyWords } from '$core/words/remedies';
   import { findRemedies } from '$lib/state/planner';

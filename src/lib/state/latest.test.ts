@@ -20,4 +20,12 @@ describe('latest request', () => {
     open[2]?.();
     await expect(again).resolves.toBe(50);
   });
+
+  it('passes a failure on and goes on', async () => {
+    const latest = new Latest<number, number>((input) =>
+      input < 0 ? Promise.reject(new Error('negative')) : Promise.resolve(input)
+    );
+    await expect(latest.run(-1)).rejects.toThrow('negative');
+    await expect(latest.run(2)).resolves.toBe(2);
+  });
 });

@@ -5,7 +5,11 @@
 export class Latest<In, Out> {
   readonly #work: (input: In) => Promise<Out>;
   #running = false;
-  #waiting: { readonly input: In; readonly settle: (result: Out | undefined) => void } | null = null;
+  #waiting: {
+    readonly input: In;
+    readonly settle: (result: Out | undefined) => void;
+    readonly fail: (reason: unknown) => void;
+  } | null = null;
 
   constructor(work: (input: In) => Promise<Out>) {
     this.#work = work;
@@ -14,24 +18,25 @@ export class Latest<In, Out> {
   /** The result, or undefined when a newer request made this one stale. */
   run(input: In): Promise<Out | undefined> {
     this.#waiting?.settle(undefined);
-    return new Promise((resolve, reject) => {
-      this.#waiting = { input, settle: resolve };
-      if (!this.#running) this.#next().catch(reject);
+    return new Promise((settle, fail) => {
+      this.#waiting = { input, settle, fail };
+      if (!this.#running) void this.#next();
     });
   }
 
   async #next(): Promise<void> {
     this.#running = true;
-    try {
-      while (this.#waiting) {
-        const { input, settle } = this.#waiting;
-        this.#waiting = null;
+    while (this.#waiting) {
+      const { input, settle, fail } = this.#waiting;
+      this.#waiting = null;
+      try {
         const result = await this.#work(input);
         // Somebody has asked again meanwhile: this answer is to an old question.
         settle(this.#waiting ? undefined : result);
+      } catch (reason) {
+        fail(reason);
       }
-    } finally {
-      this.#running = false;
     }
+    this.#running = false;
   }
 }

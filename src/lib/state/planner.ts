@@ -1,6 +1,7 @@
 /** The way to the worker that looks for remedies. One worker serves the page, started when first needed. */
 import { wrap, type Remote } from 'comlink';
-import type { Remedy, RemedyInput } from '$core/call/remedies';
+import type { RemedyInput } from '$core/call/remedies/findRemedies';
+import type { Remedy } from '$core/call/remedies/remedy';
 import type { Planner } from '../../workers/planner.worker';
 import { Latest } from './latest';
 

@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { builtInKit } from '../setup/builtInKit';
-import { newBackground, newPerson, newSetup } from '../setup/defaults';
-import { demoJob } from '../setup/demo';
-import { setupSchema, type Camera, type Person, type Setup } from '../setup/schema';
-import { remedyWords } from '../words/remedies';
-import { planSetup } from './planSetup';
-import { findRemedies, type Remedy, type RemedyKind } from './remedies';
+import { builtInKit } from '../../setup/builtInKit';
+import { newBackground, newPerson, newSetup } from '../../setup/defaults';
+import { demoJob } from '../../setup/demo';
+import { setupSchema, type Camera, type Person, type Setup } from '../../setup/schema';
+import { remedyWords } from '../../words/remedies';
+import { planSetup } from '../planSetup';
+import { findRemedies } from './findRemedies';
+import type { Remedy, RemedyKind } from './remedy';
 
 const solve = (setup: Setup) => findRemedies({ setup, kit: builtInKit, stopStep: 'half' });
 const plan = (setup: Setup) => planSetup({ setup, kit: builtInKit, stopStep: 'half' });

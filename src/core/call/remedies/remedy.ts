@@ -1,0 +1,89 @@
+/** What a remedy is, and what the files of this folder share. */
+import type { Body, Camera, Kit, Lens, Person, Setup } from '../../setup/schema';
+import type { Plan } from '../plan';
+
+export const remedyKinds = [
+  'movePoint',
+  'continuousFocus',
+  'focusMethod',
+  'steadier',
+  'turnFace',
+  'turnFaces',
+  'stepBack',
+  'stepCloser',
+  'moveOffBackground',
+  'pullTogether',
+  'shapeRow',
+  'turnRow',
+  'squareCamera',
+  'raiseCamera',
+  'changeLens',
+  'twoFrames',
+  'stitch'
+] as const;
+export type RemedyKind = (typeof remedyKinds)[number];
+
+export interface Remedy {
+  readonly kind: RemedyKind;
+  /** How much: mm, degrees or a share, by kind; 0 for a plain switch. */
+  readonly amount: number;
+  readonly unit: 'mm' | 'deg' | 'share' | 'none';
+  /** What it is about: a person's name, a stance, a lens; empty for none. */
+  readonly subject: string;
+  /** Rough minutes of trouble on location, for ranking (from memory). */
+  readonly effort: number;
+  readonly caution: 'ladder' | null;
+  /** The setup with the remedy applied. */
+  readonly setup: Setup;
+  /** What planning it again gives. */
+  readonly opens: { readonly stop: string; readonly first: string; readonly last: string; readonly odds: number };
+}
+
+/** A change by a varying amount. */
+export interface Family {
+  readonly kind: RemedyKind;
+  readonly unit: Remedy['unit'];
+  readonly subject?: string;
+  readonly caution?: Remedy['caution'];
+  /** Largest amount the place and the people allow. */
+  readonly most: number;
+  /** Amounts are rounded up to this. */
+  readonly step: number;
+  readonly effort: (amount: number) => number;
+  readonly apply: (amount: number) => Setup;
+}
+
+/** A change that is one thing or another; options in order of effort. */
+export interface Choice {
+  readonly kind: RemedyKind;
+  readonly unit: Remedy['unit'];
+  readonly options: readonly {
+    readonly setup: Setup;
+    readonly subject: string;
+    readonly effort: number;
+    readonly amount?: number;
+  }[];
+}
+
+export interface Context {
+  readonly setup: Setup;
+  readonly plan: Plan;
+  readonly body: Body;
+  readonly lens: Lens;
+  readonly kit: Kit;
+  readonly distance: number;
+}
+
+export const withCamera = (setup: Setup, changes: Partial<Camera>): Setup => ({
+  ...setup,
+  camera: { ...setup.camera, ...changes }
+});
+export const standingAt = (distanceMm: number) => ({ placement: { kind: 'distance', distanceMm } }) as const;
+/** Moves everybody who is not free to be soft. */
+export const movePeople = (setup: Setup, move: (person: Person) => Partial<Person>): Setup => ({
+  ...setup,
+  people: setup.people.map((person) => (person.importance === 'maySoft' ? person : { ...person, ...move(person) }))
+});
+
+/** An angle brought into −180 to 180 degrees. */
+export const wrapDeg = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;

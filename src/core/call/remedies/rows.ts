@@ -1,0 +1,114 @@
+/** Remedies that move people within their rows, or the camera round them. */
+import { degrees, radians } from '../../geometry/vector';
+import { rowLine, rowsByDepth } from '../../people/rows';
+import type { Person, Setup } from '../../setup/schema';
+import { movePeople, standingAt, withCamera, wrapDeg, type Context, type Family } from './remedy';
+
+/** Rows closed up, turned, shaped, or walked round. */
+export function rowFamilies({ setup, distance }: Context): Family[] {
+  const deciding = setup.people.filter((person) => person.importance !== 'maySoft');
+  if (deciding.length < 2) return [];
+  const depths = deciding.map((person) => person.depthMm);
+  const nearest = Math.min(...depths);
+  const range = Math.max(...depths) - nearest;
+  const trouble = 0.1 * deciding.length;
+  const result: Family[] = [];
+  if (range > 40) {
+    result.push({
+      kind: 'pullTogether',
+      unit: 'mm',
+      // Rows can close up to half their depth before they stand on each other's feet.
+      most: range * 0.5,
+      step: 10,
+      effort: (amount) => 0.8 + trouble + amount / 5000,
+      apply: (amount) =>
+        movePeople(setup, (person) => ({ depthMm: nearest + (person.depthMm - nearest) * (1 - amount / range) }))
+    });
+  }
+
+  const centre = {
+    x: deciding.reduce((sum, person) => sum + person.lateralMm, 0) / deciding.length,
+    z: depths.reduce((sum, depth) => sum + depth, 0) / deciding.length
+  };
+  const slant = Math.atan(rowLine(deciding).slope);
+  const slantDeg = Math.abs(degrees(slant));
+  const lateral = deciding.map((person) => person.lateralMm);
+  if (slantDeg > 2 && Math.max(...lateral) - Math.min(...lateral) > 200) {
+    result.push({
+      kind: 'turnRow',
+      unit: 'deg',
+      most: slantDeg,
+      step: 1,
+      effort: (amount) => 0.8 + trouble + amount / 60,
+      apply: (amount) => {
+        const angle = radians(amount) * Math.sign(slant);
+        return movePeople(setup, (person) => {
+          const x = person.lateralMm - centre.x;
+          const z = person.depthMm - centre.z;
+          return {
+            lateralMm: centre.x + x * Math.cos(angle) + z * Math.sin(angle),
+            depthMm: centre.z + z * Math.cos(angle) - x * Math.sin(angle)
+          };
+        });
+      }
+    });
+    const radius = distance + centre.z;
+    result.push({
+      kind: 'squareCamera',
+      unit: 'deg',
+      most: slantDeg,
+      step: 1,
+      effort: (amount) => 0.5 + amount / 45,
+      apply: (amount) => {
+        // Round the group on a circle, looking at its middle; the faces follow the lens.
+        const angle = -radians(amount) * Math.sign(slant);
+        const moved = withCamera(setup, {
+          ...standingAt(radius * Math.cos(angle) - centre.z),
+          lateralMm: centre.x - radius * Math.sin(angle),
+          yawDeg: degrees(angle)
+        });
+        return movePeople(moved, (person) => ({ headYawDeg: wrapDeg(person.headYawDeg - degrees(angle)) }));
+      }
+    });
+  }
+
+  const shaped = shapedDepths(setup, deciding, distance);
+  const bend = Math.max(
+    0,
+    ...deciding.map((person) => Math.abs((shaped.get(person.id) ?? person.depthMm) - person.depthMm))
+  );
+  if (bend > 30) {
+    result.push({
+      kind: 'shapeRow',
+      unit: 'mm',
+      subject: setup.camera.focusSurface,
+      most: bend,
+      step: 10,
+      effort: (amount) => 0.8 + trouble + amount / 5000,
+      apply: (amount) =>
+        movePeople(setup, (person) => {
+          const to = shaped.get(person.id) ?? person.depthMm;
+          return { depthMm: person.depthMm + ((to - person.depthMm) * amount) / bend };
+        })
+    });
+  }
+  return result;
+}
+
+/** Depths that lay each row along the surface of focus: straight for a flat one, round the lens for a curved one. */
+function shapedDepths(setup: Setup, people: readonly Person[], distance: number): Map<string, number> {
+  const shaped = new Map<string, number>();
+  for (const row of rowsByDepth(people, (person) => person.depthMm)) {
+    const middle = row.reduce((sum, person) => sum + person.depthMm, 0) / row.length;
+    const line = rowLine(row);
+    for (const person of row) {
+      const x = person.lateralMm - setup.camera.lateralMm;
+      const to =
+        setup.camera.focusSurface === 'flat'
+          ? line.at + line.slope * person.lateralMm
+          : Math.sqrt(Math.max(0, (distance + middle) ** 2 - x * x)) - distance;
+      shaped.set(person.id, to);
+    }
+  }
+  return shaped;
+}
