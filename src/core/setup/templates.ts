@@ -9,7 +9,7 @@ export const templateWords: Readonly<Record<Template, { readonly title: string; 
   onePerson: { title: 'One person', detail: 'head and shoulders, background hidden' },
   couple: { title: 'A couple', detail: 'half length, close together, background hinted' },
   rowOfFive: { title: 'A small group', detail: 'five in a row, full length' },
-  personAndThing: { title: 'A person and a thing', detail: 'rings, a bouquet, an instrument in front' }
+  personAndThing: { title: 'A person and a thing', detail: 'the rings or the bouquet sharp, the person soft behind' }
 };
 
 /** A setup ready to plan with. */
@@ -48,6 +48,10 @@ export function setupFrom(template: Template, id: string): Setup {
         backgrounds: [newBackground('background-1', 'Background', { depthMm: 4000, wish: 'free' })]
       };
     case 'personAndThing':
-      return { ...setup, things: [newThing('thing-1', 'Thing', { heightMm: 1300 })] };
+      return {
+        ...setup,
+        people: setup.people.map((person) => ({ ...person, importance: 'maySoft' })),
+        things: [newThing('thing-1', 'Thing', { heightMm: 1450 })]
+      };
   }
 }

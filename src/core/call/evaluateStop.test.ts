@@ -1,0 +1,59 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { builtInKit } from '../setup/builtInKit';
+import { newBackground, newPerson, newSetup } from '../setup/defaults';
+import type { Setup } from '../setup/schema';
+import { opensWindow } from './evaluateStop';
+import { planSetup, stopsOf } from './planSetup';
+import { prepare } from './situation';
+
+describe('the quick look at a window', () => {
+  const setups = fc
+    .record({
+      depth: fc.integer({ min: 0, max: 900 }),
+      yaw: fc.integer({ min: -80, max: 80 }),
+      behind: fc.integer({ min: -900, max: 5000 }),
+      detailMm: fc.integer({ min: 5, max: 120 }),
+      wish: fc.constantFrom('hide' as const, 'hint' as const, 'keep' as const),
+      distanceMm: fc.integer({ min: 1300, max: 6000 }),
+      lens: fc.constantFrom(...builtInKit.lenses),
+      frames: fc.constantFrom('one' as const, 'two' as const),
+      across: fc.constantFrom(0, 0, 300)
+    })
+    .map(({ depth, yaw, behind, detailMm, wish, distanceMm, lens, frames, across }): Setup => {
+      const base = newSetup('s', 'S', {
+        people: [
+          newPerson('a', 'A', { headYawDeg: yaw, acrossMmPerS: across }),
+          newPerson('b', 'B', { depthMm: depth, lateralMm: 300 })
+        ],
+        backgrounds: [newBackground('x', 'X', { depthMm: behind, detailMm, wish })]
+      });
+      const placement = { kind: 'distance', distanceMm } as const;
+      return {
+        ...base,
+        camera: { ...base.camera, lensId: lens.id, focalLengthMm: lens.longestMm, placement },
+        intent: { ...base.intent, frames }
+      };
+    });
+
+  it('always agrees with the whole plan', () => {
+    let open = 0;
+    fc.assert(
+      fc.property(setups, (setup) => {
+        const prepared = prepare(setup, builtInKit);
+        const plan = planSetup({ setup, kit: builtInKit, stopStep: 'third' });
+        if (prepared.kind === 'noPlan' || plan.kind === 'noPlan') {
+          expect(prepared.kind).toBe(plan.kind);
+          return;
+        }
+        const quick = opensWindow(prepared.situation, stopsOf(prepared.situation.lens, 'third'));
+        expect(quick).toBe(plan.window !== null);
+        if (quick) open += 1;
+      }),
+      { numRuns: 250 }
+    );
+    // Both answers must have come up often enough to mean something.
+    expect(open).toBeGreaterThan(15);
+    expect(open).toBeLessThan(235);
+  });
+});

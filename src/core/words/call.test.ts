@@ -1,0 +1,157 @@
+import { describe, expect, it } from 'vitest';
+import type { NoPlanReason, Plan } from '../call/plan';
+import { planSetup } from '../call/planSetup';
+import { builtInKit } from '../setup/builtInKit';
+import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
+import type { Camera, Setup } from '../setup/schema';
+import {
+  backgroundSentence,
+  callSentence,
+  conflictSentences,
+  framesWords,
+  noPlanWords,
+  oddsWords,
+  reasonSentence,
+  sharpZone,
+  zoneSplitWords,
+  zoneWords
+} from './call';
+
+function plan(changes: Partial<Setup>, camera: Partial<Camera> = {}): Plan {
+  const base = newSetup('s', 'S', changes);
+  const setup = { ...base, camera: { ...base.camera, ...camera } };
+  const result = planSetup({ setup, kit: builtInKit, stopStep: 'full' });
+  if (result.kind !== 'plan') throw new Error(result.reason.code);
+  return result;
+}
+
+const entryOf = (result: Plan, index = result.selected) => {
+  const entry = result.stops[index];
+  if (!entry) throw new Error('no stop');
+  return entry;
+};
+
+const alone = { backgrounds: [] };
+
+describe('the call in words', () => {
+  it('speaks of the eyes when both are level, of the near eye when the face is turned, of a thing by its side', () => {
+    const said = (changes: Partial<Setup>) => callSentence(plan({ ...alone, ...changes }), 'metric');
+    expect(said({ people: [newPerson('a', 'Ada')] })).toMatch(/on Ada’s eyes, from 2\.2 m\.$/);
+    expect(said({ people: [newPerson('a', 'Ada', { headYawDeg: 30 })] })).toMatch(/on Ada’s near eye, /);
+    expect(said({ people: [newPerson('a', 'Ada', { headYawDeg: 180 })] })).toMatch(/on Ada’s head, /);
+    expect(said({ people: [], things: [newThing('t', 'Tuba')] })).toMatch(/on Tuba’s near side, /);
+  });
+
+  it('speaks feet to those who work in feet', () => {
+    expect(callSentence(plan(alone), 'feet')).toMatch(/from 7′ 3″\.$/);
+  });
+
+  it('tells the zone before and behind, to infinity where it reaches', () => {
+    const close = entryOf(plan(alone));
+    const zone = sharpZone(close);
+    expect(zone.inFrontMm + zone.behindMm).toBeCloseTo(zone.depthMm, 9);
+    expect(zone.behindMm).toBeGreaterThan(zone.inFrontMm);
+    expect(zoneSplitWords(close, 'metric')).toMatch(/ in front, .+ behind$/);
+    const wide = plan(alone, {
+      lensId: 'lens-35',
+      focalLengthMm: 35,
+      placement: { kind: 'distance', distanceMm: 12_000 }
+    });
+    const deep = entryOf(wide, wide.stops.length - 1);
+    expect(zoneWords(deep, 'metric')).toBe('∞');
+    expect(zoneSplitWords(deep, 'metric')).toMatch(/in front, all behind$/);
+  });
+
+  it('never says certain', () => {
+    expect([oddsWords(1), oddsWords(0.996), oddsWords(0.914), oddsWords(0)]).toEqual(['99 %', '99 %', '91 %', '0 %']);
+  });
+
+  it('asks for frames by the odds, or for the blinks when those need more', () => {
+    expect(framesWords(entryOf(plan(alone)))).toMatch(/^shoot \d+$/);
+    const people = Array.from({ length: 9 }, (_, i) => newPerson(`p${i}`, `P${i}`, { lateralMm: (i - 4) * 100 }));
+    expect(
+      framesWords(entryOf(plan({ ...alone, people }, { placement: { kind: 'distance', distanceMm: 6000 } })))
+    ).toBe('shoot 3 for the blinks');
+  });
+});
+
+describe('backgrounds in words', () => {
+  const said = (changes: Parameters<typeof newBackground>[2], label: string) => {
+    const result = plan({ backgrounds: [newBackground('b', 'ferns', changes)] });
+    const index = result.stops.findIndex((entry) => entry.stop.label === label);
+    return backgroundSentence(result, 0, entryOf(result, index), 'metric');
+  };
+
+  it('say what becomes of each wish', () => {
+    expect(said({ wish: 'hide', detailMm: 40 }, '1.4')).toMatch(/^Ferns: hidden\./);
+    expect(said({ wish: 'hide', detailMm: 40 }, '11')).toMatch(/^Ferns: not hidden\. .* theirs is 4 cm\.$/);
+    expect(said({ wish: 'hint', detailMm: 60 }, '4')).toMatch(/^Ferns: hinted\./);
+    expect(said({ wish: 'hint', detailMm: 60 }, '1.4')).toMatch(/^Ferns: too soft to be recognised\./);
+    expect(said({ wish: 'hint', detailMm: 60 }, '16')).toMatch(/^Ferns: too plain\./);
+    expect(said({ wish: 'keep', depthMm: 30 }, '11')).toBe('Ferns: sharp.');
+    expect(said({ wish: 'keep' }, '1.4')).toMatch(/^Ferns: not sharp\./);
+    expect(said({ wish: 'free', detailMm: 10 }, '1.4')).toMatch(/^Ferns: gone\./);
+    expect(said({ wish: 'free', detailMm: 400 }, '1.4')).toMatch(/^Ferns: still readable\./);
+  });
+});
+
+describe('reasons and conflicts in words', () => {
+  it('name what happens a stop wider and a stop narrower', () => {
+    expect(reasonSentence(plan(alone))).toMatch(/^f\/[\d.]+ to f\/16 works: .+; the lens closes no further\.$/);
+    const hidden = plan({ backgrounds: [newBackground('b', 'ferns', { depthMm: 3000, detailMm: 40 })] });
+    expect(reasonSentence(hidden)).toMatch(/any narrower, ferns come back\.$/);
+    const one = plan({ backgrounds: [newBackground('b', 'hedge', { depthMm: 3000, detailMm: 40 })] });
+    expect(reasonSentence(one)).toMatch(/any narrower, hedge comes back\.$/);
+  });
+
+  it('give each conflict two sentences and a window none', () => {
+    expect(conflictSentences(plan(alone))).toBeNull();
+    const cases: [Partial<Setup>, RegExp][] = [
+      [
+        { people: [newPerson('a', 'A'), newPerson('b', 'B', { depthMm: 4000 })] },
+        /^No stop of this lens reaches from the nearest face to the furthest/
+      ],
+      [
+        { backgrounds: [newBackground('b', 'ivy', { depthMm: 50, detailMm: 60 })] },
+        /^No stop of this lens hides ivy from here\.$/
+      ],
+      [
+        {
+          backgrounds: [
+            newBackground('b', 'ferns', { depthMm: 3000, detailMm: 30 }),
+            newBackground('k', 'arch', { depthMm: 200, wish: 'keep' })
+          ]
+        },
+        /^.+ and .+ want different stops\.$/
+      ],
+      [
+        {
+          people: [newPerson('a', 'A', { headYawDeg: 50 })],
+          backgrounds: [newBackground('b', 'ferns', { depthMm: 1500, detailMm: 30 })]
+        },
+        /^The faces want f\/[\d.]+; ferns would need f\/[\d.]+ to vanish\.$/
+      ]
+    ];
+    for (const [changes, wishes] of cases) {
+      const said = conflictSentences(plan({ ...alone, ...changes }));
+      expect(said?.wishes).toMatch(wishes);
+      expect(said?.settled).toMatch(/f\/[\d.]+/);
+    }
+  });
+
+  it('say what to do when there is no plan', () => {
+    const reasons: NoPlanReason[] = [
+      { code: 'unknownBody', id: 'x' },
+      { code: 'unknownLens', id: 'x' },
+      { code: 'nothingRequired' },
+      { code: 'behindCamera', name: 'Ada' },
+      { code: 'tooClose', closestFocusMm: 800, nearestMm: 420 }
+    ];
+    for (const reason of reasons) {
+      const { title, advice } = noPlanWords(reason, 'metric');
+      expect(title).toMatch(/\.$/);
+      expect(advice).toMatch(/\.$/);
+    }
+    expect(noPlanWords(reasons[4] as NoPlanReason, 'metric').advice).toContain('42 cm');
+  });
+});
