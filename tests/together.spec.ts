@@ -123,3 +123,28 @@ test('leaving the page at once loses nothing', async ({ page }) => {
   await page.reload();
   await expect(page.getByLabel(/^Head turned/)).toHaveValue('-15');
 });
+
+test('a thing is added, dragged and nudged on the Floor, and rings and couple are both held sharp', async ({
+  page
+}) => {
+  await openDemo(page, 'Under the palms');
+  await page.getByRole('button', { name: 'Thing', exact: true }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Rings');
+  await page.getByLabel('Name', { exact: true }).press('Enter');
+  const thing = page.getByRole('button', { name: /^Rings, / });
+  await expect(thing).toBeVisible();
+  const before = await readViews(page);
+  await thing.focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
+  await expect(page.getByLabel('From the lens', { exact: true })).toHaveValue('3.23 m');
+  await expect.poll(async () => (await readViews(page)).ladder).not.toBe(before.ladder);
+  await page.getByRole('tab', { name: 'Intent' }).click();
+  await page.getByLabel('Aperture', { exact: true }).selectOption('deepAndSafe');
+  for (const name of ['Rings', 'Ines', 'Tobiah']) {
+    const row = page
+      .getByTestId('ladder')
+      .getByRole('row', { name: new RegExp(`^${name} `) })
+      .first();
+    await expect(row.getByText(/^sharp/).last()).toBeAttached();
+  }
+});

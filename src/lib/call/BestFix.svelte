@@ -36,7 +36,7 @@
 {#if words}
   <div class="mt-2 flex items-center gap-3" data-testid="best-fix">
     <p class="min-w-0 text-pretty">
-      <span class="font-semibold">{words.what}</span>
+      <span class="font-semibold">{words.what}</span>:
       <span class="text-soft">{words.effect}.{words.caution === '' ? '' : ` ${words.caution}`}</span>
     </p>
     <Button color="alternative" onclick={apply}>Do it</Button>

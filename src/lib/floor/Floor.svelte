@@ -3,6 +3,7 @@
   import { formatLength, formatLengthExactly } from '$core/words/length';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import FloorPerson from './FloorPerson.svelte';
+  import FloorThing from './FloorThing.svelte';
   import { axisTicks, floorScale, framePath, planePath, toPx, zonePath } from './geometry';
   import { movable } from './movable';
   import { nudge, snapMm } from './nudge';
@@ -185,16 +186,7 @@
     {/each}
 
     {#each setup.things as thing (thing.id)}
-      {@const at = toPx(scale, thing.depthMm, thing.lateralMm)}
-      {@const side = Math.max(8, thing.widthMm * scale.pxPerMm)}
-      <rect
-        x={at.x - Math.max(6, thing.deepMm * scale.pxPerMm) / 2}
-        y={at.y - side / 2}
-        width={Math.max(6, thing.deepMm * scale.pxPerMm)}
-        height={side}
-        fill="var(--ink)"
-      />
-      <text x={at.x} y={at.y - side / 2 - 5} text-anchor="middle" class="fill-ink text-[11.5px]">{thing.name}</text>
+      <FloorThing {thing} {scale} onhold={hold} onrelease={release} />
     {/each}
 
     {#each setup.people as person (person.id)}

@@ -1,15 +1,15 @@
 <script lang="ts">
-  import { Button, Input, Label } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import { Plus, Trash2 } from '@lucide/svelte';
   import { newBackground } from '$core/setup/defaults';
   import type { Background } from '$core/setup/schema';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
+  import TextField from '$lib/controls/TextField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { wishChoices } from './words';
 
   const workspace = getWorkspace();
-  const id = $props.id();
   const backgrounds = $derived(workspace.setup.backgrounds);
 
   function edit(item: Background, label: string, recipe: (draft: Background) => void, gesture: string | null = null) {
@@ -27,10 +27,6 @@
     });
     workspace.app.say(`${item.name} removed.`, 'done', true);
   }
-  function rename(item: Background, event: Event) {
-    const field = event.currentTarget as HTMLInputElement;
-    if (!edit(item, 'Name', (draft) => void (draft.name = field.value.trim()))) field.value = item.name;
-  }
 </script>
 
 <div class="space-y-3">
@@ -40,16 +36,12 @@
       role="group"
       aria-label={item.name}
     >
-      <div>
-        <Label for="{id}-{item.id}">Name</Label>
-        <Input
-          id="{id}-{item.id}"
-          value={item.name}
-          maxlength={80}
-          autocomplete="off"
-          onchange={(event: Event) => rename(item, event)}
-        />
-      </div>
+      <TextField
+        label="Name"
+        value={item.name}
+        whileTyping
+        onchange={(name, gesture) => edit(item, 'Name', (draft) => void (draft.name = name), gesture)}
+      />
       <LengthField
         label={item.depthMm < 0 ? 'In front of subject' : 'Behind the subject'}
         valueMm={item.depthMm}

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import type { Intent, Setup } from '$core/setup/schema';
+  import { limits, type Intent, type Setup } from '$core/setup/schema';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
+  import TextField from '$lib/controls/TextField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { formatLength } from '$core/words/length';
   import { getWorkspace } from '$lib/state/workspace.svelte';
@@ -65,6 +66,20 @@
 </script>
 
 <div class="grid grid-cols-1 gap-x-3 gap-y-2 sm:grid-cols-2">
+  <TextField
+    label="Name of this setup"
+    value={workspace.setup.name}
+    whileTyping
+    onchange={(name, gesture) => workspace.edit('Setup name', (draft) => void (draft.name = name), gesture)}
+  />
+  <TextField
+    label="Notes, for the field card"
+    value={workspace.setup.notes}
+    maxlength={limits.maxNotesLength}
+    whileTyping
+    optional
+    onchange={(notes, gesture) => workspace.edit('Notes', (draft) => void (draft.notes = notes), gesture)}
+  />
   <Picker label="It will be looked at as" {items} value={current?.value ?? 'own'} onchange={view} />
   <Picker
     label="Aperture"

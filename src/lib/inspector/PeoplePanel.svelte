@@ -1,17 +1,17 @@
 <script lang="ts">
-  import { Button, Input, Label } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import { Plus, Trash2 } from '@lucide/svelte';
   import { defaultMuzzleMm, defaultStatureMm, newPerson, newThing } from '$core/setup/defaults';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
+  import TextField from '$lib/controls/TextField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { getWorkspace, type Selection } from '$lib/state/workspace.svelte';
   import { importanceChoices, sharpChoices } from './words';
   import ThingFields from './ThingFields.svelte';
 
   const workspace = getWorkspace();
-  const id = $props.id();
   const setup = $derived(workspace.setup);
   const members = $derived([
     ...setup.people.map((item) => ({ kind: 'person' as const, id: item.id, name: item.name })),
@@ -54,14 +54,9 @@
     workspace.app.say(`${gone.name} removed.`, 'done', true);
   }
 
-  function rename(event: Event) {
-    const field = event.currentTarget as HTMLInputElement;
-    const name = field.value.trim();
-    const done =
-      selected?.kind === 'thing' && thing
-        ? workspace.editThing(thing.id, 'Name', (draft) => void (draft.name = name))
-        : edit('Name', (draft) => void (draft.name = name));
-    if (!done && selected) field.value = selected.name;
+  function rename(name: string, gesture: string | null) {
+    if (thing) workspace.editThing(thing.id, 'Name', (draft) => void (draft.name = name), gesture);
+    else edit('Name', (draft) => void (draft.name = name), gesture);
   }
 </script>
 
@@ -101,10 +96,9 @@
 
   {#if selected}
     <div class="grid grid-cols-2 gap-x-2 gap-y-2 sm:grid-cols-4">
-      <div>
-        <Label for="{id}-name">Name</Label>
-        <Input id="{id}-name" value={selected.name} maxlength={80} autocomplete="off" onchange={rename} />
-      </div>
+      {#key selected.id}
+        <TextField label="Name" value={selected.name} whileTyping onchange={rename} />
+      {/key}
       {#if person}
         <LengthField
           label="From the lens"

@@ -26,7 +26,9 @@ const row = (of = app): SetupRow => {
   if (!found) throw new Error('gone');
   return found;
 };
-const ready = (of: App) => vi.waitFor(() => expect(of.status).toBe('ready'));
+/** Waits for a state, however busy the machine. */
+const until = (check: () => unknown) => vi.waitFor(check, { timeout: 20_000, interval: 5 });
+const ready = (of: App) => until(() => expect(of.status).toBe('ready'));
 
 beforeEach(async () => {
   vi.stubGlobal('localStorage', new MemoryStorage());
@@ -73,12 +75,12 @@ describe('editing', () => {
     app.endGesture();
     turn(50);
     await app.undo();
-    await vi.waitFor(() => expect(row().setup.people[0]?.headYawDeg).toBe(30));
+    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(30));
     await app.undo();
-    await vi.waitFor(() => expect(row().setup.people[0]?.headYawDeg).toBe(40));
+    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(40));
     expect(app.canUndo).toBe(false);
     await app.redo();
-    await vi.waitFor(() => expect(row().setup.people[0]?.headYawDeg).toBe(30));
+    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(30));
   });
 
   it('merges with another window and undoes only its own', async () => {
@@ -88,10 +90,10 @@ describe('editing', () => {
     app.edit(id, 'Notes', (draft) => void (draft.notes = 'mine'));
     other.edit(id, 'Name', (draft) => void (draft.name = 'Theirs'));
     await Promise.all([app.flush(), other.flush()]);
-    await vi.waitFor(() => expect(row().setup).toMatchObject({ notes: 'mine', name: 'Theirs' }));
+    await until(() => expect(row().setup).toMatchObject({ notes: 'mine', name: 'Theirs' }));
     await app.undo();
-    await vi.waitFor(() => expect(row(other).setup.name).toBe('Theirs'));
-    await vi.waitFor(() => expect(row(other).setup.notes).not.toBe('mine'));
+    await until(() => expect(row(other).setup.name).toBe('Theirs'));
+    await until(() => expect(row(other).setup.notes).not.toBe('mine'));
     stopOther();
   });
 
@@ -122,23 +124,23 @@ describe('jobs', () => {
     const names = () => app.setupsOf(jobId).map((item) => item.setup.name);
     const at = names();
     const added = await app.addSetup(jobId, 'couple');
-    await vi.waitFor(() => expect(names()).toEqual([...at, 'A couple']));
+    await until(() => expect(names()).toEqual([...at, 'A couple']));
     await app.duplicateSetup(row());
-    await vi.waitFor(() => expect(names()[1]).toBe('West door (2)'));
+    await until(() => expect(names()[1]).toBe('West door (2)'));
     await app.moveSetup(row(), 1);
-    await vi.waitFor(() => expect(names().slice(0, 2)).toEqual(['West door (2)', 'West door']));
+    await until(() => expect(names().slice(0, 2)).toEqual(['West door (2)', 'West door']));
     const couple = app.row(added);
     if (couple) await app.removeSetup(couple);
-    await vi.waitFor(() => expect(names()).not.toContain('A couple'));
+    await until(() => expect(names()).not.toContain('A couple'));
     for (let i = 0; i < 4; i++) await app.undo();
-    await vi.waitFor(() => expect(names()).toEqual(at));
+    await until(() => expect(names()).toEqual(at));
   });
 
   it('exports what it imports, and refuses a bad file without a trace', async () => {
     const text = app.exportJob(row().jobId) ?? '';
     const first = await app.importFile(new File([text], 'job.json'));
     expect(first).not.toBeNull();
-    await vi.waitFor(() => expect(app.jobs).toHaveLength(2));
+    await until(() => expect(app.jobs).toHaveLength(2));
     const refused = await app.importFile(new File([text.slice(0, 500)], 'half.json'));
     expect(refused).toBeNull();
     expect(app.message).toMatchObject({ kind: 'problem' });
@@ -147,16 +149,16 @@ describe('jobs', () => {
 
   it('starts empty without the untouched demo, and loads it again on request', async () => {
     const empty = await app.startEmpty();
-    await vi.waitFor(() => expect(app.jobs.map((item) => item.id)).toEqual([empty]));
+    await until(() => expect(app.jobs.map((item) => item.id)).toEqual([empty]));
     await app.loadDemo();
-    await vi.waitFor(() => expect(app.jobs.map((item) => item.job.name)).toContain('Fernhall Glasshouse'));
+    await until(() => expect(app.jobs.map((item) => item.job.name)).toContain('Fernhall Glasshouse'));
   });
 
   it('keeps a profile’s settings', async () => {
     await app.setSettings({ unit: 'feet', theme: 'dim' });
     const next = new App(database);
     const stopNext = next.start();
-    await vi.waitFor(() => expect(next.settings).toMatchObject({ unit: 'feet', theme: 'dim' }));
+    await until(() => expect(next.settings).toMatchObject({ unit: 'feet', theme: 'dim' }));
     stopNext();
   });
 });
