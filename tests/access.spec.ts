@@ -55,6 +55,8 @@ test('a keyboard alone plans a picture', async ({ page }) => {
 
 for (const theme of ['studio', 'dim', 'sun']) {
   test(`axe finds nothing in the ${theme} theme`, async ({ page }) => {
+    // Seven analyses of whole pages: slow on a busy machine, not wrong.
+    test.slow();
     await openDemo(page, 'Under the palms');
     if (theme !== 'studio') {
       await page.getByRole('button', { name: 'Settings' }).click();

@@ -161,7 +161,11 @@ function bodyPath(person: Person, project: Project): string {
     [0.138, -0.26],
     [0.125, -0.4],
     [seated ? 0.15 : 0.105, -0.48],
-    [seated ? 0.15 : 0.09, -Math.max(0.5, drop / stature)]
+    [seated ? 0.15 : 0.082, -0.7 * (seated ? drop / stature : 1)],
+    [seated ? 0.14 : 0.062, -drop / stature + 0.04],
+    // Twice, so that the rounding leaves the feet square.
+    [seated ? 0.14 : 0.072, -drop / stature],
+    [seated ? 0.14 : 0.072, -drop / stature]
   ];
   const points = [...outline, ...outline.map(([x, y]): [number, number] => [-x, y]).reverse()].flatMap(([x, y]) => {
     const at = project(add(base, { x: x * stature, y: y * stature, z: 0 }));

@@ -119,8 +119,11 @@
       <ellipse cx="80" rx="95" ry="76" fill="var(--ink)" />
     </g>
     {#if named || chosen}
-      <text x={225 * size} y={person.lateralMm < 0 ? -8 : 12} class="fill-ink text-[12px] font-medium"
-        >{person.name}</text
+      <text
+        x={named ? 225 * size : -handleReach - 10}
+        y={person.lateralMm < 0 && named ? -8 : named ? 12 : 4}
+        text-anchor={named ? 'start' : 'end'}
+        class="fill-ink text-[12px] font-medium">{person.name}</text
       >
     {/if}
   </g>
