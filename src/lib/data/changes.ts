@@ -74,5 +74,7 @@ async function applyTo<T extends { readonly id: string }>(
   }
   const merged = before && stored ? merge(before, after, stored) : after;
   const row = isValid(merged) ? merged : after;
-  await table.put(now === undefined ? row : { ...row, updatedAt: now });
+  // Each state of a row has a time of its own, also when several are stored within one millisecond: screens tell them apart by it.
+  const last = (stored as { readonly updatedAt?: number } | undefined)?.updatedAt ?? 0;
+  await table.put(now === undefined ? row : { ...row, updatedAt: Math.max(now, last + 1) });
 }

@@ -83,6 +83,18 @@ describe('editing', () => {
     await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(30));
   });
 
+  it('undoes several steps at once, all within one millisecond', async () => {
+    const turn = (deg: number) =>
+      app.edit(id, 'Head turn', (draft) => void ((draft.people[0] ?? { headYawDeg: 0 }).headYawDeg = deg));
+    vi.spyOn(Date, 'now').mockReturnValue(Date.now());
+    [10, 20, 30].forEach(turn);
+    await Promise.all([app.undo(), app.undo(), app.undo()]);
+    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(40));
+    await Promise.all([app.redo(), app.redo()]);
+    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(20));
+    vi.restoreAllMocks();
+  });
+
   it('merges with another window and undoes only its own', async () => {
     const other = new App(database);
     const stopOther = other.start();
