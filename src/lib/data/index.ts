@@ -19,24 +19,26 @@ export interface Stored {
   readonly settings: Settings;
 }
 
+/** What is stored now. */
+export function readStored(database: FocalisDatabase): Promise<Stored> {
+  return database.transaction('r', database.tables, async (): Promise<Stored> => {
+    const [jobs, setups, kit, settings] = await Promise.all([
+      database.jobs.orderBy('createdAt').toArray(),
+      database.setups.orderBy('[jobId+position]').toArray(),
+      ownKit(database),
+      readSettings(database)
+    ]);
+    return { jobs, setups, kit, settings };
+  });
+}
+
 /** Calls back with what is stored, now and after every change in any tab. Returns the way to stop. */
 export function watch(
   database: FocalisDatabase,
   onChange: (stored: Stored) => void,
   onError: (error: unknown) => void
 ): () => void {
-  const query = liveQuery(() =>
-    database.transaction('r', database.tables, async (): Promise<Stored> => {
-      const [jobs, setups, kit, settings] = await Promise.all([
-        database.jobs.orderBy('createdAt').toArray(),
-        database.setups.orderBy('[jobId+position]').toArray(),
-        ownKit(database),
-        readSettings(database)
-      ]);
-      return { jobs, setups, kit, settings };
-    })
-  );
-  const subscription = query.subscribe({ next: onChange, error: onError });
+  const subscription = liveQuery(() => readStored(database)).subscribe({ next: onChange, error: onError });
   return () => subscription.unsubscribe();
 }
 

@@ -19,6 +19,7 @@ import {
   defaultSettings,
   freeName,
   offerDemo,
+  readStored,
   removeJob,
   reversed,
   untouchedDemo,
@@ -241,6 +242,8 @@ export class App {
   async do(change: ChangeSet, announce = true): Promise<void> {
     await this.flush();
     await this.#write(change);
+    // Whoever goes to another page now must find there what has just been done.
+    this.#receive(await readStored(this.#database));
     this.#remember({ ...change, gesture: null });
     this.#redo = [];
     if (announce) this.say(`${change.label}.`, 'done', true);
@@ -267,6 +270,7 @@ export class App {
     }
     await this.flush();
     await this.#write(direction === 'undo' ? reversed(entry) : entry);
+    this.#receive(await readStored(this.#database));
     this.say(`${direction === 'undo' ? 'Undone' : 'Done again'}: ${entry.label}.`, 'done');
     const touched = entry.changes.find((change) => change.table === 'setups');
     const remains = direction === 'undo' ? touched?.before : touched?.after;
