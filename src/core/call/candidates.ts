@@ -2,7 +2,7 @@
 import { bestFocusBetween } from '../optics/blur';
 import type { Vector } from '../geometry/vector';
 import type { Importance, Setup } from '../setup/schema';
-import type { Subject } from '../setup/scene';
+import type { ScenePoint, Subject } from '../setup/scene';
 import type { Target } from './plan';
 
 /** Candidates whose odds are computed; blur ranks them alike at every stop, so the rest cannot win. */
@@ -45,8 +45,10 @@ export function candidates(
     const held = decisive.some((subject) => subject.id === id) || setup.intent.frames === 'one';
     const found = (held ? subjects : [])
       .filter((subject) => subject.id === id)
-      .flatMap(targetsOf)
-      .filter((target) => chosen.kind === 'thing' || target.feature === chosen.eye);
+      // An eye chosen by hand is taken even where the setup does not ask for it to be sharp.
+      .flatMap((subject) =>
+        targetsOf(subject, chosen.kind === 'eye' ? (point) => point.feature === chosen.eye : undefined)
+      );
     if (found.length > 0) return found;
     // The eye is hidden or its owner is gone: the best eye stands in.
   }
@@ -54,7 +56,7 @@ export function candidates(
   const { focusMethod } = setup.camera;
   const byHand = focusMethod === 'magnifier' || focusMethod === 'byEye';
   const between = byHand ? [atDistance(bestFocusBetween(depths.nearest, depths.furthest))] : [];
-  return [...decisive.flatMap(targetsOf), ...between];
+  return [...decisive.flatMap((subject) => targetsOf(subject)), ...between];
 }
 
 /** A focus set by distance: nobody's eye, so it comes after every eye that is as good. */
@@ -62,18 +64,16 @@ export function atDistance(focusDistanceMm: number): Candidate {
   return { subjectId: null, feature: null, role: null, focusDistanceMm, importance: 3, biasMm: 0 };
 }
 
-function targetsOf(subject: Subject): Candidate[] {
-  return subject.points
-    .filter((point) => point.target)
-    .map((point) => ({
-      subjectId: subject.id,
-      feature: point.feature,
-      role: point.role,
-      focusDistanceMm: point.depth,
-      importance: rank[subject.importance],
-      position: point.position,
-      biasMm: 0
-    }));
+function targetsOf(subject: Subject, allowed: (point: ScenePoint) => boolean = (point) => point.target): Candidate[] {
+  return subject.points.filter(allowed).map((point) => ({
+    subjectId: subject.id,
+    feature: point.feature,
+    role: point.role,
+    focusDistanceMm: point.depth,
+    importance: rank[subject.importance],
+    position: point.position,
+    biasMm: 0
+  }));
 }
 
 /**

@@ -1,7 +1,7 @@
 /** Blur from movement while the shutter is open, and shift of the plane from movement before it opens. */
-import { formatDisc } from '../optics/criterion';
+import { traditionalDiscMm } from '../optics/criterion';
 import { motionDisc } from '../optics/sharpness';
-import type { Body, Camera, Person, Setup } from '../setup/schema';
+import type { Body, Camera, Person } from '../setup/schema';
 import { flashFreezesStops, type LightAtStop } from './light';
 
 /** Share of the 1/focal-length shake each stance leaves (from memory). */
@@ -28,9 +28,8 @@ export const pivotMm: Readonly<Record<Exclude<Camera['recompose'], 'none'>, numb
  * reaches the traditional disc (common practice); in proportion to the time, halved by each stop of stabiliser.
  */
 export function shakeDisc(camera: Camera, body: Body, shutterS: number): number {
-  const disc = formatDisc(body.sensor);
-  const crop = 0.03 / disc;
-  return disc * shutterS * camera.focalLengthMm * crop * shakeShare[camera.stance] * 2 ** -body.stabiliserStops;
+  // The format's disc times its crop factor is the full-frame disc.
+  return traditionalDiscMm * shutterS * camera.focalLengthMm * shakeShare[camera.stance] * 2 ** -body.stabiliserStops;
 }
 
 /** Subject motion's equivalent disc on the sensor, mm: 1.17 × speed × time × magnification. */
@@ -51,9 +50,4 @@ export function approach(person: Person, camera: Camera): number {
 /** The plane ends up (s + r)(1 − cos θ) behind a target θ off the axis when the camera is turned about a point r behind the pupil. */
 export function recomposeBias(focusMm: number, angle: number, pivotBehindMm: number): number {
   return (focusMm + pivotBehindMm) * (1 - Math.cos(angle));
-}
-
-/** Fastest movement across the picture among the people, mm/s. */
-export function fastestAcross(setup: Setup): number {
-  return Math.max(0, ...setup.people.map((person) => person.acrossMmPerS));
 }

@@ -142,6 +142,15 @@ describe('the call', () => {
     expect(result.stops[result.selected]?.target).toMatchObject({ subjectId: 'ines', feature: 'leftEye' });
   });
 
+  it('takes a far eye chosen by hand even where only the near one must be sharp', () => {
+    const door = demo('West door');
+    const result = plan({
+      ...door,
+      intent: { ...door.intent, target: { kind: 'eye', personId: 'ines', eye: 'leftEye' } }
+    });
+    expect(result.stops[result.selected]?.target).toMatchObject({ feature: 'leftEye', role: 'farEye' });
+  });
+
   it('holds rings and people by their own depths', () => {
     const rings = newThing('rings', 'Rings', { depthMm: -400 });
     const both = plan(setupWith({ things: [rings], backgrounds: [] }));

@@ -38,11 +38,6 @@ export function framedSize(f: number, s: number, imageSize: number): number {
   return imageSize * (s / f - 1);
 }
 
-/** Focal length that frames `objectSize` on `imageSize` from distance s, mm: f = s/(1 + object/image). */
-export function focalLengthForFraming(s: number, objectSize: number, imageSize: number): number {
-  return s / (1 + objectSize / imageSize);
-}
-
 /** Full angle of view, radians, of a sensor side focused at s: 2 atan(side/(2v)). */
 export function angleOfView(f: number, s: number, sensorSide: number): number {
   return 2 * Math.atan(sensorSide / (2 * imageDistance(f, s)));

@@ -12,8 +12,7 @@ export const interpupillaryOf = { adult: adultInterpupillaryMm, child: 53, baby:
 
 export type Being = keyof typeof interpupillaryOf;
 
-export const eyeFeatures = ['leftEye', 'rightEye'] as const;
-export type EyeFeature = (typeof eyeFeatures)[number];
+export type EyeFeature = 'leftEye' | 'rightEye';
 
 export type HeadFeature = EyeFeature | 'noseTip' | 'lashes' | 'hairline' | 'chin' | 'leftEar' | 'rightEar';
 
