@@ -25,7 +25,17 @@ const interfaceModules = [
 ];
 
 export default ts.config(
-  { ignores: ['node_modules/', '.svelte-kit/', 'build/', 'test-results/', 'playwright-report/', '.stamps/'] },
+  {
+    ignores: [
+      'node_modules/',
+      '.svelte-kit/',
+      'build/',
+      'test-results/',
+      'static/models/',
+      'playwright-report/',
+      '.stamps/'
+    ]
+  },
   js.configs.recommended,
   ...ts.configs.strict,
   ...svelte.configs.recommended,
@@ -70,5 +80,36 @@ export default ts.config(
       'no-restricted-imports': ['error', { paths: [{ name: 'dexie', message: 'Only src/lib/data knows Dexie.' }] }]
     }
   },
-  { files: ['scripts/**', 'src/cli/**', 'bench/**'], rules: { 'no-console': 'off' } }
+  {
+    files: ['src/render/**/*.ts', 'src/modelling/**/*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['svelte', 'svelte/*', '$app/*', '$lib', '$lib/*', '**/lib/**', '**/routes/**', 'dexie'],
+              message: 'The renderer knows the core, not the interface.'
+            }
+          ]
+        }
+      ]
+    }
+  },
+  {
+    files: ['src/lib/**/*.{ts,svelte}', 'src/routes/**/*.{ts,svelte}'],
+    ignores: ['src/lib/data/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            { name: 'dexie', message: 'Only src/lib/data knows Dexie.' },
+            { name: 'three', message: 'Only src/render knows three.' }
+          ]
+        }
+      ]
+    }
+  },
+  { files: ['scripts/**', 'src/cli/**', 'src/modelling/build.ts', 'bench/**'], rules: { 'no-console': 'off' } }
 );

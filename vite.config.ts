@@ -10,6 +10,6 @@ export default defineConfig({
     environment: 'node',
     passWithNoTests: false,
     setupFiles: ['src/core/testing/setup.ts'],
-    testTimeout: 60_000
+    testTimeout: 240_000
   }
 });

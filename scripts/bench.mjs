@@ -1,9 +1,11 @@
 // npm run bench: bundles the benchmarks as the application is bundled, and runs them on one core.
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { install, root, run } from './prepare.mjs';
+import { chromium, install, models, root, run } from './prepare.mjs';
 
 install();
+models();
+chromium();
 mkdirSync(join(root, '.stamps'), { recursive: true });
 const bundle = '.stamps/bench.mjs';
 run('Bundling', 'npx', [
@@ -16,3 +18,5 @@ run('Bundling', 'npx', [
   '--log-level=warning'
 ]);
 run('Benchmarks', 'node', [bundle]);
+// The renderer is measured in the browser; its page is bundled from the sources as it runs.
+run('Benchmarks of the renderer', 'npx', ['tsx', 'bench/render.ts'], { FOCALIS_ROOT: root });

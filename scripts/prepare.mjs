@@ -54,7 +54,20 @@ export function install() {
   );
 }
 
+/** The figures of the Finder, polygonised from their descriptions. */
+export function models() {
+  const sources = ['src/modelling', 'src/render/meshFile.ts', 'src/core/people/anatomy.ts', 'package-lock.json'];
+  unless('models', sources, existsSync(join(root, 'static/models/head-0.mesh')), () => {
+    mkdirSync(stamps, { recursive: true });
+    const bundle = join(stamps, 'models.mjs');
+    const options = ['--bundle', '--platform=node', '--format=esm', `--outfile=${bundle}`, '--log-level=warning'];
+    run('Modelling the figures', 'npx', ['esbuild', 'src/modelling/build.ts', ...options]);
+    run('Writing them', 'node', [bundle, join(root, 'static/models')]);
+  });
+}
+
 export function build() {
+  models();
   const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
   unless('build', sources, existsSync(join(root, 'build/index.js')), () =>
     run('Building', 'npx', ['vite', 'build', '--logLevel', 'error'])

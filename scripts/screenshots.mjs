@@ -18,33 +18,76 @@ const browser = await playwright.launch({
     '--no-first-run',
     '--disable-background-networking',
     '--disable-component-update',
-    '--disable-sync'
+    '--disable-sync',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader'
   ]
 });
 
 const desk = { width: 1280, height: 800 };
 const pocket = { width: 390, height: 844 };
+const tab = (name) => (page) => page.getByRole('tab', { name }).click();
 const views = [
   { name: 'setup', path: '/setup/demo-under-palms', size: desk },
   { name: 'conflict-dim', path: '/setup/demo-west-door-50', size: desk, theme: 'dim' },
   { name: 'family', path: '/setup/demo-family-steps', size: desk },
+  { name: 'line-up', path: '/setup/demo-west-door', size: desk, then: tab('Line-up') },
+  { name: 'dance', path: '/setup/demo-first-dance', size: desk },
+  {
+    name: 'compare',
+    path: '/setup/demo-west-door-50',
+    size: desk,
+    then: async (page) => {
+      await page.getByRole('button', { name: 'Compare stops, lenses or focus' }).click();
+      await fine(page.getByTestId('compare').locator('canvas').last());
+    }
+  },
+  {
+    name: 'band',
+    path: '/setup/demo-band',
+    size: desk,
+    then: (page) => page.getByText('the side', { exact: true }).click()
+  },
   { name: 'day', path: '/day/demo-fernhall', size: desk },
   { name: 'field-card', path: '/card/demo-under-palms', size: pocket, theme: 'sun' }
 ];
 
-for (const { name, path, size, theme } of views) {
-  const page = await browser.newPage({ viewport: size });
-  await page.goto(`http://127.0.0.1:${port}/`);
-  await page.getByTestId('call').waitFor();
-  if (theme) {
-    await page.getByRole('button', { name: 'Settings' }).click();
-    await page.getByText(theme, { exact: true }).click();
-  }
+/** Waits until a picture has had enough looks to be shown. */
+async function fine(canvas) {
+  await canvas.waitFor();
+  await canvas.evaluate(
+    (element) =>
+      new Promise((resolve) => {
+        const look = () => (Number(element.dataset.views) >= 32 ? resolve() : setTimeout(look, 250));
+        look();
+      })
+  );
+}
+
+// One profile for all, so that the small pictures are drawn once.
+const context = await browser.newContext();
+const page = await context.newPage();
+await page.setViewportSize(desk);
+page.setDefaultTimeout(300_000);
+const only = process.argv.slice(2);
+await page.goto(`http://127.0.0.1:${port}/day/demo-fernhall`);
+if (only.length === 0)
+  await page.waitForFunction(() => document.querySelectorAll('[data-testid=thumbnail]').length >= 11);
+for (const { name, path, size, theme = 'studio', then } of views.filter(
+  (view) => only.length === 0 || only.includes(view.name)
+)) {
+  await page.setViewportSize(desk);
+  await page.goto(`http://127.0.0.1:${port}/day/demo-fernhall`);
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByText(theme, { exact: true }).click();
+  await page.setViewportSize(size);
   await page.goto(`http://127.0.0.1:${port}${path}`);
-  await page.locator('main svg').last().waitFor();
   await page.evaluate(() => document.fonts.ready);
+  if (path.startsWith('/setup')) await fine(page.getByTestId('finder').locator('canvas'));
+  else await page.getByTestId('thumbnail').first().waitFor({ timeout: 120_000 });
+  await then?.(page);
+  await page.waitForTimeout(1500);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
-  await page.close();
 }
 await browser.close();
 server.kill();

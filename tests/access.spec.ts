@@ -5,7 +5,7 @@ test('a keyboard alone plans a picture', async ({ page }) => {
   const press = (...keys: string[]) =>
     keys.reduce(async (done, key) => (await done, page.keyboard.press(key)), Promise.resolve());
   const tabTo = async (name: RegExp) => {
-    for (let i = 0; i < 80; i++) {
+    for (let i = 0; i < 120; i++) {
       const label = await page.evaluate(() => {
         const active = document.activeElement as HTMLElement | null;
         const labels = (active as HTMLInputElement | null)?.labels;
@@ -21,7 +21,10 @@ test('a keyboard alone plans a picture', async ({ page }) => {
   await press('Enter');
   await tabTo(/^A couple/);
   await press('Enter');
+  await tabTo(/^Plan it$/);
+  await press('Enter');
   await expect(page).toHaveTitle(/^A couple/);
+  await expect(page.getByRole('dialog')).toBeHidden();
 
   await page.locator('body').press('Tab');
   await tabTo(/^Lens$/);
@@ -47,7 +50,7 @@ test('a keyboard alone plans a picture', async ({ page }) => {
   await expect(page.getByTestId('call')).toContainText('is your choice');
   await press('Control+z');
   await expect(call(page)).toHaveText(before ?? '');
-  await press('2');
+  await press('4');
   await expect(page.getByRole('tab', { name: 'Background' })).toHaveAttribute('aria-selected', 'true');
   await press('c');
   await expect(page.getByTestId('card-call')).toBeVisible();
@@ -65,7 +68,7 @@ for (const theme of ['studio', 'dim', 'sun']) {
       await expectNoAxeFindings(page);
       await page.keyboard.press('Escape');
     }
-    for (const tab of ['People', 'Background', 'Intent', 'Camera']) {
+    for (const tab of ['Fixes', 'Line-up', 'People', 'Background', 'Intent', 'Camera', 'Light']) {
       await page.getByRole('tab', { name: tab }).click();
       await expectNoAxeFindings(page);
     }

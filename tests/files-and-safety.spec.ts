@@ -1,10 +1,10 @@
 import type { Page } from '@playwright/test';
-import { demoJob } from '../src/core/setup/demo';
+import { demoJobs } from '../src/core/setup/demo';
 import { builtInKit } from '../src/core/setup/builtInKit';
 import { writeJobFile } from '../src/core/formats/jobFile';
 import { call, expect, openDemo, saved, test } from './support';
 
-const good = writeJobFile({ ...demoJob(), kit: builtInKit });
+const good = writeJobFile({ ...demoJobs()[0], kit: builtInKit });
 
 async function offer(page: Page, name: string, content: string | Buffer): Promise<void> {
   await page.getByLabel('Job file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
@@ -36,11 +36,11 @@ function stored(page: Page): Promise<string> {
 const hostile: readonly [string, string, RegExp][] = [
   ['truncated', good.slice(0, good.length / 2), /cut off/],
   ['foreign', '{"format":"other","version":1}', /format: This is not a Focalis job file/],
-  ['future', good.replace('"version": 1', '"version": 99'), /version: The file is of version 99, newer/],
+  ['future', good.replace('"version": 2', '"version": 99'), /version: The file is of version 99, newer/],
   [
     'negative',
     good.replace('"distanceMm": 950', '"distanceMm": -950'),
-    /setups\[1\]\.camera\.placement\.distanceMm: Must be at least 50/
+    /setups\[9\]\.camera\.placement\.distanceMm: Must be at least 50/
   ],
   ['nan', good.replace('"distanceMm": 950', '"distanceMm": NaN'), /not complete JSON/],
   [
@@ -113,14 +113,14 @@ test('removing a setup, a person and a job each offers undo', async ({ page }) =
   await page.getByRole('button', { name: 'Remove West door', exact: true }).click();
   await expect(page.getByRole('link', { name: /Remove|West door f/ })).toHaveCount(0);
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('f/1.7 on Ines’s near eye')).toBeVisible();
+  await expect(page.getByText('f/1.7 on Ines’s near eye, from 1.5 m.')).toBeVisible();
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Remove this job' }).click();
-  await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Quayside Brass' })).toBeVisible();
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('status')).toContainText('Undone');
-  await page.goto('/');
-  await expect(page.getByRole('button', { name: /New job|Fernhall/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Quayside Brass' }).click();
+  await expect(page.getByRole('button', { name: 'Fernhall Glasshouse' })).toBeVisible();
 });
 
 test('the policy allows no inline script and no other origin, and large requests are refused', async ({

@@ -1,11 +1,11 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { answerPlanRequest } from '../src/core/call/planRequest';
-import { demoJob } from '../src/core/setup/demo';
+import { demoJobs } from '../src/core/setup/demo';
 import { call, expect, openDemo, test } from './support';
 
 const body = JSON.stringify({
-  setup: demoJob().setups[1],
+  setup: demoJobs()[0].setups[1],
   stopStep: 'third',
   include: ['alternatives', 'remedies', 'lineUp', 'sensitivity']
 });
@@ -32,7 +32,7 @@ test('core, server and command line give the same bytes for the same input', asy
 });
 
 test('the command line names the field and exits with an error on bad input', () => {
-  const bad = JSON.stringify({ setup: { ...demoJob().setups[0], notes: 5 } });
+  const bad = JSON.stringify({ setup: { ...demoJobs()[0].setups[0], notes: 5 } });
   const result = spawnSync('npm', ['run', '-s', 'plan', '--', '-'], { input: bad, encoding: 'utf8' });
   expect(result.status).not.toBe(0);
   expect(result.stderr).toContain('setup.notes');
@@ -53,7 +53,7 @@ test('the server refuses what it cannot answer, each with its status and reason'
   expect((await post(body, 'text/csv')).status).toBe(415);
   expect((await post(`"${'a'.repeat(600_000)}"`)).status).toBe(413);
   const schema = (await (await request.get('/api/plan/schema')).json()) as { properties: object };
-  expect(Object.keys(schema.properties)).toEqual(['setup', 'kit', 'stopStep', 'include']);
+  expect(Object.keys(schema.properties)).toEqual(['version', 'setup', 'kit', 'stopStep', 'include']);
   expect((await request.get('/api/plan')).status()).toBe(405);
 });
 
@@ -62,6 +62,7 @@ test('a conflict offers its best fix, worked out beside the main thread, with on
 }) => {
   await openDemo(page, 'West door, the 50');
   const before = (await call(page).textContent()) ?? '';
+  await page.getByRole('tab', { name: 'People' }).click();
   const fix = page.getByTestId('best-fix');
   await expect(fix).toContainText(/Turn Ines’s face \d+° to the lens/);
   await fix.getByRole('button', { name: 'Do it' }).click();

@@ -2,7 +2,7 @@ import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
 
 /** A page that fails its test on any error in the console and on any request that leaves the origin. */
-export const test = base.extend<{ page: Page }>({
+export const drawingTest = base.extend<{ page: Page }>({
   page: async ({ page, baseURL }, use) => {
     const problems: string[] = [];
     page.on('pageerror', (error) => problems.push(`error: ${error.message}`));
@@ -16,6 +16,22 @@ export const test = base.extend<{ page: Page }>({
     });
     await use(page);
     expect(problems).toEqual([]);
+  }
+});
+
+/** The same with a renderer that rests: where no picture is looked at, none needs to be drawn. */
+export const test = drawingTest.extend({
+  context: async ({ context }, use) => {
+    await context.addInitScript(() => {
+      const Original = Worker;
+      window.Worker = class extends Original {
+        constructor(url: string | URL, options?: WorkerOptions) {
+          const idle = URL.createObjectURL(new Blob([''], { type: 'text/javascript' }));
+          super(String(url).includes('renderer') ? idle : url, options);
+        }
+      };
+    });
+    await use(context);
   }
 });
 

@@ -75,7 +75,7 @@ test('dragging a person, the turn handle and the camera on the Floor moves the c
   await openDemo(page, 'Under the palms');
   const start = await readViews(page);
   const drag = async (testId: string, dx: number, dy: number) => {
-    const box = await page.getByTestId(testId).boundingBox();
+    const box = await page.getByTestId(testId).locator('circle, path').first().boundingBox();
     const x = (box?.x ?? 0) + (box?.width ?? 0) / 2;
     const y = (box?.y ?? 0) + (box?.height ?? 0) / 2;
     await page.mouse.move(x, y);

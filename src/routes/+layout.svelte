@@ -8,12 +8,19 @@
   import Messages from '$lib/shell/Messages.svelte';
   import SoftDot from '$lib/ladder/SoftDot.svelte';
   import { controls } from '$lib/shell/theme';
+  import { Pictures, setPictures } from '$lib/finder/pictures.svelte';
   import { App, setApp } from '$lib/state/app.svelte';
 
   let { children }: { children: Snippet } = $props();
   const app = setApp(new App(database()));
 
+  const pictures = setPictures(new Pictures());
+
   onMount(() => app.start());
+  onMount(() => {
+    pictures.start();
+    return () => pictures.stop();
+  });
 
   $effect(() => {
     if (app.status !== 'ready') return;

@@ -1,9 +1,32 @@
-/** Remedies and line-up off the main thread. */
+/** Searches off the main thread. */
 import { expose } from 'comlink';
+import { alternatives } from '../core/call/alternatives';
 import { lineUp } from '../core/call/lineUp';
-import { findRemedies } from '../core/call/remedies/findRemedies';
+import {
+  combineRemedies,
+  findCombinations,
+  findRemedies,
+  type OnProgress,
+  type RemedyInput
+} from '../core/call/remedies/findRemedies';
+import { distanceSensitivity } from '../core/call/sensitivity';
 
-const planner = { findRemedies, lineUp };
+/** With fewer single fixes than this, pairs are looked for too. */
+const fewRemedies = 3;
+
+/** Share of the whole search that the single fixes take. */
+const firstShare = 0.25;
+
+function findFixes(input: RemedyInput, onProgress: OnProgress) {
+  const remedies = findRemedies(input, (share) => onProgress(share * firstShare));
+  const combinations =
+    remedies.length < fewRemedies
+      ? findCombinations(input, (share) => onProgress(firstShare + share * (1 - firstShare)))
+      : [];
+  return { remedies, combinations };
+}
+
+const planner = { findFixes, combineRemedies, lineUp, alternatives, distanceSensitivity };
 export type Planner = typeof planner;
 
 expose(planner);

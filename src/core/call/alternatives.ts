@@ -1,7 +1,7 @@
 /** Where else the focus could go, what the rules of thumb for rows would have chosen, and what each would cost. */
 import type { StopStep } from '../optics/stops';
 import { rowsByDepth } from '../people/rows';
-import type { Kit, Setup } from '../setup/schema';
+import { styles, type Kit, type Setup, type Style } from '../setup/schema';
 import { atDistance, type Candidate } from './candidates';
 import { lightFor, tryCandidate } from './evaluateStop';
 import type { Target } from './plan';
@@ -27,8 +27,26 @@ export interface RowRuleResult extends Alternative {
   readonly costStops: number | null;
 }
 
+/** Another style of aperture for the same picture. */
+export interface StyleResult {
+  readonly style: Style;
+  readonly stop: string;
+  readonly odds: number;
+  readonly worstRatio: number;
+  /** Backgrounds that do not get their wish there. */
+  readonly missed: readonly string[];
+}
+
+export interface TargetResult extends Alternative {
+  /** The first stop at which this target holds the faces; null when none does. */
+  readonly holdsFrom: string | null;
+}
+
 export interface Alternatives {
-  readonly targets: readonly Alternative[];
+  /** Every eye and thing the focus could be put on, best first. */
+  readonly targets: readonly TargetResult[];
+  /** All three styles, in the order of the schema. */
+  readonly styles: readonly StyleResult[];
   readonly rowRules: readonly RowRuleResult[];
 }
 
@@ -38,7 +56,7 @@ export interface AlternativesInput {
   readonly stopStep: StopStep;
 }
 
-/** Every eye and thing the focus could be put on, best first, and the row rules. Nothing when nothing can be planned. */
+/** Other targets, other styles, and the row rules. Nothing when nothing can be planned. */
 export function alternatives({ setup, kit, stopStep }: AlternativesInput): Alternatives {
   // Looked at from the best eye, whatever has been chosen.
   const open: Setup = { ...setup, intent: { ...setup.intent, target: { kind: 'best' } } };
@@ -46,7 +64,9 @@ export function alternatives({ setup, kit, stopStep }: AlternativesInput): Alter
   const prepared = prepare(open, kit);
   const group = prepared.kind === 'situation' ? prepared.situation.groups[0] : undefined;
   const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
-  if (prepared.kind === 'noPlan' || !group || !entry || plan.kind === 'noPlan') return { targets: [], rowRules: [] };
+  if (prepared.kind === 'noPlan' || !group || !entry || plan.kind === 'noPlan') {
+    return { targets: [], styles: [], rowRules: [] };
+  }
   const { situation } = prepared;
   const at = (candidate: Candidate, N: number): Alternative => {
     const { odds, worstRatio } = tryCandidate(situation, group, N, lightFor(situation, N), candidate);
@@ -54,10 +74,6 @@ export function alternatives({ setup, kit, stopStep }: AlternativesInput): Alter
     return { target: { subjectId, feature, role, focusDistanceMm }, odds, worstRatio };
   };
   const { fNumber } = entry.stop;
-  const targets = group.candidates
-    .map((candidate) => at(candidate, fNumber))
-    .sort((a, b) => b.odds - a.odds || a.worstRatio - b.worstRatio);
-
   const holds = (candidate: Candidate): number => {
     const stops = stopsOf(situation.lens, stopStep);
     return stops.findIndex((stop) => {
@@ -65,6 +81,10 @@ export function alternatives({ setup, kit, stopStep }: AlternativesInput): Alter
       return worstRatio <= 1 + 1e-9 && odds >= situation.setup.intent.oddsWanted;
     });
   };
+  const labelOf = (index: number) => (index < 0 ? null : (plan.stops[index]?.stop.label ?? null));
+  const targets = group.candidates
+    .map((candidate) => ({ ...at(candidate, fNumber), holdsFrom: labelOf(holds(candidate)) }))
+    .sort((a, b) => b.odds - a.odds || a.worstRatio - b.worstRatio);
   const perStop = { full: 1, half: 2, third: 3 }[stopStep];
   const needed = plan.stops.findIndex((item) => item.facesHold);
   const ruled = rowRuleCandidates(situation, group).map(({ rule, rows, candidate }): RowRuleResult => {
@@ -73,11 +93,23 @@ export function alternatives({ setup, kit, stopStep }: AlternativesInput): Alter
       rule,
       rows,
       ...at(candidate, fNumber),
-      holdsFrom: from < 0 ? null : (plan.stops[from]?.stop.label ?? null),
+      holdsFrom: labelOf(from),
       costStops: from < 0 || needed < 0 ? null : (from - needed) / perStop
     };
   });
-  return { targets, rowRules: ruled };
+  return { targets, styles: stylesOf({ setup: open, kit, stopStep }), rowRules: ruled };
+}
+
+/** What each style would pick. Empty when nothing can be planned. */
+function stylesOf({ setup, kit, stopStep }: AlternativesInput): StyleResult[] {
+  return styles.flatMap((style) => {
+    const intent: Setup['intent'] = { ...setup.intent, style, stop: { kind: 'byStyle' } };
+    const plan = planSetup({ setup: { ...setup, intent }, kit, stopStep });
+    const entry = plan.kind === 'plan' ? plan.stops[plan.recommended] : undefined;
+    if (plan.kind === 'noPlan' || !entry) return [];
+    const missed = plan.backgrounds.filter((_, index) => !entry.backgrounds[index]?.met).map((item) => item.name);
+    return [{ style, stop: entry.stop.label, odds: entry.odds, worstRatio: entry.worst.ratio, missed }];
+  });
 }
 
 /** What each rule focuses on: two rows the front one, three or more the middle one; and a third into the depth. */

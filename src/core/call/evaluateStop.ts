@@ -29,20 +29,22 @@ interface Focus {
   readonly s: number;
   readonly m: number;
   readonly light: LightAtStop;
-  /** Lens, diffraction, pixels and camera shake, mm. */
+  /** Discs that blur everything alike, mm. */
+  readonly causes: StopPlan['causes'];
+  /** All of them together, mm. */
   readonly common: number;
 }
 
 function focusAt(situation: Situation, N: number, s: number, light: LightAtStop): Focus {
   const m = magnification(situation.f, s);
   const shake = frozenByFlash(light) ? 0 : shakeDisc(situation.setup.camera, situation.body, light.shutterS);
-  const common = totalDisc(
-    diffractionDisc(effectiveFNumber(N, m)),
-    lensDisc(situation.sharpness, N),
-    situation.pixel,
+  const causes = {
+    lens: lensDisc(situation.sharpness, N),
+    diffraction: diffractionDisc(effectiveFNumber(N, m)),
+    pixels: situation.pixel,
     shake
-  );
-  return { N, s, m, light, common };
+  };
+  return { N, s, m, light, causes, common: totalDisc(causes.lens, causes.diffraction, causes.pixels, shake) };
 }
 
 /** All causes but defocus for somebody moving across, mm. */
@@ -51,14 +53,20 @@ function otherDisc({ common, light, m }: Focus, across: number): number {
   return totalDisc(common, subjectMotionDisc(across, light.shutterS, m));
 }
 
-function oddsInput(situation: Situation, focus: Focus, bias: number, members: readonly Member[]): OddsInput {
-  const { f, C, setup, body, lowLight } = situation;
+/** Where the plane lands about its target, mm. */
+function spreadOf({ setup, body, widestN, lowLight }: Situation, focus: Focus): StopPlan['spread'] {
   const { focusMethod, focusMode, stance, secondsToShutter } = setup.camera;
-  const spread = Math.hypot(
-    autofocusSpread(focusMethod, situation.widestN, body, focus.m) * (lowLight ? lowLightFactor : 1),
+  return {
+    focusMm: autofocusSpread(focusMethod, widestN, body, focus.m) * (lowLight ? lowLightFactor : 1),
     // Continuous focusing follows the photographer's own sway too.
-    focusMode === 'continuous' ? 0 : holdSpread(stance, secondsToShutter)
-  );
+    holdMm: focusMode === 'continuous' ? 0 : holdSpread(stance, secondsToShutter)
+  };
+}
+
+function oddsInput(situation: Situation, focus: Focus, bias: number, members: readonly Member[]): OddsInput {
+  const { f, C } = situation;
+  const { focusMm, holdMm } = spreadOf(situation, focus);
+  const spread = Math.hypot(focusMm, holdMm);
   const moving = members.some((member) => member.across !== 0);
   return {
     f,
@@ -178,6 +186,13 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     frames: framesNeeded(situation, odds),
     allowanceMm: allowance,
     lensRatio: first.focus.common / C,
+    causes: {
+      lens: first.focus.causes.lens / C,
+      diffraction: first.focus.causes.diffraction / C,
+      pixels: first.focus.causes.pixels / C,
+      shake: first.focus.causes.shake / C
+    },
+    spread: spreadOf(situation, first.focus),
     nearMm: limits.near,
     farMm: limits.far === Infinity ? null : limits.far,
     odds,

@@ -36,6 +36,8 @@ export interface ShutterFloor {
 export interface LightAtStop {
   readonly shutterS: number;
   readonly floorRule: FloorRule;
+  /** The longest time that rule allows. */
+  readonly floorS: number;
   /** null when the light is not known. */
   readonly iso: number | null;
   /** Stops too bright at the fastest shutter (with flash: at the sync time); a filter of this strength helps. */
@@ -97,7 +99,7 @@ export function lightAtStop(
   N: number
 ): LightAtStop {
   const { flash, filterStops } = setup.light;
-  const shared = { floorRule: floor.rule };
+  const shared = { floorRule: floor.rule, floorS: floor.shutterS };
   if (flash) return { ...shared, ...flashAtStop(setup, body, level, floor, N) };
   if (level === null) {
     return { ...shared, shutterS: floor.shutterS, iso: null, tooBrightStops: 0, missingStops: 0, flash: null };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { builtInKit } from '../setup/builtInKit';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
-import { demoJob } from '../setup/demo';
+import { demoSetup } from '../setup/demo';
 import { framedHeightAt } from '../setup/framing';
 import type { Body, Lens, Setup } from '../setup/schema';
 import { alternatives } from './alternatives';
@@ -13,7 +13,7 @@ const kit = builtInKit;
 const stopStep = 'half' as const;
 const main = kit.bodies[0] as Body;
 const lens = (id: string) => kit.lenses.find((item) => item.id === id) as Lens;
-const demo = (name: string) => demoJob().setups.find((setup) => setup.name === name) as Setup;
+const demo = demoSetup;
 
 describe('line-up', () => {
   const line = lineUp({ setup: demo('Under the palms'), kit, stopStep });

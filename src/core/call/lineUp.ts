@@ -26,9 +26,13 @@ export interface LensInLine {
   /** How much larger the nose is drawn than the ears: 1 + 125 mm/distance. */
   readonly noseToEar: number;
   readonly flattering: boolean;
+  /** The lens in use, at the focal length in use. */
+  readonly inUse: boolean;
   /** null when this lens cannot take the picture. */
   readonly result: {
     readonly stop: string;
+    readonly fNumber: number;
+    readonly focusDistanceMm: number;
     readonly window: { readonly first: string; readonly last: string } | null;
     readonly odds: number;
     readonly worstRatio: number;
@@ -54,22 +58,39 @@ export interface LineUpInput {
 }
 
 /** The lenses side by side, shortest first. Empty when the setup's own body is not in the kit. */
-export function lineUp({ setup, kit, stopStep }: LineUpInput): LensInLine[] {
+export function lineUp(
+  { setup, kit, stopStep }: LineUpInput,
+  onProgress: (share: number) => void = () => undefined
+): LensInLine[] {
   const body = kit.bodies.find((item) => item.id === setup.camera.bodyId);
   if (!body) return [];
   const { height } = pictureSize(body, setup.camera);
-  const framed = framedSize(setup.camera.focalLengthMm, cameraDistance(setup.camera, body), height);
+  const framed = framedSize(setup.camera.focalLengthMm, cameraDistance(setup, body), height);
   const room = setup.place.backUpMm;
   return kit.lenses
-    .flatMap((lens) => usefulFocalLengths(lens).map((focalLengthMm) => ({ lens, focalLengthMm })))
+    .flatMap((lens) => {
+      const own = lens.id === setup.camera.lensId ? [setup.camera.focalLengthMm] : [];
+      return [...new Set([...usefulFocalLengths(lens), ...own])].map((focalLengthMm) => ({ lens, focalLengthMm }));
+    })
     .sort((a, b) => a.focalLengthMm - b.focalLengthMm)
-    .map(({ lens, focalLengthMm }): LensInLine => {
-      const distanceMm = distanceForFraming(focalLengthMm, framed, height);
+    .map(({ lens, focalLengthMm }, index, all): LensInLine => {
+      onProgress(index / all.length);
+      const { placement } = setup.camera;
       const changed: Setup = {
         ...setup,
-        camera: { ...setup.camera, lensId: lens.id, focalLengthMm, placement: { kind: 'distance', distanceMm } },
+        camera: {
+          ...setup.camera,
+          lensId: lens.id,
+          focalLengthMm,
+          // A distance follows the framing; where the framing is given, the distance follows by itself.
+          placement:
+            placement.kind === 'distance'
+              ? { kind: 'distance', distanceMm: distanceForFraming(focalLengthMm, framed, height) }
+              : placement
+        },
         intent: { ...setup.intent, stop: { kind: 'byStyle' } }
       };
+      const distanceMm = cameraDistance(changed, body);
       const plan = planSetup({ setup: changed, kit, stopStep });
       const shared = {
         lensId: lens.id,
@@ -79,6 +100,7 @@ export function lineUp({ setup, kit, stopStep }: LineUpInput): LensInLine[] {
         beyondRoomMm: room === null ? 0 : Math.max(0, distanceMm - room),
         noseToEar: 1 + noseToEarMm / distanceMm,
         flattering: distanceMm >= flatteringFromMm,
+        inUse: lens.id === setup.camera.lensId && focalLengthMm === setup.camera.focalLengthMm,
         setup: changed
       };
       if (plan.kind === 'noPlan') return { ...shared, result: null, reason: plan.reason };
@@ -89,6 +111,8 @@ export function lineUp({ setup, kit, stopStep }: LineUpInput): LensInLine[] {
         reason: null,
         result: {
           stop: label(plan.recommended),
+          fNumber: entry?.stop.fNumber ?? 1,
+          focusDistanceMm: entry?.target.focusDistanceMm ?? distanceMm,
           window: plan.window ? { first: label(plan.window.first), last: label(plan.window.last) } : null,
           odds: entry?.odds ?? 0,
           worstRatio: entry?.worst.ratio ?? 0,

@@ -53,6 +53,15 @@ export interface StopPlan {
   readonly allowanceMm: number;
   /** Lens, diffraction, pixels and camera shake together over the permissible disc. */
   readonly lensRatio: number;
+  /** The same causes one by one, each over the permissible disc. */
+  readonly causes: {
+    readonly lens: number;
+    readonly diffraction: number;
+    readonly pixels: number;
+    readonly shake: number;
+  };
+  /** Standard deviations along the axis, mm: where the focus lands, and how far the photographer drifts. */
+  readonly spread: { readonly focusMm: number; readonly holdMm: number };
   readonly nearMm: number;
   /** null: to infinity. */
   readonly farMm: number | null;
@@ -122,6 +131,8 @@ export interface Plan {
   readonly conflict: Conflict | null;
   /** The full-frame lens that would give the same view and blur in one frame, at the stop in use; for stitched views. */
   readonly stitched: { readonly focalLengthMm: number; readonly fNumber: number } | null;
+  /** Who is most likely to be missed at the stop in use, and how far they sway (standard deviation, mm). */
+  readonly weakest: { readonly subjectId: string; readonly swayMm: number };
   /** Set when the distance asked for is more than the place allows. */
   readonly beyondRoomMm: number;
 }

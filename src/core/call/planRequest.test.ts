@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { builtInKit } from '../setup/builtInKit';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
-import { demoJob } from '../setup/demo';
+import { demoJobs } from '../setup/demo';
 import { limits } from '../setup/schema';
 import { answerPlanRequest, planRequestJsonSchema } from './planRequest';
 
@@ -20,7 +20,7 @@ const extreme = (min: number, max: number) =>
 
 describe('plan request', () => {
   it('gives the same bytes for the same input, with everything included', () => {
-    const text = request(demoJob().setups[1], { include: everything });
+    const text = request(demoJobs()[0].setups[1], { include: everything });
     const answer = answerPlanRequest(text);
     expect(answer).toEqual(answerPlanRequest(text));
     const data = JSON.parse(answer.ok ? answer.json : '{}') as Record<string, unknown>;
@@ -28,7 +28,7 @@ describe('plan request', () => {
   });
 
   it('refuses with the field and the reason', () => {
-    const [setup] = demoJob().setups;
+    const [setup] = demoJobs()[0].setups;
     expect(refusal('{')).toEqual({ ok: false, field: '', reason: 'The request is not complete JSON.' });
     expect(refusal('{}').field).toBe('setup');
     expect(refusal(request({ ...setup, camera: { ...setup?.camera, focalLengthMm: 0 } })).field).toBe(

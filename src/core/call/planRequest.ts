@@ -7,6 +7,7 @@ import { lineUp } from './lineUp';
 import { planSetup } from './planSetup';
 import { findRemedies } from './remedies/findRemedies';
 import { distanceSensitivity } from './sensitivity';
+import { migrateSetup, setupVersion } from '../formats/migrations';
 import { issueField, issueReason } from '../formats/issues';
 import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
 
@@ -14,6 +15,12 @@ import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '..
 export const maxPlanRequestBytes = 512 * 1024;
 
 export const planRequestSchema = z.strictObject({
+  version: z
+    .int()
+    .min(1, 'must be at least 1')
+    .max(setupVersion, `must be at most ${setupVersion}`)
+    .default(setupVersion)
+    .describe('Version of the setup sent; an earlier one is brought up to date'),
   setup: setupSchema,
   kit: kitSchema.optional().describe('Bodies and lenses beside the built-in ones; one with a built-in id replaces it'),
   stopStep: z.enum(['full', 'half', 'third']).default('half'),
@@ -33,6 +40,12 @@ export function planRequestJsonSchema(): unknown {
   return z.toJSONSchema(planRequestSchema, { io: 'input' });
 }
 
+function renewed(data: unknown): unknown {
+  if (typeof data !== 'object' || data === null || !('setup' in data) || !('version' in data)) return data;
+  const { setup, version } = data;
+  return version === 1 ? { ...data, setup: migrateSetup(setup, version) } : data;
+}
+
 /** Answers the text of a request. The same text gives the same bytes. */
 export function answerPlanRequest(text: string): PlanAnswer {
   if (text.length > maxPlanRequestBytes) {
@@ -44,7 +57,7 @@ export function answerPlanRequest(text: string): PlanAnswer {
   } catch {
     return { ok: false, field: '', reason: 'The request is not complete JSON.' };
   }
-  const parsed = planRequestSchema.safeParse(data);
+  const parsed = planRequestSchema.safeParse(renewed(data));
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
     return { ok: false, field: issueField(issue), reason: issueReason(issue) };

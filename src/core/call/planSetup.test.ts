@@ -4,7 +4,7 @@ import { bestFocusBetween } from '../optics/blur';
 import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
 import { builtInKit } from '../setup/builtInKit';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
-import { demoJob } from '../setup/demo';
+import { demoJobs } from '../setup/demo';
 import type { Background, Person, Setup } from '../setup/schema';
 import type { Plan } from './plan';
 import { planSetup } from './planSetup';
@@ -21,7 +21,7 @@ function setupWith(changes: Partial<Setup>, camera: Partial<Setup['camera']> = {
 }
 
 const demo = (name: string) => {
-  const setup = demoJob().setups.find((item) => item.name === name);
+  const setup = demoJobs()[0].setups.find((item) => item.name === name);
   if (!setup) throw new Error(name);
   return setup;
 };
@@ -189,11 +189,12 @@ describe('the call', () => {
   });
 
   it('measures how far past the wall the photographer would stand', () => {
-    expect(plan(setupWith({ place: { backUpMm: 2000, behindMm: null, sideMm: null } })).beyondRoomMm).toBeCloseTo(
-      210,
-      6
-    );
-    expect(plan(setupWith({ place: { backUpMm: 3000, behindMm: null, sideMm: null } })).beyondRoomMm).toBe(0);
+    expect(
+      plan(setupWith({ place: { scenery: 'plain', backUpMm: 2000, behindMm: null, sideMm: null } })).beyondRoomMm
+    ).toBeCloseTo(210, 6);
+    expect(
+      plan(setupWith({ place: { scenery: 'plain', backUpMm: 3000, behindMm: null, sideMm: null } })).beyondRoomMm
+    ).toBe(0);
   });
 });
 

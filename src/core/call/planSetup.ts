@@ -45,6 +45,9 @@ function planSituation(situation: Situation, stopStep: StopStep): Plan {
   const { stop } = setup.intent;
   const selected = stop.kind === 'chosen' ? nearestStop(stops, exactFNumber(stop.fNumber)) : judgement.recommended;
   const room = setup.place.backUpMm;
+  const inUse = stops[selected];
+  const weakestId = inUse ? weakestMember(situation, inUse) : '';
+  const members = situation.groups.flatMap((group) => group.members);
   return {
     kind: 'plan',
     lensName: lens.name,
@@ -61,6 +64,10 @@ function planSituation(situation: Situation, stopStep: StopStep): Plan {
     ...judgement,
     selected,
     stitched: setup.camera.stitch ? equivalentLens(body, setup.camera, stops[selected]?.stop.fNumber ?? 1) : null,
+    weakest: {
+      subjectId: weakestId,
+      swayMm: members.find((member) => member.subject.id === weakestId)?.sway ?? 0
+    },
     beyondRoomMm: room === null ? 0 : Math.max(0, view.distance - room)
   };
 }

@@ -71,7 +71,7 @@ export function prepare(setup: Setup, kit: Kit): Prepared {
   if (!lens) return noPlan({ code: 'unknownLens', id: setup.camera.lensId });
 
   const { camera, intent } = setup;
-  const view = viewpoint(camera, body);
+  const view = viewpoint(setup, body);
   const all = sceneSubjects(setup, view);
   const inFront = (subject: Subject) => subject.points.every((point) => point.depth > leastDepthMm);
   const behind = all.find((subject) => subject.importance !== 'maySoft' && !inFront(subject));

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '../call/planSetup';
 import { builtInKit, mergedKit } from '../setup/builtInKit';
-import { demoJob } from '../setup/demo';
+import { demoJobs } from '../setup/demo';
+import version1 from './job-v1.focalis.json';
 import { maxJobFileBytes, readJobFile, writeJobFile } from './jobFile';
 
-const demo = demoJob();
+const demo = demoJobs()[0];
 const text = writeJobFile({ ...demo, kit: builtInKit });
 
 /** The demo file with one value replaced, by its path. */
@@ -31,6 +32,16 @@ describe('job file', () => {
     expect(result.file.setups).toEqual(demo.setups);
     const plans = (kit: typeof builtInKit) => demo.setups.map((setup) => planSetup({ setup, kit, stopStep: 'half' }));
     expect(plans(mergedKit(result.file.kit))).toEqual(plans(builtInKit));
+  });
+
+  it('reads what version 1 wrote: the same pictures, with shoulders turned half as far as the head', () => {
+    const result = readJobFile(JSON.stringify(version1));
+    if (!result.ok) throw new Error(`${result.field}: ${result.reason}`);
+    expect(result.file.setups).toMatchObject(version1.setups);
+    const [door, palms] = result.file.setups;
+    expect(door?.people[0]).toMatchObject({ headYawDeg: 40, bodyYawDeg: 20 });
+    expect(door?.intent.picture).toBe('onePerson');
+    expect(palms?.intent.picture).toBe('couple');
   });
 
   it('carries only the kit it uses', () => {
@@ -78,7 +89,7 @@ describe('job file', () => {
 
   it('refuses foreign and future files and says so', () => {
     expect(refusal(JSON.stringify({ format: 'something-else', version: 1 })).field).toBe('format');
-    const future = refusal(altered('version', 2));
+    const future = refusal(altered('version', 3));
     expect(future).toMatchObject({ field: 'version' });
     expect(future.reason).toMatch(/newer than this Focalis/);
     expect(refusal(altered('version', 0)).field).toBe('version');

@@ -5,10 +5,10 @@
 import { z } from 'zod';
 import { jobSchema, kitSchema, limits, setupSchema, type Job, type Kit, type Setup } from '../setup/schema';
 import { issueField, issueReason } from './issues';
-import { migrations } from './migrations';
+import { migrateJobFile, setupVersion } from './migrations';
 
 export const jobFileFormat = 'focalis-job';
-export const jobFileVersion = 1;
+export const jobFileVersion = setupVersion;
 
 /** Largest file read, bytes. A job of 300 setups takes about 1 MB. */
 export const maxJobFileBytes = 8_000_000;
@@ -80,7 +80,7 @@ export function readJobFile(text: string): JobFileResult {
     );
   }
 
-  const parsed = jobFileSchema.safeParse(migrate(data, version));
+  const parsed = jobFileSchema.safeParse(migrateJobFile(data, version));
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
     return refuse(issueField(issue), issueReason(issue));
@@ -96,12 +96,6 @@ export function tooLarge(bytes: number): string {
 
 function refuse(field: string, reason: string): JobFileResult {
   return { ok: false, field, reason };
-}
-
-function migrate(data: object, version: number): unknown {
-  let current: unknown = data;
-  for (let from = version; from < jobFileVersion; from++) current = migrations[from]?.(current) ?? current;
-  return current;
 }
 
 /** Every setup's body and lens must come with the file, and the focal length must be one the lens has. */

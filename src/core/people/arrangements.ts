@@ -38,6 +38,13 @@ export const arrangementSchema = z.discriminatedUnion('kind', [
 
 export type Arrangement = z.infer<typeof arrangementSchema>;
 
+export type ArrangementKind = Arrangement['kind'];
+
+/** How many people an arrangement has places for. */
+export function arrangementCount(arrangement: Arrangement): number {
+  return arrangement.kind === 'couple' ? 2 : arrangement.count;
+}
+
 export type PlaceInRow = Pick<Person, 'depthMm' | 'lateralMm' | 'floorMm' | 'posture' | 'headYawDeg'>;
 
 const stand = (depthMm: number, lateralMm: number, rest: Partial<PlaceInRow> = {}): PlaceInRow => ({
@@ -122,8 +129,16 @@ export function arrangementPlaces(arrangement: Arrangement): readonly PlaceInRow
   }
 }
 
-/** Puts people on the places of an arrangement, in order; whoever has no place stays where they are. */
+/**
+ * Puts people on the places of an arrangement, in order; whoever has no place stays where they are. Shoulders turn with
+ * the head. Whoever sits stays seated, and pets and babies keep their posture.
+ */
 export function arrange(people: readonly Person[], arrangement: Arrangement): Person[] {
   const places = arrangementPlaces(arrangement);
-  return people.map((person, index) => ({ ...person, ...places[index] }));
+  return people.map((person, index) => {
+    const place = places[index];
+    if (!place) return person;
+    const free = (person.being === 'adult' || person.being === 'child') && person.posture !== 'seated';
+    return { ...person, ...place, bodyYawDeg: place.headYawDeg, posture: free ? place.posture : person.posture };
+  });
 }

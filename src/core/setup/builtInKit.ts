@@ -5,6 +5,10 @@ const fullFrame = { widthMm: 36, heightMm: 24 } as const;
 
 const body = (id: string, name: string, rest: Omit<Body, 'id' | 'name'>): Body => ({ id, name, ...rest });
 
+/** Grids of points (common practice, no source): nearly the whole frame, or its middle. */
+const wholeFrame = { columns: 13, rows: 9, widthShare: 0.92, heightShare: 0.9 } as const;
+const middle = { columns: 11, rows: 5, widthShare: 0.5, heightShare: 0.34 } as const;
+
 const exposure = (isoLimit: number, fastestShutterS: number, syncS: number) => ({
   baseIso: 100,
   isoLimit,
@@ -47,18 +51,21 @@ export const builtInKit: Kit = {
     body('body-main', 'Main body', {
       kind: 'mirrorless',
       sensor: { ...fullFrame, pixelsWide: 7008 },
+      focusGrid: wholeFrame,
       stabiliserStops: 5,
       ...exposure(12_800, 1 / 8000, 1 / 200)
     }),
     body('body-second', 'Second body, APS-C', {
       kind: 'slr',
       sensor: { widthMm: 23.5, heightMm: 15.6, pixelsWide: 6000 },
+      focusGrid: middle,
       stabiliserStops: 0,
       ...exposure(6400, 1 / 4000, 1 / 200)
     }),
     body('body-full-slr', 'Full-frame SLR', {
       kind: 'slr',
       sensor: { ...fullFrame, pixelsWide: 6016 },
+      focusGrid: { ...middle, widthShare: 0.36, heightShare: 0.28 },
       stabiliserStops: 0,
       ...exposure(6400, 1 / 8000, 1 / 250)
     })

@@ -1,5 +1,6 @@
 /** What a new job, setup, person or background starts with. Every value is a default the photographer sees and edits. */
 import { eyeHeight } from '../people/anatomy';
+import { lookFor } from '../people/looks';
 import type { Background, Camera, Job, Light, Person, Setup, Thing } from './schema';
 
 export const defaultStatureMm = { adult: 1680, child: 1150, baby: 720, pet: 500 } as const;
@@ -45,12 +46,14 @@ export function newPerson(id: string, name: string, changes: Partial<Person> = {
     being: 'adult',
     posture: 'standing',
     headYawDeg: 0,
+    bodyYawDeg: 0,
     headPitchDeg: 0,
     muzzleMm: changes.being === 'pet' ? defaultMuzzleMm : 0,
     towardsMmPerS: 0,
     acrossMmPerS: 0,
     sharp: 'bothEyes',
     importance: 'must',
+    look: lookFor(id),
     ...changes
   };
 }
@@ -66,12 +69,13 @@ export function newThing(id: string, name: string, changes: Partial<Thing> = {})
     tallMm: 60,
     deepMm: 20,
     importance: 'must',
+    form: 'box',
     ...changes
   };
 }
 
 export function newBackground(id: string, name: string, changes: Partial<Background> = {}): Background {
-  return { id, name, depthMm: 2500, lateralMm: 0, detailMm: 40, wish: 'hide', ...changes };
+  return { id, name, depthMm: 2500, lateralMm: 0, detailMm: 40, wish: 'hide', surface: 'foliage', ...changes };
 }
 
 export function newSetup(id: string, name: string, changes: Partial<Setup> = {}): Setup {
@@ -81,12 +85,13 @@ export function newSetup(id: string, name: string, changes: Partial<Setup> = {})
     name,
     notes: '',
     camera: { ...defaultCamera, heightMm: Math.round(eyeHeight(person.statureMm, person.posture) / 10) * 10 },
-    place: { backUpMm: null, behindMm: null, sideMm: null },
+    place: { scenery: 'plain', backUpMm: null, behindMm: null, sideMm: null },
     light: defaultLight,
     people: [person],
     things: [],
     backgrounds: [newBackground('background-1', 'Background')],
     intent: {
+      picture: 'onePerson',
       viewing: { kind: 'traditional' },
       style: 'openAsFacesAllow',
       oddsWanted: 0.9,

@@ -1,6 +1,11 @@
+/** How much of the scene a picture shows, and from where it shows what is wanted. */
 import { fullFrameDiagonalMm } from '../optics/criterion';
 import { distanceForFraming, framedSize } from '../optics/thinLens';
-import type { Body, Camera, Framing } from './schema';
+import { groupDistance } from './groupFraming';
+import type { Body, Camera, Framing, Setup } from './schema';
+
+/** What decides where the camera stands. */
+export type Framed = Pick<Setup, 'camera' | 'people'>;
 
 /** Height framed from top to bottom of the picture, mm (common practice, no source). */
 export const framedHeightMm: Readonly<Record<Framing, number>> = {
@@ -56,17 +61,22 @@ export function equivalentLens(body: Body, camera: Camera, N: number): { focalLe
   return { focalLengthMm, fNumber: focalLengthMm / (camera.focalLengthMm / N) };
 }
 
-/** Height of scene the setup asks to frame at the subject line, mm; undefined when it gives a distance instead. */
-export function wantedHeight(camera: Camera): number | undefined {
-  const { placement } = camera;
-  if (placement.kind === 'distance') return undefined;
-  return placement.kind === 'framing' ? framedHeightMm[placement.framing] : placement.heightMm;
-}
-
 /** Distance from the lens to the subject line, mm: as typed, or from how the picture is framed. */
-export function cameraDistance(camera: Camera, body: Body): number {
-  if (camera.placement.kind === 'distance') return camera.placement.distanceMm;
-  return distanceForFraming(camera.focalLengthMm, wantedHeight(camera) ?? 0, pictureSize(body, camera).height);
+export function cameraDistance({ camera, people }: Framed, body: Body): number {
+  const { placement, focalLengthMm: f } = camera;
+  const picture = pictureSize(body, camera);
+  switch (placement.kind) {
+    case 'distance':
+      return placement.distanceMm;
+    case 'framing':
+      return distanceForFraming(f, framedHeightMm[placement.framing], picture.height);
+    case 'framedHeight':
+      return distanceForFraming(f, placement.heightMm, picture.height);
+    case 'group':
+      return people.length === 0
+        ? distanceForFraming(f, framedHeightMm[placement.framing], picture.height)
+        : groupDistance(people, camera, placement, picture);
+  }
 }
 
 /** Height of scene framed at a distance, mm. */

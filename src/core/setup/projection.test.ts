@@ -10,8 +10,8 @@ const body = builtInKit.bodies[0] as Body;
 
 describe('projection', () => {
   it('fills the frame with exactly the height it was framed to', () => {
-    const distance = cameraDistance(defaultCamera, body);
-    const project = projector(viewpoint(defaultCamera, body), defaultCamera, body, distance);
+    const distance = cameraDistance({ camera: defaultCamera, people: [] }, body);
+    const project = projector(viewpoint({ camera: defaultCamera, people: [] }, body), defaultCamera, body, distance);
     const half = framedHeightMm.headAndShoulders / 2;
     expect(project({ x: 0, y: defaultCamera.heightMm + half, z: 0 })?.y).toBeCloseTo(0, 9);
     expect(project({ x: 0, y: defaultCamera.heightMm - half, z: 0 })?.y).toBeCloseTo(1, 9);
@@ -22,11 +22,16 @@ describe('projection', () => {
     const person = newPerson('a', 'A');
     const y = (pitchDeg: number) => {
       const camera = { ...defaultCamera, pitchDeg };
-      return projector(viewpoint(camera, body), camera, body, 2210)(eyesMidpoint(person))?.y ?? 0;
+      return projector(viewpoint({ camera, people: [] }, body), camera, body, 2210)(eyesMidpoint(person))?.y ?? 0;
     };
     expect(y(5)).toBeGreaterThan(y(0));
     expect(
-      projector(viewpoint(defaultCamera, body), defaultCamera, body, 2210)({ x: 0, y: 0, z: -9000 })
+      projector(
+        viewpoint({ camera: defaultCamera, people: [] }, body),
+        defaultCamera,
+        body,
+        2210
+      )({ x: 0, y: 0, z: -9000 })
     ).toBeUndefined();
   });
 });

@@ -11,7 +11,7 @@ const at2m: Camera = { ...defaultCamera, placement: { kind: 'distance', distance
 
 function pointsOf(person: Person, camera: Camera = at2m) {
   const setup = newSetup('s', 's', { people: [person], camera });
-  const subject = sceneSubjects(setup, viewpoint(camera, body))[0];
+  const subject = sceneSubjects(setup, viewpoint({ camera, people: [] }, body))[0];
   return new Map(subject?.points.map((point) => [point.role, point]));
 }
 
@@ -61,7 +61,10 @@ describe('head in the scene', () => {
 
   it('measures the turn from the line to the lens, not from the camera’s axis', () => {
     const beside = newPerson('a', 'A', { lateralMm: 2000, headYawDeg: -45 });
-    expect(turnFromLens(viewpoint(at2m, body), { ...beside, statureMm: 1650 })).toBeCloseTo(0, 6);
+    expect(turnFromLens(viewpoint({ camera: at2m, people: [] }, body), { ...beside, statureMm: 1650 })).toBeCloseTo(
+      0,
+      6
+    );
   });
 
   it('requires what the set says', () => {
@@ -80,7 +83,7 @@ describe('camera', () => {
   it('stands where the framing says, whatever the lens', () => {
     for (const focalLengthMm of [35, 50, 85, 135]) {
       const camera: Camera = { ...defaultCamera, focalLengthMm, placement: { kind: 'framing', framing: 'halfLength' } };
-      const distance = cameraDistance(camera, body);
+      const distance = cameraDistance({ camera, people: [] }, body);
       expect(framedHeightAt(camera, body, distance)).toBeCloseTo(framedHeightMm.halfLength, 6);
     }
   });
@@ -90,7 +93,7 @@ describe('camera', () => {
     const place = fc.double({ min: -5000, max: 5000, noNaN: true });
     fc.assert(
       fc.property(angle, angle, place, place, place, (yawDeg, pitchDeg, x, y, z) => {
-        const view = viewpoint({ ...at2m, yawDeg, pitchDeg }, body);
+        const view = viewpoint({ camera: { ...at2m, yawDeg, pitchDeg }, people: [] }, body);
         const there = toCameraFrame(view, { x, y, z });
         const back = toSceneFrame(view, there);
         expect(Math.hypot(back.x - x, back.y - y, back.z - z)).toBeLessThan(1e-6);
@@ -111,7 +114,7 @@ describe('camera', () => {
       things: [newThing('t', 'Tuba', { depthMm: 100, deepMm: 400 })],
       camera: at2m
     });
-    const subject = sceneSubjects(setup, viewpoint(at2m, body))[0];
+    const subject = sceneSubjects(setup, viewpoint({ camera: at2m, people: [] }, body))[0];
     expect([subject?.nearest, subject?.furthest]).toEqual([1900, 2300]);
   });
 });

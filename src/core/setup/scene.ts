@@ -14,7 +14,7 @@ import {
   type EyeFeature,
   type HeadFeature
 } from '../people/anatomy';
-import { cameraDistance } from './framing';
+import { cameraDistance, type Framed } from './framing';
 import type { Body, Camera, Importance, Person, Setup, Thing } from './schema';
 
 export type PointFeature = HeadFeature | 'thingNear' | 'thingFar';
@@ -57,8 +57,9 @@ export interface Viewpoint {
   readonly surface: Camera['focusSurface'];
 }
 
-export function viewpoint(camera: Camera, body: Body): Viewpoint {
-  const distance = cameraDistance(camera, body);
+export function viewpoint(setup: Framed, body: Body): Viewpoint {
+  const { camera } = setup;
+  const distance = cameraDistance(setup, body);
   return {
     position: { x: camera.lateralMm, y: camera.heightMm, z: -distance },
     yaw: radians(camera.yawDeg),

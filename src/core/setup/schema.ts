@@ -6,6 +6,7 @@
  * back changes one number. Heights are over the floor.
  */
 import { z } from 'zod';
+import { hairColours, hairstyles, outfitColours, outfits, seats, skinTones } from '../people/looks';
 
 /** Bounds that keep a typing slip from becoming a picture; all generous. */
 export const limits = {
@@ -46,11 +47,20 @@ export const sensorSchema = z.strictObject({
   pixelsWide: z.int().min(100, 'must be at least 100').max(100_000, 'must be at most 100000')
 });
 
+/** Where a body can focus: a grid of points over the middle of the frame. */
+export const focusGridSchema = z.strictObject({
+  columns: z.int().min(1, 'must be at least 1').max(99, 'must be at most 99'),
+  rows: z.int().min(1, 'must be at least 1').max(99, 'must be at most 99'),
+  widthShare: between(0.01, 1).describe('Share of the long edge from the first column to the last'),
+  heightShare: between(0.01, 1).describe('Share of the short edge from the first row to the last')
+});
+
 export const bodySchema = z.strictObject({
   id,
   name,
   kind: z.enum(['mirrorless', 'slr', 'phone']),
   sensor: sensorSchema,
+  focusGrid: focusGridSchema,
   stabiliserStops: between(0, 10),
   baseIso: between(6, 6400),
   isoLimit: between(50, 1_000_000).describe('Highest ISO the photographer accepts'),
@@ -83,6 +93,11 @@ export const placementSchema = z.discriminatedUnion('kind', [
     distanceMm: between(50, limits.maxDistanceMm).describe('Lens to subject line')
   }),
   z.strictObject({ kind: z.literal('framing'), framing: z.enum(framings) }),
+  z.strictObject({
+    kind: z.literal('group'),
+    framing: z.enum(framings).describe('How far down each person is shown'),
+    marginShare: between(0, 0.4).describe('Space left on every side, as a share of the picture')
+  }),
   z.strictObject({ kind: z.literal('framedHeight'), heightMm: between(20, 200_000) })
 ]);
 
@@ -119,6 +134,17 @@ const importance = z.enum(importances);
 
 export const sharpSets = ['nearEye', 'bothEyes', 'eyesToNose', 'wholeHead'] as const;
 
+/** How somebody is drawn; nothing of it enters the computation. */
+export const lookSchema = z.strictObject({
+  outfit: z.enum(outfits),
+  outfitColour: z.enum(outfitColours),
+  hair: z.enum(hairstyles),
+  hairColour: z.enum(hairColours),
+  skin: z.int().min(1, 'must be at least 1').max(skinTones, `must be at most ${skinTones}`),
+  glasses: z.boolean(),
+  seat: z.enum(seats)
+});
+
 export const personSchema = z.strictObject({
   id,
   name,
@@ -129,13 +155,17 @@ export const personSchema = z.strictObject({
   being: z.enum(['adult', 'child', 'baby', 'pet']),
   posture: z.enum(['standing', 'seated', 'embracing']),
   headYawDeg: angleDeg.describe("0 faces the camera's side; positive turns the nose to the picture's right"),
+  bodyYawDeg: angleDeg.describe('The shoulders, counted like the head'),
   headPitchDeg: between(-80, 80).describe('Looks up'),
   muzzleMm: between(0, 500).describe('Pets: nose tip before the eyes'),
   towardsMmPerS: between(-20_000, 20_000).describe('Speed towards the camera'),
   acrossMmPerS: between(0, 20_000).describe('Speed across the picture'),
   sharp: z.enum(sharpSets),
-  importance
+  importance,
+  look: lookSchema
 });
+
+export const forms = ['box', 'rings', 'bouquet', 'tuba'] as const;
 
 export const thingSchema = z.strictObject({
   id,
@@ -146,10 +176,26 @@ export const thingSchema = z.strictObject({
   widthMm: between(0, 100_000),
   tallMm: between(0, 100_000),
   deepMm: between(0, 100_000),
-  importance
+  importance,
+  form: z.enum(forms).describe('How it is drawn')
 });
 
 export const wishes = ['hide', 'hint', 'keep', 'free'] as const;
+
+export const surfaces = [
+  'plain',
+  'foliage',
+  'trunks',
+  'arch',
+  'columns',
+  'panes',
+  'brick',
+  'lettering',
+  'lights',
+  'candles',
+  'people',
+  'horizon'
+] as const;
 
 export const backgroundSchema = z.strictObject({
   id,
@@ -157,7 +203,8 @@ export const backgroundSchema = z.strictObject({
   depthMm: signedDistance.describe('Behind the subject line; negative is foreground'),
   lateralMm: signedDistance,
   detailMm: between(0.1, 100_000).describe('Size of the detail that decides whether it is recognised'),
-  wish: z.enum(wishes)
+  wish: z.enum(wishes),
+  surface: z.enum(surfaces).describe('How it is drawn')
 });
 
 export const viewingSchema = z.discriminatedUnion('kind', [
@@ -180,7 +227,10 @@ export const targetSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('distance'), distanceMm: between(50, limits.maxDistanceMm) })
 ]);
 
+export const pictures = ['onePerson', 'couple', 'group', 'personAndThing', 'moving', 'pet'] as const;
+
 export const intentSchema = z.strictObject({
+  picture: z.enum(pictures).describe('What is photographed; the defaults follow from it'),
   viewing: viewingSchema,
   style: z.enum(styles),
   oddsWanted: between(0.05, 0.999),
@@ -230,7 +280,10 @@ export const lightSchema = z.strictObject({
     .describe('Longest shutter times; the strictest that applies is used')
 });
 
+export const sceneries = ['plain', 'palmHouse', 'bandstand'] as const;
+
 export const placeSchema = z.strictObject({
+  scenery: z.enum(sceneries).describe('What is drawn round the picture'),
   backUpMm: between(50, limits.maxDistanceMm)
     .nullable()
     .describe('Furthest the lens can stand from the subject line; null when nothing is in the way'),
@@ -293,12 +346,17 @@ export type Camera = z.infer<typeof cameraSchema>;
 export type Person = z.infer<typeof personSchema>;
 export type Thing = z.infer<typeof thingSchema>;
 export type Background = z.infer<typeof backgroundSchema>;
+export type Surface = (typeof surfaces)[number];
+export type Form = (typeof forms)[number];
+export type Scenery = (typeof sceneries)[number];
+export type FocusGrid = z.infer<typeof focusGridSchema>;
 export type Wish = (typeof wishes)[number];
 export type Importance = (typeof importances)[number];
 export type SharpSet = (typeof sharpSets)[number];
 export type Style = (typeof styles)[number];
 export type Light = z.infer<typeof lightSchema>;
 export type LightScene = (typeof lightScenes)[number];
+export type Picture = (typeof pictures)[number];
 export type Intent = z.infer<typeof intentSchema>;
 export type Setup = z.infer<typeof setupSchema>;
 export type Job = z.infer<typeof jobSchema>;

@@ -1,57 +1,188 @@
-/** Starting points for a new setup: what are you shooting? */
+/** Starting points for a new setup, in three choices: what it is, how much or how many, and the background. */
+import { arrange } from '../people/arrangements';
+import { builtInKit } from './builtInKit';
 import { defaultCamera, newBackground, newPerson, newSetup, newThing } from './defaults';
-import type { Setup } from './schema';
+import { cameraDistance } from './framing';
+import { aimAtGroup } from './groupFraming';
+import { asPicture, sharpSubjects, usualFor, withSharpSubject, type SharpSubject } from './intents';
+import { framings, type Camera, type Framing, type Person, type Picture, type Setup, type Wish } from './schema';
 
-export const templates = ['onePerson', 'couple', 'rowOfFive', 'personAndThing'] as const;
+export const templates = [
+  'onePerson',
+  'couple',
+  'smallGroup',
+  'largeGroup',
+  'personAndThing',
+  'walking',
+  'speaking',
+  'pet'
+] as const;
 export type Template = (typeof templates)[number];
 
-export const templateWords: Readonly<Record<Template, { readonly title: string; readonly detail: string }>> = {
-  onePerson: { title: 'One person', detail: 'head and shoulders, background hidden' },
-  couple: { title: 'A couple', detail: 'half length, close together, background hinted' },
-  rowOfFive: { title: 'A small group', detail: 'five in a row, full length' },
-  personAndThing: { title: 'A person and a thing', detail: 'the rings or the bouquet sharp, the person soft behind' }
+interface Described {
+  readonly title: string;
+  readonly detail: string;
+  readonly picture: Picture;
+}
+
+export const templateWords: Readonly<Record<Template, Described>> = {
+  onePerson: { title: 'One person', detail: 'a portrait', picture: 'onePerson' },
+  couple: { title: 'A couple', detail: 'close together, heads turned to each other', picture: 'couple' },
+  smallGroup: { title: 'A small group', detail: 'up to eight, side by side', picture: 'group' },
+  largeGroup: { title: 'A large group', detail: 'rows on steps', picture: 'group' },
+  personAndThing: {
+    title: 'A person and a thing',
+    detail: 'rings, a bouquet, an instrument',
+    picture: 'personAndThing'
+  },
+  walking: { title: 'Somebody walking', detail: 'towards the camera, in bursts', picture: 'moving' },
+  speaking: { title: 'Somebody speaking', detail: 'from a distance, in low light', picture: 'onePerson' },
+  pet: { title: 'Somebody with a pet', detail: 'a dog on the lap, nose before the eyes', picture: 'pet' }
 };
 
+/** The second choice: how much of them, how many, or what is to be sharp. */
+export type Second =
+  | { readonly kind: 'framing'; readonly usual: Framing }
+  | { readonly kind: 'count'; readonly usual: number; readonly options: readonly number[] }
+  | { readonly kind: 'sharp'; readonly usual: SharpSubject };
+
+const framed = (usual: Framing): Second => ({ kind: 'framing', usual });
+
+export const secondChoice: Readonly<Record<Template, Second>> = {
+  onePerson: framed('headAndShoulders'),
+  couple: framed('halfLength'),
+  smallGroup: { kind: 'count', usual: 5, options: [3, 4, 5, 6, 8] },
+  largeGroup: { kind: 'count', usual: 14, options: [10, 14, 20, 30, 40] },
+  personAndThing: { kind: 'sharp', usual: 'thing' },
+  walking: framed('fullLength'),
+  speaking: framed('halfLength'),
+  pet: framed('halfLength')
+};
+
+/** The values the second choice may take. */
+export function secondOptions(template: Template): readonly (Framing | number | SharpSubject)[] {
+  const second = secondChoice[template];
+  if (second.kind === 'count') return second.options;
+  return second.kind === 'framing' ? framings : sharpSubjects;
+}
+
+export interface TemplateChoices {
+  readonly template: Template;
+  /** One of `secondOptions`; the usual one when left out. */
+  readonly second?: Framing | number | SharpSubject;
+  /** What should become of the background; as usual for the picture when left out. */
+  readonly wish?: Wish;
+}
+
 /** A setup ready to plan with. */
-export function setupFrom(template: Template, id: string): Setup {
-  const setup = newSetup(id, templateWords[template].title);
-  const framed = (framing: 'halfLength' | 'fullLength') => ({ kind: 'framing', framing }) as const;
+export function setupFrom({ template, second, wish }: TemplateChoices, id: string): Setup {
+  const { title, picture } = templateWords[template];
+  const choice = secondChoice[template];
+  const options = secondOptions(template);
+  const chosen = second !== undefined && options.includes(second) ? second : choice.usual;
+  const posed = asPicture(filled(template, newSetup(id, title), chosen), picture);
+  const usual = usualFor[picture].wish;
+  return { ...posed, backgrounds: posed.backgrounds.map((item) => ({ ...item, wish: wish ?? usual })) };
+}
+
+const person = (index: number, changes: Partial<Person> = {}) =>
+  newPerson(`person-${index}`, `Person ${index}`, changes);
+const behind = (depthMm: number, detailMm = 40) => [newBackground('background-1', 'Background', { depthMm, detailMm })];
+const seenBy = (setup: Setup, changes: Partial<Camera>): Camera => ({ ...setup.camera, ...changes });
+
+function filled(template: Template, setup: Setup, chosen: Framing | number | SharpSubject): Setup {
+  const framing = framings.find((item) => item === chosen) ?? 'halfLength';
+  const placement = { kind: 'framing', framing } as const;
   switch (template) {
     case 'onePerson':
-      return setup;
+      return { ...setup, camera: seenBy(setup, { placement }) };
     case 'couple':
       return {
         ...setup,
-        camera: { ...setup.camera, placement: framed('halfLength'), heightMm: 1600 },
+        camera: seenBy(setup, { placement, heightMm: 1600 }),
         people: [
-          newPerson('person-1', 'Person 1', { lateralMm: -130, headYawDeg: 25 }),
-          newPerson('person-2', 'Person 2', { lateralMm: 130, headYawDeg: -25, statureMm: 1780 })
+          person(1, { lateralMm: -130, headYawDeg: 25, bodyYawDeg: 40 }),
+          person(2, { lateralMm: 130, headYawDeg: -25, bodyYawDeg: -40, statureMm: 1780 })
         ],
-        backgrounds: [newBackground('background-1', 'Background', { depthMm: 4000, detailMm: 120, wish: 'hint' })]
+        backgrounds: behind(4000, 120)
       };
-    case 'rowOfFive':
-      return {
-        ...setup,
-        camera: {
-          ...defaultCamera,
-          lensId: 'lens-50',
-          focalLengthMm: 50,
-          placement: framed('fullLength'),
-          heightMm: 1400
-        },
-        people: Array.from({ length: 5 }, (_, index) =>
-          newPerson(`person-${index + 1}`, `Person ${index + 1}`, {
-            lateralMm: (index - 2) * 520,
-            depthMm: Math.abs(index - 2) * 40
-          })
-        ),
-        backgrounds: [newBackground('background-1', 'Background', { depthMm: 4000, wish: 'free' })]
-      };
+    case 'smallGroup':
+    case 'largeGroup':
+      return group(setup, typeof chosen === 'number' ? chosen : 5);
     case 'personAndThing':
+      return withSharpSubject(
+        { ...setup, things: [newThing('thing-1', 'Thing', { heightMm: 1450 })] },
+        sharpSubjects.find((item) => item === chosen) ?? 'thing'
+      );
+    case 'walking':
       return {
         ...setup,
-        people: setup.people.map((person) => ({ ...person, importance: 'maySoft' })),
-        things: [newThing('thing-1', 'Thing', { heightMm: 1450 })]
+        camera: seenBy(setup, {
+          lensId: 'lens-70-200',
+          focalLengthMm: 135,
+          orientation: 'portrait',
+          placement,
+          heightMm: 1300,
+          secondsToShutter: 0.2
+        }),
+        backgrounds: behind(9000)
+      };
+    case 'speaking':
+      return {
+        ...setup,
+        camera: seenBy(setup, {
+          lensId: 'lens-70-200',
+          focalLengthMm: 135,
+          orientation: 'portrait',
+          placement,
+          stance: 'monopod'
+        }),
+        light: { ...setup.light, scene: { kind: 'estimated', as: 'livingRoom' } },
+        people: [person(1, { headYawDeg: 25, bodyYawDeg: 15 })],
+        backgrounds: behind(3500, 30)
+      };
+    case 'pet':
+      return {
+        ...setup,
+        camera: seenBy(setup, { placement, heightMm: 1100 }),
+        people: [
+          person(1, { posture: 'seated' }),
+          newPerson('pet-1', 'Pet', {
+            being: 'pet',
+            posture: 'seated',
+            depthMm: -60,
+            lateralMm: 170,
+            floorMm: 560,
+            statureMm: 330
+          })
+        ],
+        backgrounds: behind(3500, 30)
       };
   }
+}
+
+/** Rows as even as can be: one up to six, then as many as keep them short. */
+function rowsFor(count: number): number {
+  if (count <= 6) return 1;
+  if (count <= 10) return 2;
+  return count <= 24 ? 3 : 4;
+}
+
+function group(setup: Setup, count: number): Setup {
+  const rows = rowsFor(count);
+  const people = arrange(
+    Array.from({ length: count }, (_, index) => person(index + 1)),
+    { kind: 'rows', count, rows, spacingMm: 560, rowDepthMm: 800, riserMm: rows > 1 ? 180 : 0, staggered: true }
+  );
+  const wide = count > 10;
+  const camera: Camera = {
+    ...defaultCamera,
+    lensId: wide ? 'lens-35' : 'lens-50',
+    focalLengthMm: wide ? 35 : 50,
+    placement: { kind: 'group', framing: 'fullLength', marginShare: 0.08 },
+    heightMm: 1600
+  };
+  const body = builtInKit.bodies.find((item) => item.id === camera.bodyId);
+  const aim = body ? aimAtGroup(people, camera, 'fullLength', cameraDistance({ camera, people }, body)) : {};
+  return { ...setup, camera: { ...camera, ...aim }, people, backgrounds: behind(4000) };
 }

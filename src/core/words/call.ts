@@ -30,8 +30,9 @@ export const wishWords: Readonly<Record<Wish, string>> = {
   free: 'as it falls'
 };
 
+/** "Ines’s", "the rings’": a name takes an s, a plural none. */
 export function possessive(name: string): string {
-  return `${name}’s`;
+  return /^[^A-Z].*s$/.test(name) ? `${name}’` : `${name}’s`;
 }
 
 export function subjectName(plan: Plan, id: string): string {
@@ -49,7 +50,8 @@ export function targetWords(plan: Plan, entry: StopPlan, unit: LengthUnit): stri
   return pointWords(plan, subjectId, role);
 }
 
-function pointWords(plan: Plan, subjectId: string, role: PointRole): string {
+/** "Ines’s near eye", "Corvin’s eyes" where both are equally far. */
+export function pointWords(plan: Plan, subjectId: string, role: PointRole): string {
   const subject = plan.subjects.find((item) => item.id === subjectId);
   if (!subject) return 'the subject';
   const sides = subject.points.filter((point) => point.role === 'nearEye' || point.role === 'farEye');

@@ -1,5 +1,5 @@
 /** A remedy in the photographer's words. */
-import type { Remedy } from '../call/remedies/remedy';
+import type { Combination, Remedy, RemedyPart } from '../call/remedies/remedy';
 import { formatLength, type LengthUnit } from './length';
 
 export interface RemedyWords {
@@ -20,13 +20,23 @@ const stances: Readonly<Record<string, string>> = {
 /** The caution for a high viewpoint: the venue and qualified people decide. */
 export const ladderCaution = 'A ladder stands on firm ground, held by somebody, where the venue allows it.';
 
-export function remedyWords(remedy: Remedy, unit: LengthUnit): RemedyWords {
-  const { opens } = remedy;
-  const effect = opens.first === opens.last ? `opens f/${opens.first}` : `opens f/${opens.first} to f/${opens.last}`;
-  return { what: what(remedy, unit), effect, caution: remedy.caution === 'ladder' ? ladderCaution : '' };
+/** Several remedies done together: "Step back 40 cm and turn Ines’s face 8° to the lens". */
+export function combinationWords(combination: Combination, unit: LengthUnit): RemedyWords {
+  const each = combination.parts.map((part) => what(part, unit));
+  const rest = each.slice(1).map((words) => words.charAt(0).toLowerCase() + words.slice(1));
+  return { ...outcome(combination), what: [each[0] ?? '', ...rest].join(', and ') };
 }
 
-function what({ kind, amount, subject }: Remedy, unit: LengthUnit): string {
+export function remedyWords(remedy: Remedy, unit: LengthUnit): RemedyWords {
+  return { ...outcome(remedy), what: what(remedy, unit) };
+}
+
+function outcome({ opens, caution }: Pick<Remedy, 'opens' | 'caution'>): Omit<RemedyWords, 'what'> {
+  const effect = opens.first === opens.last ? `opens f/${opens.first}` : `opens f/${opens.first} to f/${opens.last}`;
+  return { effect, caution: caution === 'ladder' ? ladderCaution : '' };
+}
+
+function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
   const length = formatLength(amount, unit);
   const angle = `${Math.ceil(amount)}°`;
   switch (kind) {
@@ -50,6 +60,8 @@ function what({ kind, amount, subject }: Remedy, unit: LengthUnit): string {
       return `Move everyone ${length} off the background, and yourself as far back`;
     case 'pullTogether':
       return `Pull the rows together by ${length}`;
+    case 'bringThing':
+      return `Bring the ${subject.replace(/^the /i, '')} ${length} closer to the faces`;
     case 'shapeRow':
       return subject === 'flat' ? `Straighten the rows by up to ${length}` : `Bring the ends in by up to ${length}`;
     case 'turnRow':

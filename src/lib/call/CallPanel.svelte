@@ -1,67 +1,138 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import BestFix from './BestFix.svelte';
   import type { Plan } from '$core/call/plan';
   import {
-    backgroundSentence,
-    callSentence,
     conflictSentences,
     framesWords,
     oddsWords,
     reasonSentence,
+    targetWords,
     zoneSplitWords,
     zoneWords
   } from '$core/words/call';
   import { formatLength } from '$core/words/length';
+  import {
+    decidingBackground,
+    lightWords,
+    sensitivityWords,
+    whyBackground,
+    whyDistance,
+    whyLight,
+    whyOdds,
+    whyTarget,
+    whyZone
+  } from '$core/words/why';
+  import type { DistanceSensitivity } from '$core/call/sensitivity';
+  import { findSensitivity, type Question } from '$lib/state/planner';
+  import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
+  import BestFix from './BestFix.svelte';
+  import OtherWays from './OtherWays.svelte';
+  import WhyFigure from './WhyFigure.svelte';
 
   let { plan }: { plan: Plan } = $props();
   const workspace = getWorkspace();
   const unit = $derived(workspace.unit);
+  const setup = $derived(workspace.setup);
   const entry = $derived(plan.stops[plan.selected]);
   const conflict = $derived(conflictSentences(plan));
-  const ownStop = $derived(workspace.setup.intent.stop.kind === 'chosen' && plan.selected !== plan.recommended);
+  const ownStop = $derived(setup.intent.stop.kind === 'chosen' && plan.selected !== plan.recommended);
   const frames = $derived(entry ? framesWords(entry) : '');
+
+  type Part = 'target' | 'distance' | 'odds' | 'zone' | 'light' | 'background';
+  let asked = $state<Part | null>(null);
+  const ask = (part: Part) => () => (asked = asked === part ? null : part);
+  const deciding = $derived(entry ? decidingBackground(plan, entry) : null);
+  const lost = $derived(deciding === null ? null : (entry?.backgrounds[deciding]?.lostDetailMm ?? null));
+  /** How much a wrong distance would matter; asked for only when somebody wants to know. */
+  const sensitivity = new Search<Question, DistanceSensitivity | null>(findSensitivity);
+  $effect(() => {
+    const { question } = workspace;
+    if (asked === 'distance') void sensitivity.ask(question);
+  });
+  const distanceOff = $derived(sensitivity.answer?.to.setup === setup ? sensitivity.answer.found : null);
+  const why = $derived.by(() => {
+    if (!entry || asked === null) return '';
+    switch (asked) {
+      case 'target':
+        return whyTarget(setup, plan, entry, unit);
+      case 'distance':
+        return [whyDistance(setup, plan, unit), distanceOff ? sensitivityWords(distanceOff, unit) : ''].join(' ');
+      case 'odds':
+        return whyOdds(plan, entry, unit);
+      case 'zone':
+        return whyZone(plan, entry);
+      case 'light':
+        return whyLight(setup, entry);
+      case 'background':
+        return deciding === null ? '' : whyBackground(plan, entry, deciding, unit);
+    }
+  });
 </script>
 
 {#if entry}
+  {@const light = lightWords(entry)}
   <section aria-label="Call" data-testid="call">
-    <h1 class="condensed text-[27px] leading-[1.12] font-bold text-balance">{callSentence(plan, unit)}</h1>
-    <dl class="mt-2.5 flex flex-wrap gap-x-7 gap-y-2">
-      <div class="flex flex-col-reverse">
-        <dt class="label">{zoneSplitWords(entry, unit)}</dt>
-        <dd class="condensed text-[19px] font-semibold">{zoneWords(entry, unit)} sharp</dd>
-      </div>
-      <div class="flex flex-col-reverse">
-        <dt class="label">{frames === '' ? 'keeper odds' : `keeper odds, ${frames}`}</dt>
-        <dd class="condensed text-[19px] font-semibold">{oddsWords(entry.odds)}</dd>
-      </div>
-      <div class="flex flex-col-reverse">
-        <dt class="label">framed with {plan.focalLengthMm} mm</dt>
-        <dd class="condensed text-[19px] font-semibold">
-          {formatLength(plan.framedWidthMm, unit)} × {formatLength(plan.framedHeightMm, unit)}
-        </dd>
-      </div>
-    </dl>
+    <h1 class="condensed text-[27px] leading-[1.12] font-bold text-balance">
+      f/{entry.stop.label} on
+      <button
+        type="button"
+        class="call-part"
+        aria-expanded={asked === 'target'}
+        aria-controls="call-why"
+        onclick={ask('target')}>{targetWords(plan, entry, unit)}</button
+      >, from
+      <button
+        type="button"
+        class="call-part"
+        aria-expanded={asked === 'distance'}
+        aria-controls="call-why"
+        onclick={ask('distance')}>{formatLength(plan.distanceMm, unit)}</button
+      >.
+    </h1>
+    <div class="mt-2 flex flex-wrap gap-x-6 gap-y-2">
+      <WhyFigure
+        label={frames === '' ? 'keeper odds' : `keeper odds, ${frames}`}
+        open={asked === 'odds'}
+        onask={ask('odds')}>{oddsWords(entry.odds)}</WhyFigure
+      >
+      <WhyFigure label={zoneSplitWords(entry, unit)} open={asked === 'zone'} onask={ask('zone')}
+        >{zoneWords(entry, unit)} sharp</WhyFigure
+      >
+      <WhyFigure
+        label={light.lack === '' ? (light.iso === '' ? 'light not said' : light.iso) : `${light.iso}, ${light.lack}`}
+        open={asked === 'light'}
+        onask={ask('light')}>{light.shutter}</WhyFigure
+      >
+      {#if deciding !== null && lost !== null}
+        <WhyFigure
+          label="detail lost at {plan.backgrounds[deciding]?.name}"
+          open={asked === 'background'}
+          onask={ask('background')}>{formatLength(lost, unit)}</WhyFigure
+        >
+      {/if}
+    </div>
+    <div id="call-why" aria-live="polite">
+      {#if why !== ''}<p class="mt-2 border-l-2 border-pencil pl-2 text-pretty">{why}</p>{/if}
+    </div>
     <div class="mt-2 space-y-0.5 text-pretty">
       {#if conflict}
-        <p class="border-l-2 border-pencil pl-2 font-medium" data-testid="conflict">
-          {conflict.wishes}
-          {conflict.settled}
-        </p>
+        <p class="font-medium" data-testid="conflict">{conflict.wishes} {conflict.settled}</p>
       {:else}
         <p>{reasonSentence(plan)}</p>
       {/if}
-      {#each plan.backgrounds as background, index (background.id)}
-        <p class="text-soft">{backgroundSentence(plan, index, entry, unit)}</p>
-      {/each}
+      {#if plan.stitched}
+        <p class="text-soft">
+          Stitched, like a {Math.round(plan.stitched.focalLengthMm)} mm f/{plan.stitched.fNumber.toFixed(2)} in one frame.
+        </p>
+      {/if}
       {#if plan.beyondRoomMm > 0}
         <p class="font-medium">
           You would stand {formatLength(plan.beyondRoomMm, unit)} further back than the place allows.
         </p>
       {/if}
     </div>
-    {#if conflict}<BestFix />{/if}
+    {#if conflict && workspace.tab !== 'fixes'}<BestFix />{/if}
     {#if ownStop}
       <p class="mt-2 flex items-center gap-3">
         <span>f/{entry.stop.label} is your choice; the call is f/{plan.stops[plan.recommended]?.stop.label}.</span>
@@ -70,5 +141,6 @@
         </Button>
       </p>
     {/if}
+    <OtherWays />
   </section>
 {/if}

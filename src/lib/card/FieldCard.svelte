@@ -10,7 +10,7 @@
   } from '$core/words/call';
   import { formatLength } from '$core/words/length';
   import type { SetupRow } from '$lib/data';
-  import Outline from '$lib/finder/Outline.svelte';
+  import Thumbnail from '$lib/strip/Thumbnail.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   let { row }: { row: SetupRow } = $props();
@@ -21,7 +21,6 @@
   const result = $derived(app.plan(row));
   const plan = $derived(result.kind === 'plan' ? result : null);
   const entry = $derived(plan?.stops[plan.selected] ?? null);
-  const body = $derived(app.kit.bodies.find((item) => item.id === row.setup.camera.bodyId));
   const conflict = $derived(plan ? conflictSentences(plan) : null);
   const neighbours = $derived([
     { row: rows[index - 1], name: 'before', icon: ChevronLeft },
@@ -68,7 +67,7 @@
       </div>
       <div class="relative mt-3 min-h-44 flex-1 bg-surround" bind:clientHeight={finderHeight}>
         <div class="absolute inset-0 grid place-items-center overflow-hidden">
-          {#if body}<Outline setup={row.setup} {plan} {body} width={width - 32} height={finderHeight} />{/if}
+          <Thumbnail {row} width={width - 32} height={finderHeight} kind="card" />
         </div>
       </div>
     {:else if result.kind === 'noPlan'}

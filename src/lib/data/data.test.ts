@@ -1,16 +1,20 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { builtInKit } from '$core/setup/builtInKit';
-import { demoJob, demoJobId } from '$core/setup/demo';
+import { demoJobs } from '$core/setup/demo';
 import type { Lens, Setup } from '$core/setup/schema';
+import Dexie from 'dexie';
+import { jobFileSchema } from '$core/formats/jobFile';
+import version1 from '$core/formats/job-v1.focalis.json';
 import {
   addJob,
   applyChanges,
+  applyJournals,
   offerDemo,
   openDatabase,
   removeJob,
   reversed,
-  untouchedDemo,
+  untouchedDemos,
   type FocalisDatabase,
   type SetupRow
 } from './index';
@@ -18,7 +22,8 @@ import {
 let database: FocalisDatabase;
 let count = 0;
 const newId = () => `new-${++count}`;
-const [firstSetup] = demoJob().setups as [Setup];
+const demoId = demoJobs()[0].job.id;
+const [firstSetup] = demoJobs()[0].setups as [Setup];
 
 beforeEach(async () => {
   database = openDatabase(`test-${++count}`);
@@ -47,8 +52,8 @@ const everything = async () => ({
 describe('the store', () => {
   it('offers the demo once, also to two tabs at once, and never again after it was removed', async () => {
     await Promise.all([offerDemo(database, 2), offerDemo(database, 3)]);
-    expect(await database.jobs.count()).toBe(1);
-    await applyChanges(database, await removeJob(database, demoJobId), 4);
+    expect(await database.jobs.count()).toBe(2);
+    for (const { job } of demoJobs()) await applyChanges(database, await removeJob(database, job.id), 4);
     await offerDemo(database, 5);
     expect(await database.jobs.count()).toBe(0);
   });
@@ -71,16 +76,16 @@ describe('the store', () => {
 
   it('brings a removed job back whole', async () => {
     const before = await everything();
-    const removal = await removeJob(database, demoJobId);
+    const removal = await removeJob(database, demoId);
     await applyChanges(database, removal, 2);
-    expect(await database.setups.count()).toBe(0);
+    expect(await database.setups.where('jobId').equals(demoId).count()).toBe(0);
     await applyChanges(database, reversed(removal), 1);
     const after = await everything();
     expect(after.setups).toEqual(before.setups);
   });
 
   it('does not remove a setup another tab has changed since', async () => {
-    const removal = await removeJob(database, demoJobId);
+    const removal = await removeJob(database, demoId);
     await applyChanges(database, edit(await row(), { notes: 'just typed' }), 2);
     await applyChanges(database, removal, 3);
     expect((await row()).setup.notes).toBe('just typed');
@@ -91,7 +96,12 @@ describe('the store', () => {
     const broken = {
       label: 'Broken',
       changes: [
-        { table: 'jobs', id: 'x', before: null, after: { id: 'x', job: demoJob().job, createdAt: 1, updatedAt: 1 } },
+        {
+          table: 'jobs',
+          id: 'x',
+          before: null,
+          after: { id: 'x', job: demoJobs()[0].job, createdAt: 1, updatedAt: 1 }
+        },
         // IndexedDB cannot store a function.
         { table: 'setups', id: 'y', before: null, after: { id: 'y', bad: () => 1 } as unknown as SetupRow }
       ]
@@ -101,15 +111,77 @@ describe('the store', () => {
   });
 });
 
+describe('what an earlier release stored', () => {
+  const jobRow = { id: version1.job.id, job: version1.job, createdAt: 1, updatedAt: 1 };
+  const rows = version1.setups.map((setup, position) => ({
+    id: setup.id,
+    jobId: version1.job.id,
+    position,
+    setup,
+    updatedAt: 1
+  }));
+
+  it('is brought up to date when the store opens, with nothing lost', async () => {
+    const name = `test-${++count}`;
+    const old = new Dexie(name);
+    old.version(1).stores({
+      jobs: 'id, createdAt',
+      setups: 'id, [jobId+position], jobId',
+      bodies: 'id',
+      lenses: 'id',
+      settings: 'key'
+    });
+    await old.table('jobs').add(jobRow);
+    await old.table('setups').bulkAdd(rows);
+    old.close();
+    const renewed = openDatabase(name);
+    const setups = (await renewed.setups.toArray()).sort((a, b) => a.position - b.position);
+    expect(jobFileSchema.shape.setups.safeParse(setups.map((item) => item.setup)).error).toBeUndefined();
+    expect(setups.map((item) => item.setup)).toMatchObject(version1.setups);
+    expect(setups[1]?.setup.intent.picture).toBe('couple');
+    await renewed.delete();
+  });
+
+  it('is brought up to date from the journal of a page that closed before the update', async () => {
+    const [first] = rows;
+    const stored = new Map([
+      [
+        'focalis.journal.old-page',
+        JSON.stringify([
+          {
+            table: 'setups',
+            id: first?.id,
+            before: first,
+            after: { ...first, setup: { ...first?.setup, notes: 'typed last' } }
+          }
+        ])
+      ]
+    ]);
+    const storage = {
+      length: 1,
+      key: () => 'focalis.journal.old-page',
+      getItem: (key: string) => stored.get(key) ?? null,
+      removeItem: (key: string) => stored.delete(key)
+    } as unknown as Storage;
+    await applyJournals(database, storage, 5);
+    expect((await row()).setup.notes).toBe('typed last');
+    expect((await row()).setup.people[0]?.bodyYawDeg).toBe(20);
+  });
+});
+
 describe('adding a job', () => {
-  const file = { ...demoJob(), kit: builtInKit };
+  const file = { ...demoJobs()[0], kit: builtInKit };
 
   it('gives a second copy of its own, beside the first', async () => {
     const added = await addJob(database, 'Import', file, newId, 2);
     await applyChanges(database, added, 2);
     const jobs = await database.jobs.toArray();
-    expect(jobs.map((item) => item.job.name).sort()).toEqual(['Fernhall Glasshouse', 'Fernhall Glasshouse (2)']);
-    expect(await database.setups.count()).toBe(2 * file.setups.length);
+    expect(jobs.map((item) => item.job.name).sort()).toEqual([
+      'Fernhall Glasshouse',
+      'Fernhall Glasshouse (2)',
+      'Quayside Brass'
+    ]);
+    expect(await database.setups.where('jobId').equals(added.jobId).count()).toBe(file.setups.length);
     expect(await database.lenses.count()).toBe(0);
   });
 
@@ -129,8 +201,8 @@ describe('adding a job', () => {
   });
 
   it('knows whether the demo has been touched', async () => {
-    expect(await untouchedDemo(database)).toBe(demoJobId);
+    expect(await untouchedDemos(database)).toEqual(demoJobs().map(({ job }) => job.id));
     await applyChanges(database, edit(await row(), { notes: 'my own words' }), 2);
-    expect(await untouchedDemo(database)).toBeNull();
+    expect(await untouchedDemos(database)).toEqual(['demo-quayside']);
   });
 });

@@ -8,8 +8,19 @@ export { applyChanges, reversed, type ChangeSet, type RowChange } from './change
 export type { FocalisDatabase, JobRow, SetupRow } from './database';
 export { openDatabase } from './database';
 export { applyJournals, keepJournal } from './journal';
-export { addJob, offerDemo, removeJob, untouchedDemo, freeName } from './jobs';
-export { changeSettings, defaultSettings, themes, type Settings, type Theme } from './settings';
+export { addJob, offerDemo, removeJob, untouchedDemos, freeName } from './jobs';
+export { keepPicture, readPicture } from './pictures';
+export {
+  changeSettings,
+  defaultSettings,
+  overlays,
+  printShapes,
+  themes,
+  type Overlay,
+  type PrintShape,
+  type Settings,
+  type Theme
+} from './settings';
 
 /** Everything stored, as one consistent picture. */
 export interface Stored {
@@ -21,7 +32,8 @@ export interface Stored {
 
 /** What is stored now. */
 export function readStored(database: FocalisDatabase): Promise<Stored> {
-  return database.transaction('r', database.tables, async (): Promise<Stored> => {
+  const { jobs: jobTable, setups: setupTable, bodies, lenses, settings: settingTable } = database;
+  return database.transaction('r', [jobTable, setupTable, bodies, lenses, settingTable], async (): Promise<Stored> => {
     const [jobs, setups, kit, settings] = await Promise.all([
       database.jobs.orderBy('createdAt').toArray(),
       database.setups.orderBy('[jobId+position]').toArray(),

@@ -1,7 +1,7 @@
 /** What can be done with jobs as a whole, as change sets or reads. */
 import type { JobFile } from '$core/formats/jobFile';
 import { builtInKit } from '$core/setup/builtInKit';
-import { demoJob, demoJobId } from '$core/setup/demo';
+import { demoJobs, type DemoJob } from '$core/setup/demo';
 import { same } from '$core/setup/merge';
 import type { Body, Job, Kit, Lens, Setup } from '$core/setup/schema';
 import type { ChangeSet, RowChange } from './changes';
@@ -105,27 +105,35 @@ const demoOffered = 'demoOffered';
 
 /** Puts the demo into a profile that has never had it. Safe when two tabs start at once. */
 export async function offerDemo(database: FocalisDatabase, now: number): Promise<void> {
-  const { job, setups } = demoJob();
   await database.transaction('rw', [database.jobs, database.setups, database.settings], async () => {
     if (await database.settings.get(demoOffered)) return;
     await database.settings.put({ key: demoOffered, value: true });
     if ((await database.jobs.count()) > 0) return;
-    for (const change of rowsOf(job, setups, now)) {
-      if (change.table === 'jobs' && change.after) await database.jobs.add(change.after);
-      if (change.table === 'setups' && change.after) await database.setups.add(change.after);
+    for (const [index, { job, setups }] of demoJobs().entries()) {
+      // A moment apart, so that they stay in order.
+      for (const change of rowsOf(job, setups, now + index)) {
+        if (change.table === 'jobs' && change.after) await database.jobs.add(change.after);
+        if (change.table === 'setups' && change.after) await database.setups.add(change.after);
+      }
     }
   });
 }
 
 /** Demo jobs nobody has touched: those that "start empty" may put away. */
-export async function untouchedDemo(database: FocalisDatabase): Promise<string | null> {
-  const shipped = demoJob();
-  const row = await database.jobs.get(demoJobId);
-  if (!row || !same(row.job, shipped.job)) return null;
-  const setups = await database.setups.where('jobId').equals(demoJobId).sortBy('position');
-  const untouched = same(
-    setups.map((item) => item.setup),
-    shipped.setups
+export async function untouchedDemos(database: FocalisDatabase): Promise<string[]> {
+  const untouched = await Promise.all(demoJobs().map((demo) => isUntouched(database, demo)));
+  return demoJobs().flatMap(({ job }, index) => (untouched[index] ? [job.id] : []));
+}
+
+async function isUntouched(database: FocalisDatabase, { job, setups }: DemoJob): Promise<boolean> {
+  const row = await database.jobs.get(job.id);
+  const stored = await database.setups.where('jobId').equals(job.id).sortBy('position');
+  const shipped = same(row?.job, job);
+  return (
+    shipped &&
+    same(
+      stored.map((item) => item.setup),
+      setups
+    )
   );
-  return untouched ? demoJobId : null;
 }

@@ -1,229 +1,176 @@
 <script lang="ts">
-  import { zoneSplitWords } from '$core/words/call';
+  import { Maximize, Minus, Plus } from '@lucide/svelte';
+  import { eyeHeight } from '$core/people/anatomy';
   import { formatLength, formatLengthExactly } from '$core/words/length';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { getWorkspace, type Selection } from '$lib/state/workspace.svelte';
+  import BlurCurve from './BlurCurve.svelte';
+  import { FloorState, setFloor } from './floor.svelte';
+  import FloorBackground from './FloorBackground.svelte';
+  import FloorCamera from './FloorCamera.svelte';
+  import FloorGhost from './FloorGhost.svelte';
+  import FloorOptics from './FloorOptics.svelte';
   import FloorPerson from './FloorPerson.svelte';
   import FloorThing from './FloorThing.svelte';
-  import { axisTicks, floorScale, framePath, planePath, toPx, zonePath } from './geometry';
-  import { movable } from './movable';
-  import { nudge, snapMm } from './nudge';
+  import FloorWalls from './FloorWalls.svelte';
+  import { toPx } from './geometry';
+  import { zoomer } from './zoomable';
 
   let { height }: { height: number } = $props();
   const workspace = getWorkspace();
-  const id = $props.id();
-  let width = $state(560);
-  /** The scale stands still while something is dragged. */
-  let held = $state.raw<{ scale: ReturnType<typeof floorScale>; distanceMm: number } | null>(null);
+  const floor = setFloor(new FloorState(workspace));
+  const zoom = zoomer((pan) => floor.setPan(pan));
+  const curveHeight = 44;
+  /** Below this height the curve makes room for the plan. */
+  const curveFrom = 190;
 
   const setup = $derived(workspace.setup);
-  const plan = $derived(workspace.plan);
   const entry = $derived(workspace.entry);
-  const view = $derived(workspace.view);
-  const distanceMm = $derived(workspace.distanceMm);
-  const scale = $derived(held?.scale ?? floorScale(setup, distanceMm, Math.max(200, width), height));
-  const placed = $derived(view ? { scale, view } : null);
-  const camera = $derived(toPx(scale, -distanceMm, setup.camera.lateralMm));
-  const far = $derived(entry?.farMm ?? Infinity);
-  const selection = $derived(workspace.selection);
   const named = $derived(setup.people.length <= 6);
-  const zoneLabelX = $derived(
-    entry
-      ? Math.min(width - 150, Math.max(60, scale.originX + (entry.target.focusDistanceMm - distanceMm) * scale.pxPerMm))
-      : 0
-  );
-
-  function hold() {
-    held = { scale, distanceMm };
-  }
-  function release() {
-    held = null;
-    workspace.app.endGesture();
-  }
-
-  const moveCamera = $derived.by(() => {
-    let from = { distanceMm: 0, lateralMm: 0 };
-    return {
-      start: () => {
-        workspace.select({ kind: 'camera' });
-        hold();
-        from = { distanceMm, lateralMm: setup.camera.lateralMm };
-      },
-      move: (dx: number, dy: number, fine: boolean) => {
-        const to = snapMm(from.distanceMm - dx / scale.pxPerMm, fine);
-        const lateral = snapMm(from.lateralMm + dy / scale.pxPerMm, fine);
-        workspace.edit(
-          'Camera moved',
-          (draft) => {
-            draft.camera.placement = { kind: 'distance', distanceMm: Math.max(100, to) };
-            draft.camera.lateralMm = lateral;
-          },
-          'drag-camera'
-        );
-      },
-      end: release
-    };
+  const withCurve = $derived(height >= curveFrom);
+  $effect(() => {
+    floor.height = height - (withCurve ? curveHeight : 0);
   });
+  const zoneWords = $derived(
+    entry
+      ? `sharp ${formatLengthExactly(entry.nearMm, workspace.unit)} – ${entry.farMm === null ? '∞' : formatLengthExactly(entry.farMm, workspace.unit)}`
+      : ''
+  );
+  let cursor = $state<number | null>(null);
+  let marquee = $state.raw<{ x: number; y: number; toX: number; toY: number } | null>(null);
 
-  function moveBackground(id: string) {
-    let from = { depthMm: 0, lateralMm: 0 };
-    return {
-      start: () => {
-        workspace.select({ kind: 'background', id });
-        hold();
-        from = setup.backgrounds.find((item) => item.id === id) ?? from;
-      },
-      move: (dx: number, dy: number, fine: boolean) =>
-        void workspace.editBackground(
-          id,
-          'Background moved',
-          (draft) => {
-            draft.depthMm = snapMm(from.depthMm + dx / scale.pxPerMm, fine);
-            draft.lateralMm = snapMm(from.lateralMm + dy / scale.pxPerMm, fine);
-          },
-          `drag-${id}`
-        ),
-      end: release
+  const at = (event: PointerEvent) => {
+    const box = (event.currentTarget as Element).getBoundingClientRect();
+    return { x: event.clientX - box.left, y: event.clientY - box.top };
+  };
+
+  function startMarquee(event: PointerEvent) {
+    if (!event.shiftKey || event.button !== 0 || (event.target as Element).closest('[role=button]')) return;
+    const { x, y } = at(event);
+    marquee = { x, y, toX: x, toY: y };
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  }
+  function follow(event: PointerEvent) {
+    const { x, y } = at(event);
+    cursor = x;
+    if (marquee) marquee = { ...marquee, toX: x, toY: y };
+  }
+  function endMarquee() {
+    if (!marquee) return;
+    const [left, right] = [Math.min(marquee.x, marquee.toX), Math.max(marquee.x, marquee.toX)];
+    const [top, bottom] = [Math.min(marquee.y, marquee.toY), Math.max(marquee.y, marquee.toY)];
+    const inside = (depthMm: number, acrossMm: number) => {
+      const { x, y } = toPx(floor.scale, depthMm, acrossMm);
+      return x >= left && x <= right && y >= top && y <= bottom;
     };
+    const above = floor.side === 'above';
+    const chosen: Selection[] = [
+      ...setup.people
+        .filter((item) =>
+          inside(
+            item.depthMm,
+            above ? item.lateralMm : item.floorMm + eyeHeight(item.statureMm, item.posture, item.being)
+          )
+        )
+        .map(({ id }) => ({ kind: 'person', id }) as const),
+      ...setup.things
+        .filter((item) => inside(item.depthMm, above ? item.lateralMm : item.heightMm))
+        .map(({ id }) => ({ kind: 'thing', id }) as const)
+    ];
+    marquee = null;
+    workspace.selectAll(chosen);
   }
-
-  function cameraKeys(event: KeyboardEvent) {
-    const by = nudge(event);
-    if (!by) return;
-    workspace.edit(
-      'Camera moved',
-      (draft) => {
-        draft.camera.placement = { kind: 'distance', distanceMm: Math.max(100, distanceMm - by.depthMm) };
-        draft.camera.lateralMm += by.lateralMm;
-        draft.camera.yawDeg = Math.max(-80, Math.min(80, draft.camera.yawDeg + by.turnDeg));
-      },
-      'keys-camera'
-    );
-  }
-
-  function backgroundKeys(event: KeyboardEvent, id: string) {
-    const by = nudge(event);
-    if (!by) return;
-    workspace.editBackground(
-      id,
-      'Background moved',
-      (draft) => {
-        draft.depthMm += by.depthMm;
-        draft.lateralMm += by.lateralMm;
-      },
-      `keys-${id}`
-    );
+  function fit() {
+    zoom.reset();
   }
 </script>
 
-<div class="relative overflow-hidden bg-raised" bind:clientWidth={width} style:height="{height}px" data-testid="floor">
-  <svg {width} {height} role="group" aria-label="Floor, seen from above" class="block touch-none select-none">
-    {#if placed && plan && workspace.body}
-      <path d={framePath(placed, setup, workspace.body, plan)} fill="var(--ink)" opacity="0.055" />
-    {/if}
-    <g>
-      {#each axisTicks(scale, held?.distanceMm ?? distanceMm, workspace.unit) as tick (tick.label)}
-        <path d="M{tick.x} 30V{height - 22}" stroke="var(--line)" stroke-width="1" opacity="0.6" />
-        <text x={tick.x} y={height - 8} text-anchor="middle" class="fill-soft text-[11px]">{tick.label}</text>
-      {/each}
-    </g>
-    <clipPath id="{id}-plot"><rect y="26" {width} height={Math.max(0, height - 48)} /></clipPath>
-    {#if placed && entry}
-      <g clip-path="url(#{id}-plot)">
-        <path d={zonePath(placed, entry.nearMm, far)} fill="var(--cool)" opacity="0.2" data-testid="sharp-zone" />
-        <path
-          d="{planePath(placed, entry.nearMm)}{far < scale.extentMm * 3 ? planePath(placed, far) : ''}"
-          fill="none"
-          stroke="var(--cool)"
-          stroke-width="0.75"
-        />
-        <path
-          d={planePath(placed, entry.target.focusDistanceMm)}
-          fill="none"
-          stroke="var(--cool)"
-          stroke-width="1.5"
-          stroke-dasharray="5 4"
-          data-testid="focus-plane"
-        />
-      </g>
-    {/if}
-
-    {#each setup.backgrounds as background, index (background.id)}
-      {@const at = toPx(scale, background.depthMm, background.lateralMm)}
-      {@const off = at.x > width - 14}
-      {@const x = Math.min(width - 14, at.x)}
-      {@const half = Math.min(60, height * 0.24)}
-      {@const chosen = selection.kind === 'background' && selection.id === background.id}
-      <g
-        role="button"
-        tabindex="0"
-        aria-pressed={chosen}
-        aria-label="{background.name}, {formatLength(
-          background.depthMm + distanceMm,
-          workspace.unit
-        )} from the lens. Arrow keys move it."
-        class="cursor-grab focus-visible:outline-2"
-        onfocus={() => workspace.select({ kind: 'background', id: background.id })}
-        onkeydown={(event) => backgroundKeys(event, background.id)}
-        onkeyup={() => workspace.app.endGesture()}
-        {@attach movable(() => moveBackground(background.id))}
-      >
-        <rect x={x - 9} y={at.y - half} width="18" height={half * 2} fill="transparent" />
-        <path
-          d="M{x} {at.y - half}V{at.y + half}"
-          stroke={chosen ? 'var(--pencil)' : 'var(--ink-soft)'}
-          stroke-width="5"
-          stroke-dasharray={background.wish === 'hide' ? '2 3' : background.wish === 'hint' ? '8 3' : undefined}
-        />
-        <text
-          {x}
-          y={at.y + half + 14 + (index % 2) * 12}
-          text-anchor={x > width - 70 ? 'end' : 'middle'}
-          class="fill-ink text-[11.5px]"
-        >
-          {background.name}{off ? ` ${formatLength(background.depthMm + distanceMm, workspace.unit)} →` : ''}
-        </text>
-      </g>
-    {/each}
-
-    {#each setup.things as thing (thing.id)}
-      <FloorThing {thing} {scale} onhold={hold} onrelease={release} />
-    {/each}
-
-    {#each setup.people as person (person.id)}
-      <FloorPerson {person} {scale} {named} onhold={hold} onrelease={release} />
-    {/each}
-
-    <g
-      role="button"
-      tabindex="0"
-      aria-pressed={selection.kind === 'camera'}
-      aria-label="Camera, {formatLengthExactly(
-        distanceMm,
-        workspace.unit
-      )} from the subject. Arrow keys move it, comma and full stop turn it."
-      class="cursor-grab focus-visible:outline-2"
-      onfocus={() => workspace.select({ kind: 'camera' })}
-      onkeydown={cameraKeys}
-      onkeyup={() => workspace.app.endGesture()}
-      transform="translate({camera.x} {camera.y}) rotate({setup.camera.yawDeg})"
-      data-testid="floor-camera"
-      {@attach movable(() => moveCamera)}
-    >
-      <rect x="-26" y="-15" width="34" height="30" fill="transparent" />
+<div
+  class="relative overflow-hidden bg-raised"
+  bind:clientWidth={floor.width}
+  style:height="{height}px"
+  data-testid="floor"
+>
+  <svg
+    width={floor.width}
+    height={floor.height}
+    role="group"
+    aria-label={floor.side === 'above' ? 'Floor, seen from above' : 'Floor, seen from the side'}
+    class="block touch-none select-none"
+    onpointerdown={startMarquee}
+    onpointermove={follow}
+    onpointerup={endMarquee}
+    onpointerleave={() => (cursor = null)}
+    {@attach zoom.attach}
+  >
+    <FloorOptics />
+    <FloorWalls />
+    {#each setup.backgrounds as background, index (background.id)}<FloorBackground {background} {index} />{/each}
+    {#each setup.things as thing (thing.id)}<FloorThing {thing} />{/each}
+    {#each setup.people as person (person.id)}<FloorPerson {person} {named} />{/each}
+    <FloorCamera />
+    <FloorGhost />
+    {#if cursor !== null && floor.distanceAt(cursor) > 0}
       <path
-        d="M-24 -10h15v20h-15zM-9 -5.5h9v11h-9z"
-        fill={selection.kind === 'camera' ? 'var(--pencil)' : 'var(--ink)'}
-        stroke-linejoin="round"
+        d="M{cursor} 30V{floor.height - 22}"
+        stroke="var(--ink)"
+        stroke-width="0.75"
+        stroke-dasharray="1 3"
+        pointer-events="none"
       />
-    </g>
-
-    {#if entry}
-      <text x={zoneLabelX} y="18" text-anchor="middle" class="fill-cool text-[12px] font-medium">
-        sharp {formatLengthExactly(entry.nearMm, workspace.unit)} – {entry.farMm === null
-          ? '∞'
-          : formatLengthExactly(entry.farMm, workspace.unit)}
-        <title>{zoneSplitWords(entry, workspace.unit)}</title>
-      </text>
+    {/if}
+    {#if marquee}
+      <rect
+        x={Math.min(marquee.x, marquee.toX)}
+        y={Math.min(marquee.y, marquee.toY)}
+        width={Math.abs(marquee.toX - marquee.x)}
+        height={Math.abs(marquee.toY - marquee.y)}
+        fill="var(--pencil)"
+        fill-opacity="0.08"
+        stroke="var(--pencil)"
+        stroke-dasharray="3 2"
+      />
     {/if}
   </svg>
+  <div class="pointer-events-none absolute inset-x-0 top-0 flex h-7 items-center gap-3 pl-2">
+    <p class="min-w-0 flex-1 truncate text-[12px]" data-testid="floor-words">
+      {#if floor.pointed !== ''}
+        <span class="font-medium">{floor.pointed}</span>
+      {:else if cursor !== null && floor.distanceAt(cursor) > 0}
+        <span class="text-soft">{formatLength(floor.distanceAt(cursor), workspace.unit)} from the lens</span>
+      {:else}
+        <span class="font-medium text-cool">{zoneWords}</span>
+      {/if}
+    </p>
+    <div class="pointer-events-auto flex items-center bg-raised">
+      <div class="floor-side">
+        <Choice
+          legend="Seen from"
+          hideLegend
+          small
+          value={floor.side}
+          options={[
+            { value: 'above', name: 'above' },
+            { value: 'side', name: 'the side' }
+          ]}
+          onchange={(side) => {
+            zoom.reset();
+            floor.turnTo(side);
+          }}
+        />
+      </div>
+      {#each [{ icon: Minus, name: 'Zoom out', does: () => zoom.by(1 / 1.5) }, { icon: Plus, name: 'Zoom in', does: () => zoom.by(1.5) }, { icon: Maximize, name: 'Fit everything', does: fit }] as tool (tool.name)}
+        <button
+          type="button"
+          class="grid size-7 place-items-center"
+          aria-label={tool.name}
+          title={tool.name}
+          onclick={tool.does}
+        >
+          <tool.icon size={14} aria-hidden="true" />
+        </button>
+      {/each}
+    </div>
+  </div>
+  {#if withCurve}<BlurCurve height={curveHeight} />{/if}
 </div>

@@ -2,63 +2,30 @@
   import type { Thing } from '$core/setup/schema';
   import { formatLength } from '$core/words/length';
   import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { toPx, type FloorScale } from './geometry';
+  import { getFloor } from './floor.svelte';
+  import { toPx } from './geometry';
   import { movable } from './movable';
-  import { nudge, snapMm } from './nudge';
+  import { nudge } from './nudge';
 
-  interface Props {
-    thing: Thing;
-    scale: FloorScale;
-    onhold: () => void;
-    onrelease: () => void;
-  }
-  let { thing, scale, onhold, onrelease }: Props = $props();
+  let { thing }: { thing: Thing } = $props();
   const workspace = getWorkspace();
+  const floor = getFloor();
 
   /** Sides below this are drawn larger than life, px. */
   const leastSide = 8;
 
-  const at = $derived(toPx(scale, thing.depthMm, thing.lateralMm));
-  const across = $derived(Math.max(leastSide, thing.widthMm * scale.pxPerMm));
-  const deep = $derived(Math.max(leastSide, thing.deepMm * scale.pxPerMm));
-  const chosen = $derived(workspace.selection.kind === 'thing' && workspace.selection.id === thing.id);
+  const selection = $derived({ kind: 'thing', id: thing.id } as const);
+  const above = $derived(floor.side === 'above');
+  const at = $derived(toPx(floor.scale, thing.depthMm, above ? thing.lateralMm : thing.heightMm));
+  const across = $derived(Math.max(leastSide, (above ? thing.widthMm : thing.tallMm) * floor.scale.pxPerMm));
+  const deep = $derived(Math.max(leastSide, thing.deepMm * floor.scale.pxPerMm));
+  const chosen = $derived(workspace.isSelected('thing', thing.id));
   const target = $derived(workspace.entry?.target.subjectId === thing.id);
   const distance = $derived(formatLength(thing.depthMm + workspace.distanceMm, workspace.unit));
 
-  function move() {
-    let from = { depthMm: 0, lateralMm: 0 };
-    return {
-      start: () => {
-        workspace.select({ kind: 'thing', id: thing.id });
-        onhold();
-        from = thing;
-      },
-      move: (dx: number, dy: number, fine: boolean) =>
-        void workspace.editThing(
-          thing.id,
-          `${thing.name} moved`,
-          (draft) => {
-            draft.depthMm = snapMm(from.depthMm + dx / scale.pxPerMm, fine);
-            draft.lateralMm = snapMm(from.lateralMm + dy / scale.pxPerMm, fine);
-          },
-          `drag-${thing.id}`
-        ),
-      end: onrelease
-    };
-  }
-
   function keys(event: KeyboardEvent) {
     const by = nudge(event);
-    if (!by) return;
-    workspace.editThing(
-      thing.id,
-      `${thing.name} moved`,
-      (draft) => {
-        draft.depthMm += by.depthMm;
-        draft.lateralMm += by.lateralMm;
-      },
-      `keys-${thing.id}`
-    );
+    if (by) floor.nudged(selection, by);
   }
 </script>
 
@@ -69,11 +36,13 @@
   aria-label="{thing.name}, {distance} from the lens. Arrow keys move it."
   class="cursor-grab focus-visible:outline-2"
   transform="translate({at.x} {at.y})"
-  onfocus={() => workspace.select({ kind: 'thing', id: thing.id })}
+  onfocus={() => !chosen && workspace.select(selection)}
   onkeydown={keys}
   onkeyup={() => workspace.app.endGesture()}
+  onpointerenter={() => (floor.pointed = `${thing.name} ${distance}`)}
+  onpointerleave={() => (floor.pointed = '')}
   data-testid="floor-thing-{thing.id}"
-  {@attach movable(move)}
+  {@attach movable(() => floor.moving(selection, () => `${thing.name} ${distance}`))}
 >
   <circle r="13" fill="transparent" />
   <rect
@@ -81,10 +50,12 @@
     y={-across / 2}
     width={deep}
     height={across}
-    fill="var(--ink)"
-    stroke={chosen ? 'var(--pencil)' : 'none'}
-    stroke-width="2"
+    fill="var(--raised)"
+    stroke={chosen ? 'var(--pencil)' : 'var(--ink)'}
+    stroke-width="1.5"
   />
-  <text y={-across / 2 - 9} text-anchor="end" x="-4" class="fill-ink text-[12px] font-medium">{thing.name}</text>
-  {#if target}<circle r="9" fill="none" stroke="var(--pencil)" stroke-width="2" />{/if}
+  <text y={across / 2 + 13} text-anchor="middle" class="floor-text text-[12px] font-medium">{thing.name}</text>
+  {#if target}
+    <circle r={Math.max(9, deep)} fill="none" stroke="var(--pencil)" stroke-width="2" pointer-events="none" />
+  {/if}
 </g>

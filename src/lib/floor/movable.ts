@@ -3,7 +3,8 @@ import { select } from 'd3-selection';
 import type { Attachment } from 'svelte/attachments';
 
 export interface MoveHandlers {
-  start?: () => void;
+  /** `also`: Ctrl, Command or Shift was held, which selects besides what is selected. */
+  start?: (also: boolean) => void;
   /** Pointer travel since the start, px. */
   move: (dx: number, dy: number, fine: boolean) => void;
   end?: () => void;
@@ -16,10 +17,13 @@ export function movable(handlers: () => MoveHandlers): Attachment<SVGGElement> {
     let current: MoveHandlers | undefined;
     const behaviour = drag<SVGGElement, unknown>()
       .container(() => element.ownerSVGElement ?? element)
-      .on('start', (event: { x: number; y: number }) => {
+      // Ctrl-click is how some select several.
+      .filter((event: MouseEvent) => !event.button)
+      .on('start', (event: { x: number; y: number; sourceEvent: MouseEvent }) => {
         from = { x: event.x, y: event.y };
         current = handlers();
-        current.start?.();
+        const { shiftKey, ctrlKey, metaKey } = event.sourceEvent;
+        current.start?.(shiftKey || ctrlKey || metaKey);
       })
       .on('drag', (event: { x: number; y: number; sourceEvent: MouseEvent }) =>
         current?.move(event.x - from.x, event.y - from.y, event.sourceEvent.shiftKey)

@@ -7,7 +7,8 @@
   import LengthField from '$lib/controls/LengthField.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { wishChoices } from './words';
+  import { sceneryChoices, surfaceChoices, wishChoices } from './words';
+  import Picker from '$lib/controls/Picker.svelte';
 
   const workspace = getWorkspace();
   const backgrounds = $derived(workspace.setup.backgrounds);
@@ -63,7 +64,7 @@
       <Button color="alternative" class="px-2" onclick={() => remove(item)} aria-label="Remove {item.name}">
         <Trash2 size={15} aria-hidden="true" />
       </Button>
-      <div class="col-span-full">
+      <div class="col-span-full flex flex-wrap items-end gap-3">
         <Choice
           legend="What should become of {item.name}"
           hideLegend
@@ -71,11 +72,29 @@
           value={item.wish}
           onchange={(value) => edit(item, 'Wish', (draft) => void (draft.wish = value))}
         />
+        <div class="w-40">
+          <Picker
+            label="{item.name} drawn as"
+            hideLabel
+            items={surfaceChoices}
+            value={item.surface}
+            onchange={(surface) => edit(item, 'Drawn as', (draft) => void (draft.surface = surface))}
+          />
+        </div>
       </div>
     </div>
   {/each}
   <div class="flex items-center gap-3">
     <Button color="alternative" onclick={add}><Plus size={14} aria-hidden="true" class="mr-1" />Background</Button>
+    <div class="w-44">
+      <Picker
+        label="All of it in"
+        hideLabel
+        items={sceneryChoices}
+        value={workspace.setup.place.scenery}
+        onchange={(scenery) => workspace.edit('Scenery', (draft) => void (draft.place.scenery = scenery))}
+      />
+    </div>
     <p class="label">Detail: the leaf, brick or face that must vanish or stay. A minus sign puts it in front.</p>
   </div>
 </div>

@@ -1,9 +1,13 @@
 <script lang="ts">
-  import { framings, type Framing, type Lens } from '$core/setup/schema';
+  import { Ruler } from '@lucide/svelte';
+  import { framings, type Camera, type Framing, type Lens } from '$core/setup/schema';
+  import { aimAtGroup } from '$core/setup/groupFraming';
+  import { viewpoint } from '$core/setup/scene';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
+  import Rangefinder from '$lib/rangefinder/Rangefinder.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { framingWords } from './words';
 
@@ -11,15 +15,25 @@
   const camera = $derived(workspace.setup.camera);
   const kit = $derived(workspace.app.kit);
   const lens = $derived(workspace.lens);
+  let measuring = $state(false);
   const named = <T extends { id: string; name: string }>(items: readonly T[]) =>
     items.map((item) => ({ value: item.id, name: item.name }));
 
-  type FramingChoice = Framing | 'byDistance';
-  const framing = $derived<FramingChoice>(
-    camera.placement.kind === 'framing' ? camera.placement.framing : 'byDistance'
-  );
+  /** Space left round a group unless asked otherwise (common practice, no source). */
+  const usualMargin = 0.08;
+
+  type FramingChoice = Framing | `group-${Framing}` | 'byDistance';
+  const framing = $derived.by((): FramingChoice => {
+    const { placement } = camera;
+    if (placement.kind === 'framing') return placement.framing;
+    return placement.kind === 'group' ? `group-${placement.framing}` : 'byDistance';
+  });
   const framingItems = $derived([
     ...framings.map((value) => ({ value: value as FramingChoice, name: framingWords[value] })),
+    ...framings.map((value) => ({
+      value: `group-${value}` as FramingChoice,
+      name: `everybody, ${framingWords[value]}`
+    })),
     { value: 'byDistance' as FramingChoice, name: 'by distance' }
   ]);
 
@@ -31,13 +45,26 @@
     if (chosen) workspace.useLens(chosen);
   }
   function frame(choice: FramingChoice) {
-    if (choice === 'byDistance') workspace.stand(Math.round(workspace.distanceMm));
-    else workspace.edit('Framing', (draft) => void (draft.camera.placement = { kind: 'framing', framing: choice }));
+    const whole = framings.find((item) => choice === `group-${item}`);
+    const single = framings.find((item) => choice === item);
+    if (whole) frameGroup(whole, camera.placement.kind === 'group' ? camera.placement.marginShare : usualMargin);
+    else if (single)
+      workspace.edit('Framing', (draft) => void (draft.camera.placement = { kind: 'framing', framing: single }));
+    else workspace.stand(Math.round(workspace.distanceMm));
+  }
+  function frameGroup(whole: Framing, marginShare: number, gesture: string | null = null) {
+    const { body, setup } = workspace;
+    if (!body) return;
+    const placement = { kind: 'group', framing: whole, marginShare } as const;
+    const changed: Camera = { ...camera, placement };
+    const { distance } = viewpoint({ camera: changed, people: setup.people }, body);
+    const aim = aimAtGroup(setup.people, changed, whole, distance);
+    workspace.edit('Framing', (draft) => void Object.assign(draft.camera, { placement }, aim), gesture);
   }
 </script>
 
 <div
-  class="grid grid-cols-2 items-end gap-x-2 gap-y-1.5 sm:grid-cols-[1fr_1.1fr_1.25fr_0.7fr_auto]"
+  class="grid grid-cols-2 items-end gap-x-2 gap-y-1.5 sm:grid-cols-[1fr_1.1fr_1.25fr_0.95fr_auto]"
   role="group"
   aria-label="Camera and framing"
 >
@@ -59,13 +86,40 @@
       </div>
     {/if}
   </div>
-  <Picker label="Framing" items={framingItems} value={framing} onchange={frame} />
-  <LengthField
-    label="Distance"
-    valueMm={workspace.distanceMm}
-    stepMm={100}
-    onchange={(mm, gesture) => workspace.stand(mm, gesture)}
-  />
+  <div class="flex items-end gap-1.5">
+    <div class="min-w-0 flex-1"><Picker label="Framing" items={framingItems} value={framing} onchange={frame} /></div>
+    {#if camera.placement.kind === 'group'}
+      {@const { placement } = camera}
+      <div class="w-16">
+        <NumberField
+          label="Margin, %"
+          value={Math.round(placement.marginShare * 100)}
+          min={0}
+          max={40}
+          onchange={(percent, gesture) => frameGroup(placement.framing, percent / 100, gesture)}
+        />
+      </div>
+    {/if}
+  </div>
+  <div class="flex items-end gap-1">
+    <div class="min-w-0 flex-1">
+      <LengthField
+        label="Distance"
+        valueMm={workspace.distanceMm}
+        stepMm={100}
+        onchange={(mm, gesture) => workspace.stand(mm, gesture)}
+      />
+    </div>
+    <button
+      type="button"
+      class="grid size-8 shrink-0 place-items-center border border-line bg-raised"
+      aria-label="Measure with the rangefinder"
+      title="Measure with the rangefinder"
+      onclick={() => (measuring = true)}
+    >
+      <Ruler size={15} aria-hidden="true" />
+    </button>
+  </div>
   <Choice
     legend="Held"
     value={camera.orientation}
@@ -76,3 +130,4 @@
     onchange={(value) => workspace.edit('Orientation', (draft) => void (draft.camera.orientation = value))}
   />
 </div>
+<Rangefinder bind:open={measuring} />

@@ -2,12 +2,13 @@
   import { Button } from 'flowbite-svelte';
   import type { Camera } from '$core/setup/schema';
   import { aimAtPeople } from '$core/setup/aim';
+  import { aimAtGroup } from '$core/setup/groupFraming';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { focusChoices, stanceChoices } from './words';
+  import { getWorkspace, type Wall } from '$lib/state/workspace.svelte';
+  import { focusChoices, modeChoices, recomposeChoices, stanceChoices } from './words';
 
   const workspace = getWorkspace();
   const camera = $derived(workspace.setup.camera);
@@ -17,8 +18,20 @@
   }
   function aim() {
     const { view } = workspace;
-    if (view) edit('Aimed at the people', (draft) => void Object.assign(draft, aimAtPeople(workspace.setup, view)));
+    if (!view) return;
+    const { people } = workspace.setup;
+    const { placement } = camera;
+    const to =
+      placement.kind === 'group'
+        ? aimAtGroup(people, camera, placement.framing, view.distance)
+        : aimAtPeople(workspace.setup, view);
+    edit('Aimed at the people', (draft) => void Object.assign(draft, to));
   }
+  const rooms: readonly { key: Wall; label: string }[] = [
+    { key: 'backUpMm', label: 'Room to back up' },
+    { key: 'behindMm', label: 'Room behind them' },
+    { key: 'sideMm', label: 'Room to the side' }
+  ];
 </script>
 
 <div class="grid grid-cols-2 items-end gap-x-2 gap-y-2 sm:grid-cols-4">
@@ -44,13 +57,16 @@
     onchange={(deg, gesture) => edit('Turn', (draft) => void (draft.yawDeg = deg), gesture)}
   />
   <Button color="alternative" onclick={aim}>Aim at the people</Button>
-  <LengthField
-    label="Room to back up"
-    valueMm={workspace.setup.place.backUpMm}
-    placeholder="no wall"
-    onclear={() => workspace.edit('Room', (draft) => void (draft.place.backUpMm = null))}
-    onchange={(mm, gesture) => workspace.edit('Room', (draft) => void (draft.place.backUpMm = mm), gesture)}
-  />
+  {#each rooms as room (room.key)}
+    <LengthField
+      label={room.label}
+      valueMm={workspace.setup.place[room.key]}
+      placeholder="no wall"
+      stepMm={100}
+      onclear={() => workspace.edit('Room', (draft) => void (draft.place[room.key] = null))}
+      onchange={(mm, gesture) => workspace.edit('Room', (draft) => void (draft.place[room.key] = mm), gesture)}
+    />
+  {/each}
   <Picker
     label="You are"
     items={stanceChoices}
@@ -75,15 +91,67 @@
     onchange={(seconds, gesture) =>
       edit('Time to shutter', (draft) => void (draft.secondsToShutter = seconds), gesture)}
   />
-  <div class="col-span-3">
-    <Choice
-      legend="Surface of sharp focus"
-      value={camera.focusSurface}
-      options={[
-        { value: 'flat', name: 'flat' },
-        { value: 'curved', name: 'curved' }
-      ]}
-      onchange={(value) => edit('Surface of focus', (draft) => void (draft.focusSurface = value))}
+  <div class="col-span-2">
+    <Picker
+      label="Onto the eye"
+      items={recomposeChoices}
+      value={camera.recompose}
+      onchange={(value) => edit('Recomposing', (draft) => void (draft.recompose = value))}
     />
+  </div>
+  <Picker
+    label="Focus mode"
+    items={modeChoices}
+    value={camera.focusMode}
+    onchange={(value) => edit('Focus mode', (draft) => void (draft.focusMode = value))}
+  />
+  <Choice
+    legend="Surface of focus"
+    value={camera.focusSurface}
+    options={[
+      { value: 'flat', name: 'flat' },
+      { value: 'curved', name: 'curved' }
+    ]}
+    onchange={(value) => edit('Surface of focus', (draft) => void (draft.focusSurface = value))}
+  />
+  <Choice
+    legend="Frames combined"
+    value={workspace.setup.intent.frames}
+    options={[
+      { value: 'one', name: 'one' },
+      { value: 'two', name: 'two' }
+    ]}
+    onchange={(frames) => workspace.edit('Frames', (draft) => void (draft.intent.frames = frames))}
+  />
+  <div class="col-span-2 flex items-end gap-2 sm:col-span-3">
+    <Choice
+      legend="Stitched wide view"
+      value={camera.stitch ? 'on' : 'off'}
+      options={[
+        { value: 'off', name: 'off' },
+        { value: 'on', name: 'on' }
+      ]}
+      onchange={(value) =>
+        edit(
+          'Stitching',
+          (draft) => void (draft.stitch = value === 'on' ? { columns: 3, rows: 3, overlap: 0.35 } : null)
+        )}
+    />
+    {#if camera.stitch}
+      {@const { stitch } = camera}
+      {#each [{ key: 'columns', label: 'Across', least: 1, most: 20, step: 1 }, { key: 'rows', label: 'Up', least: 1, most: 20, step: 1 }, { key: 'overlap', label: 'Overlap', least: 0.05, most: 0.9, step: 0.05 }] as const as part (part.key)}
+        <div class="w-18">
+          <NumberField
+            label={part.label}
+            value={stitch[part.key]}
+            min={part.least}
+            max={part.most}
+            step={part.step}
+            onchange={(value, gesture) =>
+              edit('Stitching', (draft) => void (draft.stitch && (draft.stitch[part.key] = value)), gesture)}
+          />
+        </div>
+      {/each}
+    {/if}
   </div>
 </div>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { Plus, Trash2 } from '@lucide/svelte';
+  import { LayoutGrid, Plus, Trash2 } from '@lucide/svelte';
   import { defaultMuzzleMm, defaultStatureMm, newPerson, newThing } from '$core/setup/defaults';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
@@ -9,6 +9,9 @@
   import Picker from '$lib/controls/Picker.svelte';
   import { getWorkspace, type Selection } from '$lib/state/workspace.svelte';
   import { importanceChoices, sharpChoices } from './words';
+  import ArrangePanel from './ArrangePanel.svelte';
+  import LookFields from './LookFields.svelte';
+  import GroupTools from './GroupTools.svelte';
   import ThingFields from './ThingFields.svelte';
 
   const workspace = getWorkspace();
@@ -25,6 +28,7 @@
   const person = $derived(
     selected?.kind === 'person' ? setup.people.find((item) => item.id === selected.id) : undefined
   );
+  let arranging = $state(false);
   const thing = $derived(selected?.kind === 'thing' ? setup.things.find((item) => item.id === selected.id) : undefined);
 
   function edit(label: string, recipe: Parameters<typeof workspace.editPerson>[2], gesture: string | null = null) {
@@ -45,13 +49,23 @@
   }
 
   function remove() {
-    const gone = selected;
-    if (!gone) return;
-    workspace.edit(`${gone.name} removed`, (draft) => {
-      if (gone.kind === 'person') draft.people = draft.people.filter((item) => item.id !== gone.id);
-      else draft.things = draft.things.filter((item) => item.id !== gone.id);
+    const several = workspace.selected.length > 1;
+    const gone = several
+      ? members.filter((item) => workspace.isSelected(item.kind, item.id))
+      : selected
+        ? [selected]
+        : [];
+    const [first] = gone;
+    if (!first) return;
+    const ids = new Set(gone.map((item) => item.id));
+    const label = gone.length === 1 ? `${first.name} removed` : `${gone.length} removed`;
+    workspace.edit(label, (draft) => {
+      draft.people = draft.people.filter((item) => !ids.has(item.id));
+      draft.things = draft.things.filter((item) => !ids.has(item.id));
     });
-    workspace.app.say(`${gone.name} removed.`, 'done', true);
+    workspace.select({ kind: 'camera' });
+    workspace.tab = 'people';
+    workspace.app.say(`${label}.`, 'done', true);
   }
 
   function rename(name: string, gesture: string | null) {
@@ -83,6 +97,9 @@
     <Button color="alternative" onclick={() => add('thing')}
       ><Plus size={14} aria-hidden="true" class="mr-1" />Thing</Button
     >
+    <Button color="alternative" aria-expanded={arranging} onclick={() => (arranging = !arranging)}
+      ><LayoutGrid size={14} aria-hidden="true" class="mr-1" />Arrange</Button
+    >
     <Button
       color="alternative"
       class="px-2"
@@ -94,7 +111,10 @@
     </Button>
   </div>
 
-  {#if selected}
+  {#if arranging}<ArrangePanel onclose={() => (arranging = false)} />{/if}
+  <GroupTools />
+
+  {#if selected && workspace.selected.length < 2 && !arranging}
     <div class="grid grid-cols-2 gap-x-2 gap-y-2 sm:grid-cols-4">
       {#key selected.id}
         <TextField label="Name" value={selected.name} whileTyping onchange={rename} />
@@ -127,6 +147,15 @@
           onchange={(deg, gesture) => edit('Head turn', (draft) => void (draft.headYawDeg = deg), gesture)}
         />
         <NumberField
+          label="Shoulders turned"
+          unit="°"
+          value={person.bodyYawDeg}
+          min={-180}
+          max={180}
+          step={5}
+          onchange={(deg, gesture) => edit('Shoulders', (draft) => void (draft.bodyYawDeg = deg), gesture)}
+        />
+        <NumberField
           label="Looks up"
           unit="°"
           value={person.headPitchDeg}
@@ -141,6 +170,32 @@
           stepMm={10}
           onchange={(mm, gesture) => edit('Step', (draft) => void (draft.floorMm = mm), gesture)}
         />
+        <NumberField
+          label="Comes closer, m/s"
+          value={person.towardsMmPerS / 1000}
+          min={-20}
+          max={20}
+          step={0.1}
+          onchange={(speed, gesture) =>
+            edit('Speed', (draft) => void (draft.towardsMmPerS = Math.round(speed * 1000)), gesture)}
+        />
+        <NumberField
+          label="Moves across, m/s"
+          value={person.acrossMmPerS / 1000}
+          min={0}
+          max={20}
+          step={0.1}
+          onchange={(speed, gesture) =>
+            edit('Speed', (draft) => void (draft.acrossMmPerS = Math.round(speed * 1000)), gesture)}
+        />
+        {#if person.being === 'pet'}
+          <LengthField
+            label="Muzzle"
+            valueMm={person.muzzleMm}
+            stepMm={5}
+            onchange={(mm, gesture) => edit('Muzzle', (draft) => void (draft.muzzleMm = mm), gesture)}
+          />
+        {/if}
         <Picker
           label="Is"
           value={`${person.being}-${person.posture}`}
@@ -193,5 +248,6 @@
         />
       {/if}
     </div>
+    {#if person && person.being !== 'pet'}<LookFields {person} />{/if}
   {/if}
 </div>

@@ -1,5 +1,7 @@
 <script lang="ts">
   import type { Thing } from '$core/setup/schema';
+  import Picker from '$lib/controls/Picker.svelte';
+  import { formChoices } from './words';
   import LengthField from '$lib/controls/LengthField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
@@ -43,4 +45,10 @@
   valueMm={thing.deepMm}
   stepMm={10}
   onchange={(mm, gesture) => edit('Depth', (draft) => void (draft.deepMm = mm), gesture)}
+/>
+<Picker
+  label="Drawn as"
+  items={formChoices}
+  value={thing.form}
+  onchange={(form) => edit('Form', (draft) => void (draft.form = form), null)}
 />

@@ -1,12 +1,21 @@
 /** Names of the choices in the inspector. */
-import type { Camera, Framing, Importance, SharpSet, Style, Wish } from '$core/setup/schema';
+import type { SharpSubject } from '$core/setup/intents';
+import {
+  lightScenes,
+  type Camera,
+  type Form,
+  type Importance,
+  type LightScene,
+  type Picture,
+  type Scenery,
+  type SharpSet,
+  type Style,
+  type Surface,
+  type Wish
+} from '$core/setup/schema';
+import { sceneWords } from '$core/words/light';
 
-export const framingWords: Readonly<Record<Framing, string>> = {
-  headAndShoulders: 'head and shoulders',
-  halfLength: 'half length',
-  threeQuarter: 'three-quarter',
-  fullLength: 'full length'
-};
+export { framingWords } from '$core/words/why';
 
 type Named<T extends string> = readonly { readonly value: T; readonly name: string }[];
 
@@ -49,4 +58,70 @@ export const focusChoices: Named<Camera['focusMethod']> = [
   { value: 'ordinaryPoint', name: 'ordinary point' },
   { value: 'magnifier', name: 'by hand with the magnifier' },
   { value: 'byEye', name: 'by hand, by eye' }
+];
+
+export const pictureChoices: Named<Picture> = [
+  { value: 'onePerson', name: 'one person' },
+  { value: 'couple', name: 'a couple' },
+  { value: 'group', name: 'a group' },
+  { value: 'personAndThing', name: 'person and thing' },
+  { value: 'moving', name: 'moving' },
+  { value: 'pet', name: 'with a pet' }
+];
+
+export const pictureWords: Readonly<Record<Picture, string>> = {
+  onePerson: 'one person',
+  couple: 'a couple',
+  group: 'a group',
+  personAndThing: 'a person and a thing',
+  moving: 'somebody moving',
+  pet: 'somebody with a pet'
+};
+
+export const sharpSubjectChoices: Named<SharpSubject> = [
+  { value: 'thing', name: 'the thing, the person soft' },
+  { value: 'person', name: 'the person, the thing soft' },
+  { value: 'both', name: 'both' }
+];
+
+export const modeChoices: Named<Camera['focusMode']> = [
+  { value: 'single', name: 'single' },
+  { value: 'continuous', name: 'continuous' }
+];
+
+export const recomposeChoices: Named<Camera['recompose']> = [
+  { value: 'none', name: 'move the point' },
+  { value: 'wrists', name: 'centre point, turn the wrists' },
+  { value: 'shoulders', name: 'centre point, turn the shoulders' },
+  { value: 'waist', name: 'centre point, turn at the waist' }
+];
+
+export const sceneChoices: Named<LightScene> = lightScenes.map((value) => ({ value, name: sceneWords[value] }));
+
+export const formChoices: Named<Form> = [
+  { value: 'box', name: 'a plain block' },
+  { value: 'rings', name: 'rings' },
+  { value: 'bouquet', name: 'a bouquet' },
+  { value: 'tuba', name: 'a tuba' }
+];
+
+export const surfaceChoices: Named<Surface> = [
+  { value: 'foliage', name: 'leaves' },
+  { value: 'trunks', name: 'trunks' },
+  { value: 'arch', name: 'an iron arch' },
+  { value: 'columns', name: 'columns' },
+  { value: 'panes', name: 'a window wall' },
+  { value: 'brick', name: 'bricks' },
+  { value: 'lettering', name: 'lettering' },
+  { value: 'lights', name: 'strings of bulbs' },
+  { value: 'candles', name: 'candles' },
+  { value: 'people', name: 'people' },
+  { value: 'horizon', name: 'a far shore' },
+  { value: 'plain', name: 'a plain wall' }
+];
+
+export const sceneryChoices: Named<Scenery> = [
+  { value: 'plain', name: 'a plain room' },
+  { value: 'palmHouse', name: 'a palm house' },
+  { value: 'bandstand', name: 'a bandstand by the water' }
 ];

@@ -5,12 +5,15 @@
 
   const app = getApp();
   const doneStaysMs = 8000;
+  /** What can be taken back leaves time to decide. */
+  const undoStaysMs = 20_000;
 
   // Good news goes by itself; a problem stays until it is read.
   $effect(() => {
     const shown = app.message;
     if (shown?.kind !== 'done') return;
-    const timer = setTimeout(() => app.message === shown && (app.message = null), doneStaysMs);
+    const stays = shown.canUndo ? undoStaysMs : doneStaysMs;
+    const timer = setTimeout(() => app.message === shown && (app.message = null), stays);
     return () => clearTimeout(timer);
   });
 </script>

@@ -1,16 +1,19 @@
 <script lang="ts">
   import { Modal } from 'flowbite-svelte';
-  import type { Template } from '$core/setup/templates';
+  import type { TemplateChoices } from '$core/setup/templates';
   import TemplateChoice from './TemplateChoice.svelte';
 
-  let { open = $bindable(false), onchoose }: { open: boolean; onchoose: (template: Template) => void } = $props();
+  let { open = $bindable(false), onchoose }: { open: boolean; onchoose: (choices: TemplateChoices) => void } = $props();
 </script>
 
 <Modal bind:open title="What are you shooting?" size="sm" class="text-ink">
-  <TemplateChoice
-    onchoose={(template) => {
-      open = false;
-      onchoose(template);
-    }}
-  />
+  <!-- Begun anew each time. -->
+  {#key open}
+    <TemplateChoice
+      onchoose={(choices) => {
+        open = false;
+        onchoose(choices);
+      }}
+    />
+  {/key}
 </Modal>

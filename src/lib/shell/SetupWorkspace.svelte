@@ -4,7 +4,8 @@
   import { goto } from '$app/navigation';
   import CallPanel from '$lib/call/CallPanel.svelte';
   import NoCall from '$lib/call/NoCall.svelte';
-  import Outline from '$lib/finder/Outline.svelte';
+  import EyeStrip from '$lib/finder/EyeStrip.svelte';
+  import Finder from '$lib/finder/Finder.svelte';
   import Floor from '$lib/floor/Floor.svelte';
   import CameraBar from '$lib/inspector/CameraBar.svelte';
   import Inspector from '$lib/inspector/Inspector.svelte';
@@ -30,6 +31,7 @@
   let finderWidth = $state(560);
   let finderHeight = $state(360);
   let floorHeight = $state(240);
+  let loupeOpen = $state(false);
 
   async function goBy(by: -1 | 1) {
     const rows = app.setupsOf(row.jobId);
@@ -68,6 +70,7 @@
       '[': unless(isTyping, () => goBy(-1)),
       ']': unless(isTyping, () => goBy(1)),
       f: unless(isTyping, focusHere),
+      z: unless(isTyping, () => (loupeOpen = true)),
       c: unless(isTyping, () => goto(`/card/${id}`)),
       'Shift+?': unless(isTyping, () => (helpOpen = true)),
       '$mod+z': unless(isTyping, () => step('undo')),
@@ -98,25 +101,30 @@
   <div class="min-w-0 lg:col-start-1 lg:row-start-1"><CameraBar /></div>
   <div class="flex min-h-0 min-w-0 flex-col gap-2 lg:col-start-1 lg:row-start-2">
     <div
-      class="relative min-h-64 flex-[1.5] bg-surround max-lg:h-80"
+      class="relative min-h-64 flex-[1.7] bg-surround max-lg:h-80"
       bind:clientWidth={finderWidth}
       bind:clientHeight={finderHeight}
     >
-      <div class="absolute inset-0 grid place-items-center overflow-hidden">
-        {#if workspace.plan && workspace.body}
-          <Outline
-            setup={row.setup}
+      <div class="absolute inset-0 overflow-hidden">
+        {#if workspace.plan && workspace.body && workspace.lens}
+          <Finder
             plan={workspace.plan}
             body={workspace.body}
+            lens={workspace.lens}
             width={finderWidth}
             height={finderHeight}
-            onselect={(figure) =>
-              figure.kind !== 'background' && workspace.select({ kind: figure.kind, id: figure.id })}
+            bind:loupeOpen
           />
         {/if}
       </div>
     </div>
-    <div class="relative min-h-56 flex-1 max-lg:h-64" bind:clientHeight={floorHeight}>
+    {#if workspace.plan && workspace.body && workspace.lens}
+      <EyeStrip
+        taken={{ setup: row.setup, plan: workspace.plan, body: workspace.body, lens: workspace.lens }}
+        width={finderWidth}
+      />
+    {/if}
+    <div class="relative min-h-52 flex-1 max-lg:h-72" bind:clientHeight={floorHeight}>
       <div class="absolute inset-0"><Floor height={floorHeight} /></div>
     </div>
   </div>

@@ -2,12 +2,14 @@
 export const keysHelp = [
   { keys: ['←', '→'], does: 'stop wider, stop narrower' },
   { keys: ['[', ']'], does: 'setup before, setup after' },
-  { keys: ['1', '2', '3', '4'], does: 'people, background, intent, camera' },
+  { keys: ['1', '…', '7'], does: 'the tabs, from Fixes to Light' },
   { keys: ['F'], does: 'focus on the selected person, or on the best eye again' },
+  { keys: ['Z'], does: 'look at 100 %' },
   { keys: ['C'], does: 'field card' },
   { keys: ['Tab'], does: 'through the Floor: each person, background and the camera' },
   { keys: ['←', '→', '↑', '↓'], does: 'on the Floor: move it; with Shift ten times as far' },
-  { keys: [',', '.'], does: 'on the Floor: turn it' },
+  { keys: [',', '.'], does: 'on the Floor: turn the head; with Shift the shoulders' },
+  { keys: ['Shift'], does: 'on the Floor: drag finely; dragging empty floor selects several' },
   { keys: ['Ctrl Z'], does: 'undo; with Shift redo' },
   { keys: ['?'], does: 'this list' }
 ] as const;

@@ -13,7 +13,7 @@ export const controls: ThemeConfig = {
     base: 'h-8 px-3 py-0 text-[13px] rounded-[2px] font-medium whitespace-nowrap border-line dark:border-line'
   },
   tabs: {
-    base: 'gap-5 space-x-0',
+    base: 'flex-wrap gap-x-5 gap-y-1 space-x-0',
     content: 'bg-transparent p-0 mt-3 dark:bg-transparent',
     divider: 'bg-line dark:bg-line'
   },

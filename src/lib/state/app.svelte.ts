@@ -6,10 +6,11 @@ import { planSetup } from '$core/call/planSetup';
 import { readJobFile, tooLarge, maxJobFileBytes, writeJobFile } from '$core/formats/jobFile';
 import { builtInKit, mergedKit } from '$core/setup/builtInKit';
 import { newJob } from '$core/setup/defaults';
-import { demoJob } from '$core/setup/demo';
+import { demoJobs } from '$core/setup/demo';
 import { merge } from '$core/setup/merge';
-import { setupSchema, type Job, type Setup } from '$core/setup/schema';
-import { setupFrom, type Template } from '$core/setup/templates';
+import { changeProblem } from '$core/setup/changed';
+import type { Job, Setup } from '$core/setup/schema';
+import { setupFrom, type TemplateChoices } from '$core/setup/templates';
 import {
   addJob,
   applyChanges,
@@ -18,11 +19,13 @@ import {
   changeSettings,
   defaultSettings,
   freeName,
+  keepPicture,
   offerDemo,
+  readPicture,
   readStored,
   removeJob,
   reversed,
-  untouchedDemo,
+  untouchedDemos,
   watch,
   type ChangeSet,
   type FocalisDatabase,
@@ -152,10 +155,9 @@ export class App {
     if (!row) return false;
     const setup = produce(row.setup, recipe);
     if (setup === row.setup) return true;
-    const valid = setupSchema.safeParse(setup);
-    if (!valid.success) {
-      const issue = valid.error.issues[0];
-      this.say(`${label}: ${issue?.message ?? 'not possible'}.`, 'problem');
+    const problem = changeProblem(row.setup, setup);
+    if (problem !== null) {
+      this.say(`${label}: ${problem}.`, 'problem');
       return false;
     }
     const after = { ...row, setup };
@@ -277,6 +279,16 @@ export class App {
     return remains && touched ? touched.id : null;
   }
 
+  /** A small picture drawn before, if it was drawn from the same. */
+  async keptPicture(key: string, drawnFrom: string): Promise<Blob | null> {
+    const row = await readPicture(this.#database, key);
+    return row?.drawnFrom === drawnFrom ? row.png : null;
+  }
+
+  async keepPicture(key: string, drawnFrom: string, png: Blob): Promise<void> {
+    await keepPicture(this.#database, { key, drawnFrom, png });
+  }
+
   say(text: string, kind: Message['kind'], canUndo = false): void {
     this.message = { text, kind, canUndo };
   }
@@ -286,10 +298,10 @@ export class App {
     await changeSettings(this.#database, changes);
   }
 
-  async addSetup(jobId: string, template: Template): Promise<string> {
+  async addSetup(jobId: string, choices: TemplateChoices): Promise<string> {
     const rows = this.setupsOf(jobId);
     const id = crypto.randomUUID();
-    const base = setupFrom(template, id);
+    const base = setupFrom(choices, id);
     const name = freeName(
       base.name,
       rows.map((row) => row.setup.name)
@@ -350,9 +362,12 @@ export class App {
   /** An empty job to begin with; the demo goes, unless somebody has worked in it. */
   async startEmpty(): Promise<string> {
     await this.flush();
-    const demoId = await untouchedDemo(this.#database);
+    const demos = await untouchedDemos(this.#database);
     const id = await this.addEmptyJob();
-    if (demoId) await this.do(await removeJob(this.#database, demoId));
+    if (demos.length > 0) {
+      const removals = await Promise.all(demos.map((demo) => removeJob(this.#database, demo)));
+      await this.do({ label: 'Demo put away', changes: removals.flatMap((removal) => removal.changes) });
+    }
     return id;
   }
 
@@ -361,9 +376,12 @@ export class App {
     await this.do(await removeJob(this.#database, id));
   }
 
-  /** The demo again, as a new job beside whatever is there. */
+  /** The demo again, as new jobs beside whatever is there. */
   async loadDemo(): Promise<string | null> {
-    return (await this.#add('Demo loaded', { ...demoJob(), kit: builtInKit })).firstSetupId;
+    const [wedding, band] = demoJobs();
+    const { firstSetupId } = await this.#add('Demo loaded', { ...wedding, kit: builtInKit });
+    await this.#add('Demo loaded', { ...band, kit: builtInKit });
+    return firstSetupId;
   }
 
   async #add(label: string, file: Parameters<typeof addJob>[2]) {

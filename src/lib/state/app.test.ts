@@ -135,7 +135,7 @@ describe('jobs', () => {
     const jobId = row().jobId;
     const names = () => app.setupsOf(jobId).map((item) => item.setup.name);
     const at = names();
-    const added = await app.addSetup(jobId, 'couple');
+    const added = await app.addSetup(jobId, { template: 'couple' });
     await until(() => expect(names()).toEqual([...at, 'A couple']));
     await app.duplicateSetup(row());
     await until(() => expect(names()[1]).toBe('West door (2)'));
@@ -152,11 +152,11 @@ describe('jobs', () => {
     const text = app.exportJob(row().jobId) ?? '';
     const first = await app.importFile(new File([text], 'job.json'));
     expect(first).not.toBeNull();
-    await until(() => expect(app.jobs).toHaveLength(2));
+    await until(() => expect(app.jobs).toHaveLength(3));
     const refused = await app.importFile(new File([text.slice(0, 500)], 'half.json'));
     expect(refused).toBeNull();
     expect(app.message).toMatchObject({ kind: 'problem' });
-    expect(app.jobs).toHaveLength(2);
+    expect(app.jobs).toHaveLength(3);
   });
 
   it('starts empty without the untouched demo, and loads it again on request', async () => {

@@ -1,16 +1,108 @@
 <script lang="ts">
   import type { SetupRow } from '$lib/data';
+  import { asking, aspectOf } from '$lib/finder/asking';
   import Outline from '$lib/finder/Outline.svelte';
+  import { getPictures } from '$lib/finder/pictures.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
-  let { row, width, height }: { row: SetupRow; width: number; height: number } = $props();
+  interface Props {
+    row: SetupRow;
+    width: number;
+    height: number;
+    /** Sizes are kept apart under this name. */
+    kind?: string;
+  }
+  /** A small picture of a setup: the one drawn before if it still holds, else drawn when nothing more pressing is. */
+  let { row, width, height, kind = 'strip' }: Props = $props();
   const app = getApp();
+  const pictures = getPictures();
+  const views = 40;
+  /** A setup being changed is drawn again once it rests. */
+  const restMs = 900;
+
   const plan = $derived(app.plan(row));
   const body = $derived(app.kit.bodies.find((item) => item.id === row.setup.camera.bodyId));
+  const lens = $derived(app.kit.lenses.find((item) => item.id === row.setup.camera.lensId));
+  const aspect = $derived(body ? aspectOf({ setup: row.setup, body }) : 1.5);
+  const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
+  let address = $state('');
+
+  function show(png: Blob) {
+    URL.revokeObjectURL(address);
+    address = URL.createObjectURL(png);
+  }
+
+  $effect(() => {
+    if (plan.kind !== 'plan' || !body || !lens) return;
+    const taken = { setup: row.setup, plan, body, lens };
+    const { width: w, height: h } = frame;
+    const key = `${kind}-${row.id}`;
+    const { selected } = plan;
+    let wanted = true;
+    const timer = setTimeout(
+      () => {
+        const { people, things, backgrounds, place, light, camera } = taken.setup;
+        const entry = taken.plan.stops[selected];
+        const drawnFrom = JSON.stringify([
+          people,
+          things,
+          backgrounds,
+          place,
+          light.scene,
+          camera,
+          entry?.stop.label,
+          entry?.target,
+          w,
+          h
+        ]);
+        void app.keptPicture(key, drawnFrom).then((kept) => {
+          if (!wanted) return;
+          if (kept) {
+            show(kept);
+            return;
+          }
+          const asked = asking(taken, { slot: key, priority: 5, width: w * 2, height: h * 2, views, quick: false });
+          if (!asked) return;
+          pictures.ask(asked, ({ image, views: drawn, of }) => {
+            if (drawn < of) {
+              image.close();
+              return;
+            }
+            const canvas = document.createElement('canvas');
+            canvas.width = image.width;
+            canvas.height = image.height;
+            canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(image);
+            canvas.toBlob((png) => {
+              if (!png) return;
+              if (wanted) show(png);
+              void app.keepPicture(key, drawnFrom, png);
+            });
+          });
+        });
+      },
+      address === '' ? 0 : restMs
+    );
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+      pictures.drop(key);
+    };
+  });
+  $effect(() => () => URL.revokeObjectURL(address));
 </script>
 
 <span class="grid place-items-center bg-[#3a3a3a]" style:width="{width}px" style:height="{height}px" aria-hidden="true">
-  {#if plan.kind === 'plan' && body}
+  {#if address !== ''}
+    <img
+      src={address}
+      alt=""
+      width={frame.width}
+      height={frame.height}
+      style:width="{frame.width}px"
+      style:height="{frame.height}px"
+      data-testid="thumbnail"
+    />
+  {:else if plan.kind === 'plan' && body && pictures.status === 'missing'}
     <Outline setup={row.setup} {plan} {body} {width} {height} plain />
   {/if}
 </span>

@@ -14,6 +14,7 @@ export function families(context: Context): Family[] {
     ...stepping(context),
     ...offBackground(context),
     ...rowFamilies(context),
+    ...bringing(context),
     ...raising(context)
   ];
 }
@@ -24,7 +25,7 @@ function boundPerson(setup: Setup, bound: Bound): Person | undefined {
 }
 
 function turning({ setup, plan, body }: Context): Family[] {
-  const view = viewpoint(setup.camera, body);
+  const view = viewpoint(setup, body);
   const turnDeg = (person: Person) => degrees(turnFromLens(view, person));
   /** Brings a face towards the lens by so many degrees, never past it. */
   const towards = (person: Person, amount: number) => {
@@ -110,6 +111,27 @@ function offBackground({ setup, distance }: Context): Family[] {
   ];
 }
 
+/** Things that must be sharp come to the depth of the nearest face that must be, or stay a hand's breadth before it. */
+function bringing({ setup }: Context): Family[] {
+  const faces = setup.people.filter((person) => person.importance !== 'maySoft');
+  if (faces.length === 0) return [];
+  const nearest = Math.min(...faces.map((person) => person.depthMm));
+  return setup.things
+    .filter((thing) => thing.importance !== 'maySoft' && thing.depthMm < nearest)
+    .map((thing) => ({
+      kind: 'bringThing' as const,
+      unit: 'mm' as const,
+      subject: thing.name,
+      most: nearest - thing.depthMm,
+      step: 10,
+      effort: (amount: number) => 0.3 + amount / 5000,
+      apply: (amount: number) => ({
+        ...setup,
+        things: setup.things.map((item) => (item.id === thing.id ? { ...item, depthMm: item.depthMm + amount } : item))
+      })
+    }));
+}
+
 function raising({ setup, body }: Context): Family[] {
   return [
     {
@@ -121,7 +143,7 @@ function raising({ setup, body }: Context): Family[] {
       effort: (amount) => 1.5 + amount / 1000,
       apply: (amount) => {
         const raised = withCamera(setup, { heightMm: setup.camera.heightMm + amount });
-        const { pitchDeg } = aimAtPeople(raised, viewpoint(raised.camera, body));
+        const { pitchDeg } = aimAtPeople(raised, viewpoint(raised, body));
         return withCamera(raised, { pitchDeg });
       }
     }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { builtInKit } from '../../setup/builtInKit';
 import { newBackground, newPerson, newSetup } from '../../setup/defaults';
-import { demoJob } from '../../setup/demo';
+import { demoSetup } from '../../setup/demo';
 import { setupSchema, type Camera, type Person, type Setup } from '../../setup/schema';
 import { remedyWords } from '../../words/remedies';
 import { planSetup } from '../planSetup';
@@ -22,7 +22,7 @@ function setupWith(changes: Partial<Setup>, camera: Partial<Camera> = {}): Setup
   return { ...base, camera: { ...base.camera, ...camera } };
 }
 
-const demo = (name: string) => demoJob().setups.find((setup) => setup.name === name) ?? newSetup('none', 'none');
+const demo = demoSetup;
 
 /** Conflicts of many sorts: turned faces before close backgrounds, slanted and deep rows, hurried focus. */
 const conflicted: fc.Arbitrary<Setup> = fc
@@ -51,7 +51,12 @@ const conflicted: fc.Arbitrary<Setup> = fc
       {
         people,
         backgrounds: [newBackground('b', 'hedge', { depthMm: behind, detailMm, wish })],
-        place: { backUpMm: room === null ? null : Math.max(room, distanceMm), behindMm: null, sideMm: 1500 }
+        place: {
+          scenery: 'plain',
+          backUpMm: room === null ? null : Math.max(room, distanceMm),
+          behindMm: null,
+          sideMm: 1500
+        }
       },
       {
         lensId: lens.id,

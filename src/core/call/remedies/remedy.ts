@@ -13,6 +13,7 @@ export const remedyKinds = [
   'stepCloser',
   'moveOffBackground',
   'pullTogether',
+  'bringThing',
   'shapeRow',
   'turnRow',
   'squareCamera',
@@ -23,13 +24,18 @@ export const remedyKinds = [
 ] as const;
 export type RemedyKind = (typeof remedyKinds)[number];
 
-export interface Remedy {
+/** One thing to do. */
+export interface RemedyPart {
   readonly kind: RemedyKind;
   /** How much: mm, degrees or a share, by kind; 0 for a plain switch. */
   readonly amount: number;
   readonly unit: 'mm' | 'deg' | 'share' | 'none';
   /** What it is about: a person's name, a stance, a lens; empty for none. */
   readonly subject: string;
+}
+
+/** What doing it leads to. */
+export interface Outcome {
   /** Rough minutes of trouble on location, for ranking (from memory). */
   readonly effort: number;
   readonly caution: 'ladder' | null;
@@ -37,6 +43,13 @@ export interface Remedy {
   readonly setup: Setup;
   /** What planning it again gives. */
   readonly opens: { readonly stop: string; readonly first: string; readonly last: string; readonly odds: number };
+}
+
+export interface Remedy extends RemedyPart, Outcome {}
+
+/** Several things done together, each less than it would take alone. */
+export interface Combination extends Outcome {
+  readonly parts: readonly RemedyPart[];
 }
 
 /** A change by a varying amount. */

@@ -4,7 +4,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { callSentence, conflictSentences, noPlanWords, oddsWords } from '$core/words/call';
-  import type { Template } from '$core/setup/templates';
+  import type { TemplateChoices } from '$core/setup/templates';
   import type { SetupRow } from '$lib/data';
   import Header from '$lib/shell/Header.svelte';
   import JobFields from '$lib/shell/JobFields.svelte';
@@ -20,8 +20,8 @@
   const rows = $derived(app.setupsOf(jobId));
   let adding = $state(false);
 
-  async function add(template: Template) {
-    await goto(`/setup/${await app.addSetup(jobId, template)}`);
+  async function add(choices: TemplateChoices) {
+    await goto(`/setup/${await app.addSetup(jobId, choices)}`);
   }
 
   function words(row: SetupRow): { call: string; more: string } {

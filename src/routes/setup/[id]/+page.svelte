@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import type { Template } from '$core/setup/templates';
+  import type { TemplateChoices } from '$core/setup/templates';
   import Missing from '$lib/shell/Missing.svelte';
   import Header from '$lib/shell/Header.svelte';
   import NewSetupDialog from '$lib/shell/NewSetupDialog.svelte';
@@ -17,8 +17,8 @@
     if (row && app.settings.lastSetupId !== row.id) void app.setSettings({ lastSetupId: row.id });
   });
 
-  async function add(template: Template) {
-    if (row) await goto(`/setup/${await app.addSetup(row.jobId, template)}`);
+  async function add(choices: TemplateChoices) {
+    if (row) await goto(`/setup/${await app.addSetup(row.jobId, choices)}`);
   }
 </script>
 

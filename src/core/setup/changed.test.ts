@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest';
+import { changeProblem } from './changed';
+import { demoSetup } from './demo';
+import { setupSchema, type Setup } from './schema';
+
+describe('the check of a change', () => {
+  const before = demoSetup('Forty years');
+  const withFirst = (changes: object): Setup => ({
+    ...before,
+    people: before.people.map((person, index) => (index === 0 ? { ...person, ...changes } : person))
+  });
+
+  it.each([
+    ['a distance out of bounds', withFirst({ depthMm: 9e9 })],
+    ['a name with markup', withFirst({ name: '<b>' })],
+    ['not a number', withFirst({ headYawDeg: NaN })],
+    ['two with one id', { ...before, people: [...before.people.slice(1), before.people[1]] as Setup['people'] }],
+    ['a camera under the floor', { ...before, camera: { ...before.camera, heightMm: -5 } }],
+    ['an empty name', { ...before, name: ' ' }]
+  ])('refuses %s, as the whole schema does', (_, after) => {
+    expect(setupSchema.safeParse(after).success).toBe(false);
+    expect(changeProblem(before, after)).not.toBeNull();
+  });
+
+  it('lets through what the whole schema lets through', () => {
+    for (const after of [before, withFirst({ depthMm: 120 }), { ...before, people: before.people.slice(2) }]) {
+      expect(setupSchema.safeParse(after).success).toBe(true);
+      expect(changeProblem(before, after)).toBeNull();
+    }
+  });
+});

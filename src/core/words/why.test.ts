@@ -1,0 +1,108 @@
+import { describe, expect, it } from 'vitest';
+import { planSetup } from '../call/planSetup';
+import type { Plan } from '../call/plan';
+import { distanceSensitivity } from '../call/sensitivity';
+import { builtInKit } from '../setup/builtInKit';
+import { demoJobs, demoSetup } from '../setup/demo';
+import type { Setup } from '../setup/schema';
+import { formatIso, formatShutter } from './light';
+import {
+  decidingBackground,
+  lightWords,
+  sensitivityWords,
+  whyBackground,
+  whyDistance,
+  whyLight,
+  whyOdds,
+  whyTarget,
+  whyZone
+} from './why';
+
+function planned(setup: Setup): { plan: Plan; entry: Plan['stops'][number] } {
+  const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+  if (plan.kind === 'noPlan') throw new Error(plan.reason.code);
+  const entry = plan.stops[plan.selected];
+  if (!entry) throw new Error('no stop');
+  return { plan, entry };
+}
+
+describe('shutter and ISO as cameras mark them', () => {
+  it.each([
+    [1 / 250, '1/250'],
+    [1 / 128, '1/125'],
+    [1 / 512, '1/500'],
+    [1 / 91, '1/100'],
+    [0.25, '1/4'],
+    [0.31, '0.3 s'],
+    [0.5, '0.5 s'],
+    [1, '1 s'],
+    [1 / 8000, '1/8000']
+  ])('%d s is %s', (seconds, marked) => expect(formatShutter(seconds)).toBe(marked));
+
+  it.each([
+    [100, '100'],
+    [640, '640'],
+    [1562, '1600'],
+    [884, '800'],
+    [8839, '8000'],
+    [950, '1000'],
+    [12_800, '12800'],
+    [25_600, '25600'],
+    [204_800, '200000']
+  ])('ISO %d is marked %s', (iso, marked) => expect(formatIso(iso)).toBe(marked));
+});
+
+describe('why', () => {
+  it('says something sensible for every part of every demo setup', () => {
+    for (const { setups } of demoJobs()) {
+      for (const setup of setups) {
+        const { plan, entry } = planned(setup);
+        const said = [
+          whyTarget(setup, plan, entry, 'metric'),
+          whyDistance(setup, plan, 'metric'),
+          whyOdds(plan, entry, 'metric'),
+          whyZone(plan, entry),
+          whyLight(setup, entry),
+          ...plan.backgrounds.map((_, index) => whyBackground(plan, entry, index, 'metric'))
+        ];
+        for (const sentence of said) expect(sentence).toMatch(/^(?!.*(NaN|undefined|Infinity)).{15,}\.$/);
+      }
+    }
+  });
+
+  it('names the framing, the likeliest to be missed, and the rule for the shutter', () => {
+    const door = demoSetup('West door');
+    const { plan, entry } = planned(door);
+    expect(whyDistance(door, plan, 'metric')).toBe('From there 85 mm frames head and shoulders, 40 cm × 60 cm.');
+    expect(whyOdds(plan, entry, 'metric')).toMatch(/^Ines is the likeliest to be missed: focusing lands ±/);
+    const walk = demoSetup('Walk up the nave');
+    expect(whyLight(walk, planned(walk).entry)).toContain('the slowest for somebody moving');
+    const dark = demoSetup('Speeches');
+    expect(lightWords(planned(dark).entry).lack).toMatch(/too dark/);
+  });
+
+  it('says that the light is not known rather than guessing an ISO', () => {
+    const unlit: Setup = {
+      ...demoSetup('West door'),
+      light: { ...demoSetup('West door').light, scene: { kind: 'unknown' } }
+    };
+    const { entry } = planned(unlit);
+    expect(lightWords(entry)).toEqual({ shutter: '1/80', iso: '', lack: '' });
+    expect(whyLight(unlit, entry)).toContain('Say what the light is');
+  });
+
+  it('picks the background that misses its wish most', () => {
+    const { plan, entry } = planned(demoSetup('Speeches'));
+    expect(plan.backgrounds[decidingBackground(plan, entry) ?? -1]?.name).toBe('candles');
+    expect(decidingBackground({ ...plan, backgrounds: [] }, { ...entry, backgrounds: [] })).toBeNull();
+  });
+
+  it('advises to measure where a tenth matters, and not where it does not', () => {
+    const said = (setup: Setup) => {
+      const sensitivity = distanceSensitivity({ setup, kit: builtInKit, stopStep: 'half' });
+      return sensitivity ? sensitivityWords(sensitivity, 'metric') : '';
+    };
+    expect(said(demoSetup('West door'))).toMatch(/^Measure the distance: 10 % out, at 1\.4 m/);
+    expect(said(demoSetup('Under the palms'))).toMatch(/^Judging the distance by eye is enough/);
+  });
+});

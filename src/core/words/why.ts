@@ -1,0 +1,167 @@
+/** Why each part of the call is what it is, in a sentence. */
+import { sceneLevel } from '../call/light';
+import type { Plan, StopPlan } from '../call/plan';
+import { distanceErrorShare, type DistanceSensitivity } from '../call/sensitivity';
+import type { Framing, Setup } from '../setup/schema';
+import { backgroundSentence, oddsWords, pointWords, subjectName } from './call';
+import { formatLength, type LengthUnit } from './length';
+import { floorWords, formatIso, formatShutter, sceneWords } from './light';
+
+export const framingWords: Readonly<Record<Framing, string>> = {
+  headAndShoulders: 'head and shoulders',
+  halfLength: 'half length',
+  threeQuarter: 'three-quarter',
+  fullLength: 'full length'
+};
+
+/** Why the focus goes there. */
+export function whyTarget(setup: Setup, plan: Plan, entry: StopPlan, unit: LengthUnit): string {
+  const { target } = setup.intent;
+  if (target.kind !== 'best') return 'You chose where to focus.';
+  const required = plan.subjects
+    .filter((subject) => subject.importance !== 'maySoft')
+    .flatMap((subject) => subject.points.filter((point) => point.required));
+  const depths = required.map((point) => point.depth);
+  const nearest = Math.min(...depths);
+  const range = Math.max(...depths) - nearest;
+  const { subjectId, role } = entry.target;
+  if (subjectId === null || role === null) {
+    return 'Focusing by hand, the plane lies between the faces, where it shares the blur evenly.';
+  }
+  const who = pointWords(plan, subjectId, role);
+  if (range < 2) return `${capital(who)}: everything that must be sharp lies at one distance.`;
+  const share = ((entry.target.focusDistanceMm - nearest) / range) * 100;
+  const from = formatLength(range, unit);
+  return share < 5
+    ? `${capital(who)}: what must be sharp is only ${from} deep, so the nearer eye comes first.`
+    : `${capital(who)} shares the blur most evenly: what must be sharp is ${from} deep, and it lies ${Math.round(share)} % into it.`;
+}
+
+/** Why you stand there. */
+export function whyDistance(setup: Setup, plan: Plan, unit: LengthUnit): string {
+  const { placement } = setup.camera;
+  const framed = `${formatLength(plan.framedWidthMm, unit)} × ${formatLength(plan.framedHeightMm, unit)}`;
+  const lens = `${plan.focalLengthMm} mm`;
+  switch (placement.kind) {
+    case 'distance':
+      return `As you set it. ${lens} frames ${framed} there.`;
+    case 'framing':
+      return `From there ${lens} frames ${framingWords[placement.framing]}, ${framed}.`;
+    case 'framedHeight':
+      return `From there ${lens} frames ${framed}.`;
+    case 'group':
+      return `From there ${lens} takes in everybody, ${framingWords[placement.framing]}, with ${Math.round(placement.marginShare * 100)} % left round them.`;
+  }
+}
+
+/** Why the odds are no better. */
+export function whyOdds(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
+  const { weakest } = plan;
+  const within = (mm: number) => `±${formatLength(mm, unit)}`;
+  const causes = [
+    `focusing lands ${within(entry.spread.focusMm)}`,
+    ...(entry.spread.holdMm > 0 ? [`you sway ${within(entry.spread.holdMm)}`] : []),
+    ...(weakest.swayMm > 0 ? [`they sway ${within(weakest.swayMm)}`] : [])
+  ];
+  return `${subjectName(plan, weakest.subjectId)} is the likeliest to be missed: ${causes.join(', ')}.`;
+}
+
+/** Why the sharp zone is no deeper. */
+export function whyZone(plan: Plan, entry: StopPlan): string {
+  const { lens, diffraction, pixels, shake } = entry.causes;
+  const percent = (ratio: number) => `${Math.round(ratio * 100)} %`;
+  const most = [
+    { name: 'the lens', ratio: lens },
+    { name: 'diffraction', ratio: diffraction },
+    { name: 'the pixels', ratio: pixels },
+    { name: 'camera shake', ratio: shake }
+  ].sort((a, b) => b.ratio - a.ratio)[0];
+  const allowed = `A blur of ${Math.round(plan.permissibleDiscMm * 1000)} µm on the sensor still looks sharp.`;
+  return most ? `${allowed} The rest is left to defocus; ${most.name} alone takes ${percent(most.ratio)}.` : allowed;
+}
+
+/** Shutter and ISO: "1/250" and "ISO 640", or what is missing. */
+export function lightWords({ light }: StopPlan): {
+  readonly shutter: string;
+  readonly iso: string;
+  readonly lack: string;
+} {
+  const stops = (value: number) => `${value.toFixed(1).replace(/\.0$/, '')} ${value < 1.05 ? 'stop' : 'stops'}`;
+  const dark = light.missingStops > 0.05 ? `${stops(light.missingStops)} too dark` : '';
+  const bright = light.tooBrightStops > 0.05 ? `${stops(light.tooBrightStops)} too bright` : '';
+  return {
+    shutter: formatShutter(light.shutterS),
+    iso: light.iso === null ? '' : `ISO ${formatIso(light.iso)}`,
+    lack: dark === '' ? bright : dark
+  };
+}
+
+/** Why shutter and ISO are what they are. */
+export function whyLight(setup: Setup, entry: StopPlan): string {
+  const { light } = entry;
+  const { scene, flash } = setup.light;
+  const { shutter, lack } = lightWords(entry);
+  const level = sceneLevel(setup);
+  const source =
+    scene.kind === 'estimated'
+      ? sceneWords[scene.as]
+      : scene.kind === 'metered'
+        ? 'the light you metered'
+        : `EV ${level ?? ''}`;
+  const mend =
+    lack === ''
+      ? ''
+      : light.missingStops > 0.05
+        ? ` It is ${lack} even so: more light, a slower shutter or a wider stop.`
+        : ` It is ${lack} even so: a neutral filter takes it away.`;
+  if (flash && light.flash) {
+    const power = Math.round(Math.min(1, light.flash.power) * 100);
+    const under = light.flash.ambientUnderStops;
+    const room =
+      under === null ? '' : ` The room lies ${Math.abs(under).toFixed(1)} stops ${under >= 0 ? 'under' : 'over'} it.`;
+    return `Flash at ${power} % of its power.${room}${mend}`;
+  }
+  if (level === null)
+    return `${shutter} is ${floorWords[light.floorRule]}. Say what the light is, and the ISO follows.`;
+  if (light.iso !== null && light.shutterS < light.floorS * 0.98) {
+    return `With ${source} there is light enough for ${shutter} at the lowest ISO.${mend}`;
+  }
+  return `${shutter} is ${floorWords[light.floorRule]}; ISO makes up for the rest with ${source}.${mend}`;
+}
+
+/** The background that misses its wish most, or the one nearest to its limit; null without backgrounds. */
+export function decidingBackground(plan: Plan, entry: StopPlan): number | null {
+  let deciding: number | null = null;
+  let most = -1;
+  entry.backgrounds.forEach((state, index) => {
+    const wish = plan.backgrounds[index]?.wish;
+    const weight = wish === 'free' ? -0.5 : state.shortfallStops;
+    if (weight > most) {
+      most = weight;
+      deciding = index;
+    }
+  });
+  return deciding;
+}
+
+export function whyBackground(plan: Plan, entry: StopPlan, index: number, unit: LengthUnit): string {
+  const background = plan.backgrounds[index];
+  if (!background) return '';
+  const away = background.depthMm - entry.target.focusDistanceMm;
+  const where = `${formatLength(Math.abs(away), unit)} ${away < 0 ? 'in front of' : 'behind'} the plane of focus`;
+  return `${backgroundSentence(plan, index, entry, unit)} It lies ${where}.`;
+}
+
+/** How much measuring the distance matters, in a sentence. */
+export function sensitivityWords({ nearer, further, measuringMatters }: DistanceSensitivity, unit: LengthUnit): string {
+  const share = Math.round(distanceErrorShare * 100);
+  const at = (item: DistanceSensitivity['nearer']) =>
+    item.stop === null
+      ? `at ${formatLength(item.distanceMm, unit)} there is no answer`
+      : `at ${formatLength(item.distanceMm, unit)} it would be f/${item.stop}, and this stop keeps ${oddsWords(item.oddsWithThisStop)}`;
+  return `${measuringMatters ? 'Measure the distance' : 'Judging the distance by eye is enough'}: ${share} % out, ${at(nearer)}; ${at(further)}.`;
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,127 @@
+<script lang="ts">
+  import { ChevronDown, ChevronRight } from '@lucide/svelte';
+  import type { Alternatives, TargetResult } from '$core/call/alternatives';
+  import type { Setup } from '$core/setup/schema';
+  import { alternativeWords, ruleWords, styleWords } from '$core/words/alternatives';
+  import { targetWords } from '$core/words/call';
+  import { findAlternatives, type Question } from '$lib/state/planner';
+  import { Search } from '$lib/state/search.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+
+  /** Other eyes, other styles, the row rules: each with what it costs, each one click away. */
+  const workspace = getWorkspace();
+  const search = new Search<Question, Alternatives>(findAlternatives);
+  const shown = 5;
+  let open = $state(false);
+  const plan = $derived(workspace.plan);
+  const entry = $derived(workspace.entry);
+  $effect(() => {
+    const { question } = workspace;
+    if (open) void search.ask(question);
+  });
+  const found = $derived(search.answer?.found ?? null);
+  const intent = $derived(workspace.setup.intent);
+
+  interface Row {
+    readonly key: string;
+    readonly name: string;
+    readonly cost: string;
+    readonly current: boolean;
+    readonly take: () => void;
+  }
+  const isCurrent = ({ target }: TargetResult) =>
+    target.subjectId === entry?.target.subjectId && target.feature === entry?.target.feature;
+
+  function focusOn({ subjectId, feature, focusDistanceMm }: TargetResult['target']): Setup['intent']['target'] {
+    if (subjectId === null) return { kind: 'distance', distanceMm: Math.round(focusDistanceMm) };
+    if (feature === 'leftEye' || feature === 'rightEye') return { kind: 'eye', personId: subjectId, eye: feature };
+    if (workspace.setup.things.some((thing) => thing.id === subjectId)) return { kind: 'thing', thingId: subjectId };
+    return { kind: 'distance', distanceMm: Math.round(focusDistanceMm) };
+  }
+  const aim = (target: Setup['intent']['target']) => () => {
+    workspace.edit('Focus target', (draft) => void (draft.intent.target = target));
+  };
+
+  const groups = $derived.by((): { title: string; rows: Row[] }[] => {
+    if (!found || !plan || !entry) return [];
+    const named = (target: TargetResult['target']) => targetWords(plan, { ...entry, target }, workspace.unit);
+    return [
+      {
+        title: 'Focus on',
+        rows: [
+          ...(intent.target.kind === 'best'
+            ? []
+            : [{ key: 'best', name: 'the best eye', cost: '', current: false, take: aim({ kind: 'best' }) }]),
+          ...found.targets.slice(0, shown).map((item) => ({
+            key: `${item.target.subjectId}-${item.target.feature}`,
+            name: named(item.target),
+            cost: alternativeWords(item),
+            current: isCurrent(item),
+            take: aim(focusOn(item.target))
+          }))
+        ]
+      },
+      {
+        title: 'Rules of thumb for rows',
+        rows: found.rowRules.map((item) => ({
+          key: item.rule,
+          name: `${ruleWords[item.rule]}: ${named(item.target)}`,
+          cost: alternativeWords(item),
+          current: false,
+          take: aim(focusOn(item.target))
+        }))
+      },
+      {
+        title: 'Aperture',
+        rows: found.styles.map((item) => ({
+          key: item.style,
+          name: `${styleWords[item.style]}: f/${item.stop}`,
+          cost: alternativeWords(item),
+          current: intent.style === item.style && intent.stop.kind === 'byStyle',
+          take: () =>
+            void workspace.edit('Style', (draft) => {
+              draft.intent.style = item.style;
+              draft.intent.stop = { kind: 'byStyle' };
+            })
+        }))
+      }
+    ].filter((group) => group.rows.length > 0);
+  });
+</script>
+
+<div class="mt-1.5">
+  <button
+    type="button"
+    class="flex h-6 items-center gap-0.5 text-soft hover:text-ink"
+    aria-expanded={open}
+    onclick={() => (open = !open)}
+  >
+    {#if open}<ChevronDown size={14} aria-hidden="true" />{:else}<ChevronRight size={14} aria-hidden="true" />{/if}
+    Other ways
+  </button>
+  {#if open}
+    <div class="mb-1 space-y-1.5" data-testid="other-ways">
+      {#each groups as group (group.title)}
+        <div class="grid grid-cols-[auto_1fr] gap-x-3">
+          <p class="label w-28 pt-0.5">{group.title}</p>
+          <ul>
+            {#each group.rows as row (row.key)}
+              <li>
+                <button
+                  type="button"
+                  class="flex min-h-6 w-full items-baseline gap-2 text-left hover:text-pencil"
+                  aria-pressed={row.current}
+                  onclick={row.take}
+                >
+                  <span class={row.current ? 'font-semibold' : ''}>{row.name}</span>
+                  <span class="condensed ml-auto text-right text-soft">{row.cost}</span>
+                </button>
+              </li>
+            {/each}
+          </ul>
+        </div>
+      {/each}
+      {#if search.failed}<p class="text-soft">They could not be worked out just now.</p>{/if}
+    </div>
+  {/if}
+</div>

@@ -1,0 +1,167 @@
+<script lang="ts">
+  import { Modal } from 'flowbite-svelte';
+  import type { Alternatives } from '$core/call/alternatives';
+  import type { LensInLine } from '$core/call/lineUp';
+  import type { Setup } from '$core/setup/schema';
+  import { planSetup } from '$core/call/planSetup';
+  import { callSentence, targetWords } from '$core/words/call';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { findAlternatives, findLineUp, type Question } from '$lib/state/planner';
+  import { Search } from '$lib/state/search.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { asking, aspectOf, eyeCrops, picturePixels, type Taken } from './asking';
+  import LensPicture from './LensPicture.svelte';
+  import { windowAt, wholePicture } from '../../render/lensView';
+
+  /** Two to four pictures side by side, looked at alike. */
+  let { open = $bindable(), taken }: { open: boolean; taken: Taken } = $props();
+  const workspace = getWorkspace();
+  const lenses = new Search<Question, LensInLine[]>(findLineUp);
+  const others = new Search<Question, Alternatives>(findAlternatives);
+  const most = 4;
+
+  let what = $state<'stops' | 'lenses' | 'focus'>('stops');
+  let look = $state<'whole' | 'loupe'>('whole');
+  let innerWidth = $state(1280);
+  $effect(() => {
+    if (what === 'lenses') void lenses.ask(workspace.question);
+    if (what === 'focus') void others.ask(workspace.question);
+  });
+
+  interface Shown {
+    readonly key: string;
+    readonly name: string;
+    readonly taken: Taken;
+    readonly take: () => void;
+  }
+
+  /** The setup as changed, planned anew; nothing when it cannot be. */
+  function planned(setup: Setup): Taken | null {
+    const { kit } = workspace.app;
+    const plan = planSetup({ setup, kit, stopStep: workspace.stopStep });
+    const body = kit.bodies.find((item) => item.id === setup.camera.bodyId);
+    const lens = kit.lenses.find((item) => item.id === setup.camera.lensId);
+    return plan.kind === 'plan' && body && lens ? { setup, plan, body, lens } : null;
+  }
+
+  const shown = $derived.by((): Shown[] => {
+    const { plan, setup } = taken;
+    if (what === 'stops') {
+      const step = { full: 1, half: 2, third: 3 }[workspace.stopStep];
+      const first = Math.max(0, Math.min(plan.selected - step, plan.stops.length - 1 - step * (most - 1)));
+      return Array.from({ length: most }, (_, n) => first + n * step)
+        .filter((index) => index < plan.stops.length)
+        .map((index) => ({
+          key: `stop-${index}`,
+          name: `f/${plan.stops[index]?.stop.label}, ${Math.round((plan.stops[index]?.odds ?? 0) * 100)} %`,
+          taken: { ...taken, stop: index },
+          take: () => workspace.chooseStop(index)
+        }));
+    }
+    if (what === 'lenses') {
+      const found = (lenses.answer?.found ?? []).filter((line) => line.result && line.beyondRoomMm === 0);
+      const own = found.filter((line) => line.inUse);
+      const rest = found.filter((line) => !line.inUse && line.lensId !== own[0]?.lensId);
+      const spread = [0, Math.floor((rest.length - 1) / 2), rest.length - 1].flatMap((index) => rest[index] ?? []);
+      return [...own, ...new Set(spread)]
+        .sort((a, b) => a.focalLengthMm - b.focalLengthMm)
+        .flatMap((line): Shown[] => {
+          const its = planned(line.setup);
+          const take = () => workspace.takeOver(`${line.lensName} at the same framing`, line.setup);
+          return its
+            ? [
+                {
+                  key: `${line.lensId} ${line.focalLengthMm}`,
+                  name: `${line.focalLengthMm} mm at f/${line.result?.stop}`,
+                  taken: its,
+                  take
+                }
+              ]
+            : [];
+        });
+    }
+    const entry = plan.stops[plan.selected];
+    if (!entry) return [];
+    return (others.answer?.found.targets ?? []).slice(0, most).flatMap(({ target, odds }): Shown[] => {
+      const { subjectId, feature, focusDistanceMm } = target;
+      const aim: Setup['intent']['target'] =
+        subjectId !== null && (feature === 'leftEye' || feature === 'rightEye')
+          ? { kind: 'eye', personId: subjectId, eye: feature }
+          : { kind: 'distance', distanceMm: Math.round(focusDistanceMm) };
+      const its = planned({
+        ...setup,
+        intent: { ...setup.intent, target: aim, stop: { kind: 'chosen', fNumber: Number(entry.stop.label) } }
+      });
+      const name = `${targetWords(plan, { ...entry, target }, workspace.unit)}, ${Math.round(odds * 100)} %`;
+      return its ? [{ key: `${subjectId}-${feature}`, name, taken: its, take: () => workspace.focusOn(aim) }] : [];
+    });
+  });
+
+  const cell = $derived.by(() => {
+    const wide = Math.min(520, (Math.min(1200, innerWidth - 60) - 40) / 2);
+    const ratio = look === 'whole' ? aspectOf(taken) : 1.7;
+    const height = Math.min(270, wide / ratio);
+    return { width: Math.round(height * ratio), height: Math.round(height) };
+  });
+  function ask({ key, taken: its }: Shown) {
+    const target = its.plan.stops[its.plan.selected]?.target.subjectId;
+    const crops = eyeCrops(its, { width: 148, height: 58 });
+    const at = (crops.find((crop) => crop.subjectId === target) ?? crops[0])?.at ?? { x: 0.5, y: 0.5 };
+    const window = look === 'whole' ? wholePicture : windowAt(at, cell, picturePixels(its));
+    return asking(its, { slot: `compare-${key}`, priority: 0.5, ...cell, window });
+  }
+</script>
+
+<svelte:window bind:innerWidth />
+<Modal bind:open title="Compare" size="xl" class="text-ink">
+  <div class="space-y-3" data-testid="compare">
+    <div class="flex flex-wrap gap-4">
+      <Choice
+        legend="Compare"
+        hideLegend
+        value={what}
+        options={[
+          { value: 'stops', name: 'stops' },
+          { value: 'lenses', name: 'lenses' },
+          { value: 'focus', name: 'focus' }
+        ]}
+        onchange={(value) => (what = value)}
+      />
+      <Choice
+        legend="Look"
+        hideLegend
+        value={look}
+        options={[
+          { value: 'whole', name: 'whole picture' },
+          { value: 'loupe', name: 'at 100 %' }
+        ]}
+        onchange={(value) => (look = value)}
+      />
+    </div>
+    <div class="grid grid-cols-1 gap-3 sm:grid-cols-2">
+      {#each shown as item (item.key)}
+        {@const asked = ask(item)}
+        <figure class="bg-surround p-1">
+          {#if asked}
+            <div class="grid place-items-center">
+              <LensPicture {asked} {...cell} label={callSentence(item.taken.plan, workspace.unit)} />
+            </div>
+          {/if}
+          <figcaption
+            class="mt-1 bg-[#3f3f3f] flex items-center justify-between gap-2 px-1 pt-1 text-[12px] text-white"
+          >
+            <span class="truncate">{item.name}</span>
+            <button
+              type="button"
+              class="min-h-6 underline underline-offset-2"
+              onclick={() => {
+                item.take();
+                open = false;
+              }}>Use it</button
+            >
+          </figcaption>
+        </figure>
+      {/each}
+    </div>
+  </div>
+</Modal>

@@ -1,0 +1,187 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import type { Plan } from '$core/call/plan';
+  import { degrees } from '$core/geometry/vector';
+  import { angleOfView } from '$core/optics/thinLens';
+  import { edgeFindings, edgeWords } from '$core/setup/edges';
+  import { focusPoints, focusPointWords, nearestFocusPoint } from '$core/setup/focusPoint';
+  import { pictureSize } from '$core/setup/framing';
+  import type { Body, Lens } from '$core/setup/schema';
+  import { callSentence } from '$core/words/call';
+  import { savePicture } from '$lib/finder/export';
+  import { getApp } from '$lib/state/app.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { asking, aspectOf, projection } from './asking';
+  import CompareDialog from './CompareDialog.svelte';
+  import FinderBar from './FinderBar.svelte';
+  import { hitAt } from './hit';
+  import LensPicture, { type Shown } from './LensPicture.svelte';
+  import Loupe from './Loupe.svelte';
+  import Outline from './Outline.svelte';
+  import Overlays from './Overlays.svelte';
+  import { getPictures } from './pictures.svelte';
+
+  interface Props {
+    plan: Plan;
+    body: Body;
+    lens: Lens;
+    width: number;
+    height: number;
+    loupeOpen: boolean;
+  }
+  let { plan, body, lens, width, height, loupeOpen = $bindable() }: Props = $props();
+  const app = getApp();
+  const workspace = getWorkspace();
+  const pictures = getPictures();
+  const barHeight = 28;
+  /** Less travel than this is a click, px. */
+  const clickPx = 4;
+
+  const setup = $derived(workspace.setup);
+  const aspect = $derived(aspectOf({ setup, body }));
+  const frameWidth = $derived(Math.floor(Math.min(width, (height - barHeight) * aspect)));
+  const frameHeight = $derived(Math.floor(frameWidth / aspect));
+  const asked = $derived(
+    asking({ setup, plan, body, lens }, { slot: 'finder', priority: 1, width: frameWidth, height: frameHeight })
+  );
+  const label = $derived(`${setup.name} through the lens at f/${plan.stops[plan.selected]?.stop.label}`);
+  let shown = $state.raw<Shown | null>(null);
+  let canvas: HTMLCanvasElement | undefined;
+  let comparing = $state(false);
+  let grabbed = $state(false);
+
+  const project = $derived(projection({ setup, plan, body }));
+  const pointWords = $derived.by(() => {
+    const { target } = plan.stops[plan.selected] ?? {};
+    const point = plan.subjects
+      .find((item) => item.id === target?.subjectId)
+      ?.points.find((item) => item.feature === target?.feature);
+    const at = point && project(point.position);
+    if (!at) return '';
+    const nearest = nearestFocusPoint(focusPoints(body.focusGrid, setup.camera.orientation), at.x, at.y);
+    return nearest ? focusPointWords(nearest) : 'no focus point there: focus, then reframe';
+  });
+  const edge = $derived(app.settings.overlays.includes('edges') ? edgeFindings(setup, project)[0] : undefined);
+  const drawn = $derived.by(() => {
+    if (pictures.status !== 'ready' || !shown) return '';
+    const progress =
+      shown.views === 0 ? 'first look' : shown.views < shown.of ? `${shown.views} of ${shown.of} looks` : '';
+    return [progress, shown.reduced ? 'drawn smaller, this machine draws slowly' : ''].filter(Boolean).join(', ');
+  });
+  const caption = $derived(
+    [
+      `${plan.focalLengthMm} mm`,
+      pointWords,
+      edge ? `${edge.name} ${edgeWords[edge.what]}` : '',
+      setup.camera.focusSurface === 'curved' ? 'drawn with a flat surface of focus' : '',
+      drawn
+    ]
+      .filter(Boolean)
+      .join(' · ')
+  );
+
+  function press(event: PointerEvent) {
+    if (event.button !== 0) return;
+    const surface = event.currentTarget as HTMLElement;
+    const start = { x: event.clientX, y: event.clientY };
+    const from = setup.camera;
+    const picture = pictureSize(body, from);
+    const perPx = degrees(angleOfView(plan.focalLengthMm, plan.distanceMm, picture.width)) / frameWidth;
+    surface.setPointerCapture(event.pointerId);
+    const move = (moved: PointerEvent) => {
+      const dx = moved.clientX - start.x;
+      const dy = moved.clientY - start.y;
+      if (!grabbed && Math.hypot(dx, dy) < clickPx) return;
+      grabbed = true;
+      workspace.turnCamera(from, -dx * perPx, dy * perPx, 'reframe');
+    };
+    const release = (released: PointerEvent) => {
+      surface.removeEventListener('pointermove', move);
+      surface.removeEventListener('pointerup', release);
+      surface.removeEventListener('pointercancel', release);
+      if (grabbed) app.endGesture();
+      else if (released.type === 'pointerup') choose(released, surface);
+      grabbed = false;
+    };
+    surface.addEventListener('pointermove', move);
+    surface.addEventListener('pointerup', release);
+    surface.addEventListener('pointercancel', release);
+  }
+
+  function choose(event: PointerEvent, surface: HTMLElement) {
+    const box = surface.getBoundingClientRect();
+    const at = { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height, aspect };
+    const hit = hitAt(setup, body, project, at);
+    if (!hit) return;
+    if (hit.kind === 'thing') {
+      workspace.select({ kind: 'thing', id: hit.thingId });
+      workspace.focusOn({ kind: 'thing', thingId: hit.thingId });
+      return;
+    }
+    workspace.select({ kind: 'person', id: hit.personId });
+    if (hit.eye) workspace.focusOn({ kind: 'eye', personId: hit.personId, eye: hit.eye });
+  }
+  async function save() {
+    if (!canvas) return;
+    await savePicture(canvas, { setup, plan, words: callSentence(plan, workspace.unit) });
+  }
+</script>
+
+<div class="flex h-full flex-col">
+  <FinderBar
+    {caption}
+    onloupe={() => (loupeOpen = true)}
+    oncompare={() => (comparing = true)}
+    onexport={() => void save()}
+  />
+  <div class="grid min-h-0 flex-1 place-items-center bg-surround">
+    <!-- Dragging reframes and a click focuses; Camera and Intent are the keyboard's way to both. -->
+    <!-- svelte-ignore a11y_no_static_element_interactions -->
+    <div
+      class="relative touch-none select-none {grabbed ? 'cursor-grabbing' : 'cursor-crosshair'}"
+      style:width="{frameWidth}px"
+      style:height="{frameHeight}px"
+      onpointerdown={press}
+      data-testid="finder"
+    >
+      {#if pictures.status === 'missing' || pictures.status === 'lost'}
+        <Outline {setup} {plan} {body} width={frameWidth} height={frameHeight} />
+        <div class="absolute inset-x-2 top-2 flex items-center gap-3 bg-ink/85 px-3 py-2 text-surface" role="status">
+          <p>
+            {pictures.status === 'missing'
+              ? 'This browser offers no WebGL to draw with. The outline stands in; all figures are right.'
+              : 'The graphics were lost. The outline stands in; all figures are right.'}
+          </p>
+          <Button
+            size="xs"
+            color="alternative"
+            onpointerdown={(event: Event) => event.stopPropagation()}
+            onclick={() => pictures.start()}>Try again</Button
+          >
+        </div>
+      {:else if asked}
+        <LensPicture
+          {asked}
+          {label}
+          width={frameWidth}
+          height={frameHeight}
+          onshown={(now, drawnOn) => {
+            shown = now;
+            canvas = drawnOn;
+          }}
+        />
+      {/if}
+      <Overlays
+        {setup}
+        {plan}
+        {body}
+        width={frameWidth}
+        height={frameHeight}
+        shown={app.settings.overlays}
+        printShape={app.settings.printShape}
+      />
+    </div>
+  </div>
+</div>
+{#if loupeOpen}<Loupe bind:open={loupeOpen} taken={{ setup, plan, body, lens }} />{/if}
+{#if comparing}<CompareDialog bind:open={comparing} taken={{ setup, plan, body, lens }} />{/if}

@@ -1,0 +1,81 @@
+<script lang="ts">
+  import { Columns2, Download, Eye, Layers } from '@lucide/svelte';
+  import { Checkbox, Popover } from 'flowbite-svelte';
+  import { overlays, printShapes, type Overlay, type PrintShape } from '$lib/data';
+  import Picker from '$lib/controls/Picker.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+
+  interface Props {
+    caption: string;
+    onloupe: () => void;
+    oncompare: () => void;
+    onexport: () => void;
+  }
+  let { caption, onloupe, oncompare, onexport }: Props = $props();
+  const app = getApp();
+  const id = $props.id();
+
+  const names: Readonly<Record<Overlay, string>> = {
+    points: 'Focus points of this body',
+    thirds: 'Thirds',
+    crop: 'What a print crops',
+    edges: 'Edges to check',
+    level: 'Level'
+  };
+  function toggle(overlay: Overlay) {
+    const now = app.settings.overlays;
+    const next = now.includes(overlay) ? now.filter((item) => item !== overlay) : [...now, overlay];
+    void app.setSettings({ overlays: next });
+  }
+  const shapes = (Object.keys(printShapes) as PrintShape[]).map((value) => ({ value, name: `${value} print` }));
+  const tools = $derived([
+    { icon: Eye, name: 'Look at 100 % (Z)', does: onloupe },
+    { icon: Columns2, name: 'Compare stops, lenses or focus', does: oncompare },
+    { icon: Download, name: 'Save this picture', does: onexport }
+  ]);
+</script>
+
+<div class="flex h-7 items-center gap-1 bg-[#3f3f3f] px-2 text-[11.5px] text-white">
+  <p class="min-w-0 flex-1 truncate" data-testid="finder-caption">{caption}</p>
+  <button
+    {id}
+    type="button"
+    class="grid size-7 place-items-center"
+    aria-label="Marks over the picture"
+    title="Marks over the picture"
+  >
+    <Layers size={14} aria-hidden="true" />
+  </button>
+  {#each tools as tool (tool.name)}
+    <button
+      type="button"
+      class="grid size-7 place-items-center"
+      aria-label={tool.name}
+      title={tool.name}
+      onclick={tool.does}
+    >
+      <tool.icon size={14} aria-hidden="true" />
+    </button>
+  {/each}
+</div>
+<Popover
+  triggeredBy="#{id}"
+  trigger="click"
+  placement="bottom-end"
+  arrow={false}
+  class="z-30 w-auto border-line bg-raised text-ink dark:bg-raised"
+>
+  <div class="space-y-2">
+    {#each overlays as overlay (overlay)}
+      <Checkbox checked={app.settings.overlays.includes(overlay)} onchange={() => toggle(overlay)}
+        >{names[overlay]}</Checkbox
+      >
+    {/each}
+    <Picker
+      label="Print shape"
+      items={shapes}
+      value={app.settings.printShape}
+      onchange={(printShape) => app.setSettings({ printShape })}
+    />
+  </div>
+</Popover>

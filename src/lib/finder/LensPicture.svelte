@@ -1,0 +1,62 @@
+<script lang="ts" module>
+  export interface Shown {
+    readonly views: number;
+    readonly of: number;
+    readonly reduced: boolean;
+    readonly afterMs: number;
+  }
+</script>
+
+<script lang="ts">
+  import { getPictures, type Asked } from './pictures.svelte';
+
+  interface Props {
+    asked: Asked;
+    /** CSS size, px. */
+    width: number;
+    height: number;
+    label: string;
+    /** Asks only once nothing has changed for so long, ms. */
+    restMs?: number;
+    onshown?: (shown: Shown, canvas: HTMLCanvasElement) => void;
+  }
+  /** A picture as the lens draws it: the first at once, better ones as they come. */
+  let { asked, width, height, label, restMs = 0, onshown }: Props = $props();
+  const pictures = getPictures();
+  let canvas = $state<HTMLCanvasElement>();
+  let shown = $state.raw<Shown | null>(null);
+
+  $effect(() => {
+    const target = canvas;
+    const now = asked;
+    if (!target) return;
+    const ask = () =>
+      pictures.ask(now, ({ image, views, of, reduced, afterMs }) => {
+        target.getContext('bitmaprenderer')?.transferFromImageBitmap(image);
+        shown = { views, of, reduced, afterMs };
+        onshown?.(shown, target);
+      });
+    if (restMs === 0) {
+      ask();
+      return;
+    }
+    const timer = setTimeout(ask, restMs);
+    return () => clearTimeout(timer);
+  });
+  const slot = $derived(asked.slot);
+  $effect(() => {
+    // A slot left is given up; one asked for again is not.
+    const left = slot;
+    return () => pictures.drop(left);
+  });
+</script>
+
+<canvas
+  bind:this={canvas}
+  class="block bg-surround"
+  style:width="{width}px"
+  style:height="{height}px"
+  aria-label={label}
+  data-views={shown?.views}
+  data-first-ms={shown?.views === 0 ? Math.round(shown.afterMs) : undefined}
+></canvas>

@@ -1,0 +1,74 @@
+<script lang="ts">
+  import { Button, Modal } from 'flowbite-svelte';
+  import { verdict } from '$core/optics/sharpness';
+  import { callSentence, roleWords, verdictWords } from '$core/words/call';
+  import { getApp } from '$lib/state/app.svelte';
+  import Picker from '$lib/controls/Picker.svelte';
+  import { asking, eyeCrops, picturePixels, type Taken } from './asking';
+  import { savePicture } from './export';
+  import LensPicture from './LensPicture.svelte';
+  import { windowAt } from '../../render/lensView';
+
+  interface Props {
+    open: boolean;
+    taken: Taken;
+    /** Key of the crop to begin with; the target's when left out. */
+    start?: string;
+  }
+  /** A large look at 100 % of the camera's pixels. */
+  let { open = $bindable(), taken, start }: Props = $props();
+  const app = getApp();
+  let canvas: HTMLCanvasElement | undefined;
+  let innerWidth = $state(1280);
+  const size = $derived({ width: Math.min(860, innerWidth - 80), height: 460 });
+  const small = { width: 148, height: 58 } as const;
+
+  const crops = $derived(eyeCrops(taken, small));
+  const target = $derived(taken.plan.stops[taken.stop ?? taken.plan.selected]?.target.subjectId);
+  let chosen = $state<string | null>(null);
+  const crop = $derived(
+    crops.find((item) => item.key === (chosen ?? start)) ?? crops.find((item) => item.subjectId === target) ?? crops[0]
+  );
+  const items = $derived(
+    crops.map((item) => ({
+      value: item.key,
+      name: `${item.name}, ${item.roles.length > 1 ? 'eyes' : item.roles[0] ? roleWords[item.roles[0]] : ''}: ${verdictWords[verdict(item.ratio)]}`
+    }))
+  );
+  const asked = $derived(
+    crop
+      ? asking(taken, {
+          slot: 'loupe',
+          priority: 0,
+          ...size,
+          window: windowAt(crop.at, size, picturePixels(taken)),
+          views: 96
+        })
+      : null
+  );
+
+  async function save() {
+    if (!canvas) return;
+    const { setup, plan } = taken;
+    await savePicture(canvas, { setup, plan, words: `At 100 %. ${callSentence(plan, app.settings.unit)}` });
+  }
+</script>
+
+<svelte:window bind:innerWidth />
+<Modal bind:open title="At 100 % of the camera’s pixels" size="xl" class="text-ink">
+  <div class="space-y-3" data-testid="loupe">
+    {#if crop && asked}
+      <div class="grid place-items-center bg-surround">
+        <LensPicture {asked} {...size} label="{crop.name} at 100 %" onshown={(_, drawnOn) => (canvas = drawnOn)} />
+      </div>
+      <div class="flex items-end gap-3">
+        <div class="w-96 max-w-full">
+          <Picker label="Look at" {items} value={crop.key} onchange={(value) => (chosen = value)} />
+        </div>
+        <Button color="alternative" onclick={() => void save()}>Save this picture</Button>
+      </div>
+    {:else}
+      <p>Nobody’s eyes are in the picture.</p>
+    {/if}
+  </div>
+</Modal>

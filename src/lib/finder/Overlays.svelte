@@ -1,0 +1,134 @@
+<script lang="ts">
+  import type { Plan } from '$core/call/plan';
+  import { radians } from '$core/geometry/vector';
+  import { verdict } from '$core/optics/sharpness';
+  import { edgeFindings } from '$core/setup/edges';
+  import { focusPoints, nearestFocusPoint } from '$core/setup/focusPoint';
+  import type { Body, Setup } from '$core/setup/schema';
+  import { printShapes, type Overlay, type PrintShape } from '$lib/data';
+  import { projection } from './asking';
+
+  interface Props {
+    setup: Setup;
+    plan: Plan;
+    body: Body;
+    width: number;
+    height: number;
+    shown: readonly Overlay[];
+    printShape: PrintShape;
+  }
+  let { setup, plan, body, width, height, shown, printShape }: Props = $props();
+
+  const entry = $derived(plan.stops[plan.selected]);
+  const project = $derived(projection({ setup, plan, body }));
+  const points = $derived(shown.includes('points') ? focusPoints(body.focusGrid, setup.camera.orientation) : []);
+  const targets = $derived.by(() => {
+    const { target } = entry ?? {};
+    const subject = plan.subjects.find((item) => item.id === target?.subjectId);
+    const point = subject?.points.find((item) => item.feature === target?.feature);
+    const at = point && project(point.position);
+    return at ? [{ ...at, r: Math.max(11, (subject?.kind === 'person' ? 24 : 40) * at.scale * width) }] : [];
+  });
+  const used = $derived(targets[0] ? nearestFocusPoint(points, targets[0].x, targets[0].y) : null);
+  const soft = $derived(
+    plan.subjects.flatMap((subject, index) =>
+      subject.importance === 'maySoft'
+        ? []
+        : subject.points.flatMap((point, place) => {
+            const ratio = entry?.sharpness[index]?.[place]?.ratio ?? 0;
+            const at = point.required && verdict(ratio) !== 'sharp' ? project(point.position) : undefined;
+            return at ? [{ key: `${subject.id}-${point.role}`, ...at }] : [];
+          })
+    )
+  );
+  const edges = $derived(shown.includes('edges') ? edgeFindings(setup, project) : []);
+  const crop = $derived.by(() => {
+    const ratio = width > height ? printShapes[printShape] : 1 / printShapes[printShape];
+    const w = Math.min(width, height * ratio);
+    const h = w / ratio;
+    return { x: (width - w) / 2, y: (height - h) / 2, w, h };
+  });
+  /** Where the level through the lens cuts the picture. */
+  const levelY = $derived.by(() => {
+    const offset = Math.tan(radians(setup.camera.pitchDeg)) * plan.focalLengthMm;
+    const framedMm = (plan.framedHeightMm * plan.focalLengthMm) / plan.distanceMm;
+    return height * (0.5 + offset / framedMm);
+  });
+</script>
+
+<svg {width} {height} class="pointer-events-none absolute inset-0" aria-hidden="true">
+  {#if shown.includes('thirds')}
+    <path
+      d="M{width / 3} 0V{height}M{(width * 2) / 3} 0V{height}M0 {height / 3}H{width}M0 {(height * 2) / 3}H{width}"
+      stroke="#fff"
+      stroke-opacity="0.32"
+    />
+  {/if}
+  {#each points as point (`${point.right} ${point.up}`)}
+    {@const chosen = point === used}
+    <rect
+      x={point.x * width - 4}
+      y={point.y * height - 3}
+      width="8"
+      height="6"
+      fill="none"
+      stroke={chosen ? '#c2341d' : '#fff'}
+      stroke-opacity={chosen ? 1 : 0.42}
+      stroke-width={chosen ? 2 : 1}
+    />
+  {/each}
+  {#if shown.includes('crop')}
+    <path
+      d="M0 0H{width}V{height}H0ZM{crop.x} {crop.y}V{crop.y + crop.h}H{crop.x + crop.w}V{crop.y}Z"
+      fill="#000"
+      fill-opacity="0.45"
+      fill-rule="evenodd"
+    />
+  {/if}
+  {#if shown.includes('level')}
+    <path d="M0 {levelY}H{width}" stroke="#fff" stroke-opacity="0.8" stroke-dasharray="10 6" />
+  {/if}
+  {#each soft as eye (eye.key)}
+    <circle
+      cx={eye.x * width}
+      cy={eye.y * height}
+      r={Math.max(9, 18 * eye.scale * width)}
+      fill="none"
+      stroke="#fff"
+      stroke-opacity="0.85"
+      stroke-dasharray="3 3"
+    />
+  {/each}
+  {#each edges as finding (finding.personId)}
+    {@const person = setup.people.find((item) => item.id === finding.personId)}
+    {@const at =
+      person && project({ x: person.lateralMm, y: person.floorMm + person.statureMm * 0.93, z: person.depthMm })}
+    {#if at}
+      <circle
+        cx={Math.min(width - 8, Math.max(8, at.x * width))}
+        cy={Math.min(height - 8, Math.max(8, at.y * height))}
+        r="7"
+        fill="#fff"
+        fill-opacity="0.9"
+      />
+      <text
+        x={Math.min(width - 8, Math.max(8, at.x * width))}
+        y={Math.min(height - 8, Math.max(8, at.y * height)) + 4}
+        text-anchor="middle"
+        class="text-[11px] font-bold"
+        fill="#141414">!</text
+      >
+    {/if}
+  {/each}
+  {#each targets as target (target.r)}
+    <circle
+      cx={target.x * width}
+      cy={target.y * height}
+      r={target.r}
+      fill="none"
+      stroke="#c2341d"
+      stroke-width="2.5"
+      data-testid="target-ring"
+    />
+  {/each}
+</svg>

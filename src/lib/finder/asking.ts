@@ -1,0 +1,136 @@
+/** What to ask the renderer for: the whole picture, a thumbnail, somebody's eyes. */
+import type { Plan } from '$core/call/plan';
+import { pictureSize } from '$core/setup/framing';
+import { projector, type Projected } from '$core/setup/projection';
+import { viewpoint, type PointRole } from '$core/setup/scene';
+import type { Body, Lens, Setup } from '$core/setup/schema';
+import { wholePicture, windowAt, type Window } from '../../render/lensView';
+import { lensShot, viewsNeeded } from '../../render/shot';
+import type { Asked } from './pictures.svelte';
+
+export interface Taken {
+  readonly setup: Setup;
+  readonly plan: Plan;
+  readonly body: Body;
+  readonly lens: Lens;
+  /** Stop to draw; the one in use when left out. */
+  readonly stop?: number;
+}
+
+export interface AskOptions {
+  readonly slot: string;
+  readonly priority: number;
+  readonly width: number;
+  readonly height: number;
+  readonly window?: Window;
+  readonly views?: number;
+  readonly quick?: boolean;
+  readonly eyesOf?: string | undefined;
+}
+
+/** The request for a picture, or null when the plan has no such stop. Plain data: it goes to the worker as it is. */
+export function asking({ setup, plan, body, lens, stop }: Taken, options: AskOptions): Asked | null {
+  const shot = lensShot(setup, plan, body, lens, stop);
+  if (!shot) return null;
+  const { slot, priority, width, height, window = wholePicture, quick = true, eyesOf } = options;
+  const wide = width / (window.right - window.left);
+  return {
+    slot,
+    priority,
+    setup,
+    view: viewpoint(setup, body),
+    shot,
+    window,
+    width: Math.max(8, Math.round(width)),
+    height: Math.max(8, Math.round(height)),
+    views: options.views ?? viewsNeeded(shot, plan, wide),
+    quick,
+    eyesOf
+  };
+}
+
+/** Width over height of the picture. */
+export function aspectOf({ setup, body }: Pick<Taken, 'setup' | 'body'>): number {
+  const { width, height } = pictureSize(body, setup.camera);
+  return width / height;
+}
+
+/** The picture in the camera's own pixels. */
+export function picturePixels({ setup, body }: Pick<Taken, 'setup' | 'body'>): { width: number; height: number } {
+  const perMm = body.sensor.pixelsWide / body.sensor.widthMm;
+  const { width, height } = pictureSize(body, setup.camera);
+  return { width: width * perMm, height: height * perMm };
+}
+
+/** Where scene points fall in the picture at the stop in use. */
+export function projection({
+  setup,
+  plan,
+  body,
+  stop = plan.selected
+}: Pick<Taken, 'setup' | 'plan' | 'body' | 'stop'>) {
+  const focus = plan.stops[stop]?.target.focusDistanceMm ?? plan.distanceMm;
+  return projector(viewpoint(setup, body), setup.camera, body, focus);
+}
+
+export interface EyeCrop {
+  readonly key: string;
+  readonly subjectId: string;
+  readonly name: string;
+  /** "near eye", "eyes", or the side of a thing. */
+  readonly roles: readonly PointRole[];
+  /** Worst blur ratio of what is shown. */
+  readonly ratio: number;
+  readonly at: Projected;
+  readonly window: Window;
+  /** Nothing but this person's eyes is in it. */
+  readonly eyesOf: string | undefined;
+}
+
+/** Wider than this, more of somebody than the eyes may be in the crop, mm in the scene. */
+const eyesOnlyMm = 92;
+
+/** Eyes closer together than this share of a crop fit into one. */
+const bothFit = 0.82;
+
+/** The crops at 100 % of the camera's pixels: both eyes in one where they fit, else one each; in the Ladder's order. */
+export function eyeCrops(taken: Taken, sizePx: { readonly width: number; readonly height: number }): EyeCrop[] {
+  const { plan, stop = plan.selected } = taken;
+  const project = projection(taken);
+  const pixels = picturePixels(taken);
+  const entry = plan.stops[stop];
+  if (!entry) return [];
+  return plan.subjects.flatMap((subject, index): EyeCrop[] => {
+    const wanted: readonly PointRole[] = subject.kind === 'person' ? ['nearEye', 'farEye', 'head'] : ['nearSide'];
+    const points = subject.points.flatMap((point, place) => {
+      const at = wanted.includes(point.role) ? project(point.position) : undefined;
+      const inside = at && at.x > 0 && at.x < 1 && at.y > 0 && at.y < 1;
+      return inside ? [{ point, at, ratio: entry.sharpness[index]?.[place]?.ratio ?? 0 }] : [];
+    });
+    const crop = (chosen: typeof points): EyeCrop[] => {
+      const [first] = chosen;
+      if (!first) return [];
+      const middle = (key: 'x' | 'y' | 'scale') => chosen.reduce((sum, item) => sum + item.at[key], 0) / chosen.length;
+      const at = { x: middle('x'), y: middle('y'), scale: middle('scale') };
+      const widthMm = sizePx.width / pixels.width / at.scale;
+      const near = subject.kind === 'person' && widthMm < eyesOnlyMm && first.point.role !== 'head';
+      const person = taken.setup.people.find((item) => item.id === subject.id);
+      return [
+        {
+          key: `${subject.id}-${first.point.role}`,
+          subjectId: subject.id,
+          name: subject.name,
+          roles: chosen.map((item) => item.point.role),
+          ratio: Math.max(...chosen.map((item) => item.ratio)),
+          at,
+          window: windowAt(at, sizePx, pixels),
+          eyesOf: near && person?.being !== 'pet' ? subject.id : undefined
+        }
+      ];
+    };
+    const [a, b] = points;
+    if (!a || !b) return crop(points);
+    const apart = Math.abs(a.at.x - b.at.x) * pixels.width;
+    return apart < sizePx.width * bothFit ? crop(points) : [...crop([a]), ...crop([b])];
+  });
+}

@@ -1,0 +1,124 @@
+/** What the parts of the Floor share: the scale, which side it is seen from, and what is being pointed at. */
+import { createContext } from 'svelte';
+import { rowsByDepth } from '$core/people/rows';
+import type { Setup } from '$core/setup/schema';
+import { idOf, type Selection, type Workspace } from '$lib/state/workspace.svelte';
+import { depthAtPx, floorScale, panned, sideScale, type FloorScale, type FloorSide, type Pan } from './geometry';
+import type { MoveHandlers } from './movable';
+import { snapDepth, snapMm, type Nudge } from './nudge';
+
+const unmoved: Pan = { k: 1, x: 0, y: 0 };
+
+export class FloorState {
+  readonly workspace: Workspace;
+  width = $state(560);
+  height = $state(240);
+  side = $state<FloorSide>('above');
+  pan = $state.raw<Pan>(unmoved);
+  /** The row something dragged has been caught by, depth behind the subject line. */
+  caughtRowMm = $state<number | null>(null);
+  /** What the pointer is over or drags: a line of text. */
+  pointed = $state('');
+  /** The fit the scale stands on while something is dragged or the view is zoomed. */
+  #held = $state.raw<FloorScale | null>(null);
+
+  constructor(workspace: Workspace) {
+    this.workspace = workspace;
+  }
+
+  #fit = $derived.by(() => {
+    const { setup, distanceMm } = this.workspace;
+    const scale = this.side === 'above' ? floorScale : sideScale;
+    return scale(setup, distanceMm, Math.max(200, this.width), Math.max(80, this.height));
+  });
+  scale = $derived(panned(this.#held ?? this.#fit, unmoved, this.pan));
+  placed = $derived.by(() => (this.workspace.view ? { scale: this.scale, view: this.workspace.view } : null));
+
+  get zoomed(): boolean {
+    return this.pan.k !== 1 || this.pan.x !== 0 || this.pan.y !== 0;
+  }
+
+  setPan(pan: Pan): void {
+    this.#held ??= this.#fit;
+    this.pan = pan;
+    if (!this.zoomed) this.#held = null;
+  }
+
+  turnTo(side: FloorSide): void {
+    this.side = side;
+    this.#held = null;
+  }
+
+  hold(): void {
+    this.#held ??= this.#fit;
+  }
+
+  release(): void {
+    if (!this.zoomed) this.#held = null;
+    this.caughtRowMm = null;
+    this.pointed = '';
+    this.workspace.app.endGesture();
+  }
+
+  /** Distance from the lens at a px, mm. */
+  distanceAt(x: number): number {
+    return depthAtPx(this.scale, x) + this.workspace.distanceMm;
+  }
+
+  /** Depths of the rows of everybody who is not being moved, mm behind the subject line. */
+  #rows(setup: Setup): number[] {
+    const { workspace } = this;
+    const still = setup.people.filter((person) => !workspace.isSelected('person', person.id));
+    return rowsByDepth(still, (person) => person.depthMm).map(
+      (row) => row.reduce((sum, person) => sum + person.depthMm, 0) / row.length
+    );
+  }
+
+  /** Drags a person or thing, with everything else that is selected. */
+  moving(selection: Selection, describe: () => string): MoveHandlers {
+    const { workspace } = this;
+    let from = workspace.setup;
+    let held: { depthMm: number; lateralMm: number } | undefined;
+    const id = idOf(selection);
+    return {
+      start: (also) => {
+        if (also || !workspace.isSelected(selection.kind, id)) workspace.select(selection, also);
+        this.hold();
+        from = workspace.setup;
+        held = [...from.people, ...from.things].find((item) => item.id === id);
+      },
+      move: (dx, dy, fine) => {
+        if (!held) return;
+        const { pxPerMm } = this.scale;
+        const snap = snapDepth(held.depthMm + dx / pxPerMm, {
+          rows: this.#rows(from),
+          distanceMm: workspace.distanceMm,
+          pxPerMm,
+          fine
+        });
+        this.caughtRowMm = snap.rowMm;
+        const depth = snap.depthMm - held.depthMm;
+        if (this.side === 'above') {
+          const lateral = snapMm(held.lateralMm + dy / pxPerMm, fine) - held.lateralMm;
+          workspace.moveSelected(from, depth, lateral, `drag-${id}`);
+        } else {
+          workspace.raiseSelected(from, depth, snapMm(-dy / pxPerMm, fine), `drag-${id}`);
+        }
+        this.pointed = describe();
+      },
+      end: () => this.release()
+    };
+  }
+
+  /** Moves everything selected by a key. */
+  nudged(selection: Selection, by: Nudge): void {
+    const { workspace } = this;
+    const id = idOf(selection);
+    if (!workspace.isSelected(selection.kind, id)) workspace.select(selection);
+    const gesture = `keys-${id}-move`;
+    if (this.side === 'above') workspace.moveSelected(workspace.setup, by.depthMm, by.lateralMm, gesture);
+    else workspace.raiseSelected(workspace.setup, by.depthMm, -by.lateralMm, gesture);
+  }
+}
+
+export const [getFloor, setFloor] = createContext<FloorState>();

@@ -1,0 +1,156 @@
+<script lang="ts">
+  import type { Light } from '$core/setup/schema';
+  import { sceneLevel } from '$core/call/light';
+  import { formatShutter } from '$core/words/light';
+  import { whyLight } from '$core/words/why';
+  import LengthField from '$lib/controls/LengthField.svelte';
+  import NumberField from '$lib/controls/NumberField.svelte';
+  import Picker from '$lib/controls/Picker.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { sceneChoices } from './words';
+
+  const workspace = getWorkspace();
+  const light = $derived(workspace.setup.light);
+  const scene = $derived(light.scene);
+  const level = $derived(sceneLevel(workspace.setup));
+  const value = $derived(scene.kind === 'estimated' ? scene.as : scene.kind);
+
+  function edit(label: string, recipe: (draft: Light) => void, gesture: string | null = null) {
+    return workspace.edit(label, (draft) => recipe(draft.light), gesture);
+  }
+  function choose(to: string) {
+    const known = sceneChoices.find((item) => item.value === to);
+    edit('Light', (draft) => {
+      if (known) draft.scene = { kind: 'estimated', as: known.value };
+      else if (to === 'ev') draft.scene = { kind: 'ev', ev100: Math.round((level ?? 8) * 10) / 10 };
+      else if (to === 'metered') draft.scene = { kind: 'metered', fNumber: 4, shutterS: 1 / 125, iso: 400 };
+      else draft.scene = { kind: 'unknown' };
+    });
+  }
+  const items = [
+    { value: 'unknown', name: 'not said' },
+    ...sceneChoices,
+    { value: 'ev', name: 'as an exposure value' },
+    { value: 'metered', name: 'as I metered it' }
+  ];
+  const floors = [
+    { key: 'groupS', label: 'Groups, 1/' },
+    { key: 'childS', label: 'Children and pets, 1/' },
+    { key: 'movingS', label: 'Moving, 1/' }
+  ] as const;
+  const per = (seconds: number) => Math.round(1 / seconds);
+</script>
+
+<div class="space-y-2.5">
+  <div class="grid grid-cols-2 items-end gap-x-2 gap-y-2 sm:grid-cols-4">
+    <div class="col-span-2"><Picker label="The light is" {items} {value} onchange={choose} /></div>
+    {#if scene.kind === 'ev'}
+      <NumberField
+        label="EV at ISO 100"
+        value={scene.ev100}
+        min={-10}
+        max={20}
+        step={0.5}
+        onchange={(ev100, gesture) => edit('Light', (draft) => void (draft.scene = { kind: 'ev', ev100 }), gesture)}
+      />
+    {:else if scene.kind === 'metered'}
+      <NumberField
+        label="Metered f/"
+        value={scene.fNumber}
+        min={0.5}
+        max={128}
+        step={0.1}
+        onchange={(fNumber, gesture) => edit('Light', (draft) => void (draft.scene = { ...scene, fNumber }), gesture)}
+      />
+      <NumberField
+        label="1/ s"
+        value={per(scene.shutterS)}
+        min={1}
+        max={32000}
+        onchange={(one, gesture) =>
+          edit('Light', (draft) => void (draft.scene = { ...scene, shutterS: 1 / one }), gesture)}
+      />
+      <NumberField
+        label="ISO"
+        value={scene.iso}
+        min={6}
+        max={1000000}
+        step={100}
+        onchange={(iso, gesture) => edit('Light', (draft) => void (draft.scene = { ...scene, iso }), gesture)}
+      />
+    {/if}
+    <NumberField
+      label="Neutral filter, stops"
+      value={light.filterStops}
+      min={0}
+      max={20}
+      step={1}
+      onchange={(stops, gesture) => edit('Filter', (draft) => void (draft.filterStops = stops), gesture)}
+    />
+    <Choice
+      legend="Flash"
+      value={light.flash ? 'on' : 'off'}
+      options={[
+        { value: 'off', name: 'off' },
+        { value: 'on', name: 'on' }
+      ]}
+      onchange={(to) =>
+        edit(
+          'Flash',
+          (draft) =>
+            void (draft.flash =
+              to === 'on' ? { guideNumberM: 40, distanceMm: Math.round(workspace.distanceMm) || 2000 } : null)
+        )}
+    />
+    {#if light.flash}
+      {@const { flash } = light}
+      <NumberField
+        label="Guide number, m"
+        value={flash.guideNumberM}
+        min={1}
+        max={500}
+        onchange={(guideNumberM, gesture) =>
+          edit('Flash', (draft) => void (draft.flash = { ...flash, guideNumberM }), gesture)}
+      />
+      <LengthField
+        label="Flash to subject"
+        valueMm={flash.distanceMm}
+        stepMm={100}
+        onchange={(distanceMm, gesture) =>
+          edit('Flash', (draft) => void (draft.flash = { ...flash, distanceMm }), gesture)}
+      />
+    {/if}
+  </div>
+  <div class="grid grid-cols-2 items-end gap-x-2 gap-y-2 sm:grid-cols-4">
+    <Picker
+      label="Shortest by hand"
+      items={[
+        { value: '1', name: '1/focal length' },
+        { value: '2', name: '1/(2 × focal length)' }
+      ]}
+      value={String(light.floors.perFocalLength)}
+      onchange={(to) => edit('Shutter rule', (draft) => void (draft.floors.perFocalLength = to === '2' ? 2 : 1))}
+    />
+    {#each floors as floor (floor.key)}
+      <NumberField
+        label={floor.label}
+        value={per(light.floors[floor.key])}
+        min={1}
+        max={8000}
+        step={5}
+        onchange={(one, gesture) => edit('Shutter rule', (draft) => void (draft.floors[floor.key] = 1 / one), gesture)}
+      />
+    {/each}
+  </div>
+  {#if workspace.entry}
+    <p class="text-pretty">{whyLight(workspace.setup, workspace.entry)}</p>
+    <p class="label">
+      The strictest rule that applies sets the shutter: here {formatShutter(workspace.entry.light.floorS)}. All of them
+      are common practice; change them to yours.
+    </p>
+  {/if}
+  {#if light.flash && workspace.setup.people.some((person) => person.being === 'baby')}
+    <p class="font-medium">Hard flash stays away from an infant’s eyes: bounce it, or use the light that is there.</p>
+  {/if}
+</div>

@@ -1,0 +1,53 @@
+<script lang="ts">
+  import { Checkbox } from 'flowbite-svelte';
+  import { hairColours, hairstyles, outfitColours, outfits, seats, skinTones, type Look } from '$core/people/looks';
+  import type { Person } from '$core/setup/schema';
+  import Picker from '$lib/controls/Picker.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+
+  /** How somebody is drawn in the Finder; it changes no figure. */
+  let { person }: { person: Person } = $props();
+  const workspace = getWorkspace();
+  const named = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, name: value }));
+  const tones = Array.from({ length: skinTones }, (_, index) => ({
+    value: String(index + 1),
+    name: ['very light', 'light', 'tan', 'brown', 'dark', 'very dark'][index] ?? ''
+  }));
+
+  function look(changes: Partial<Look>) {
+    workspace.editPerson(person.id, 'Look', (draft) => void Object.assign(draft.look, changes));
+  }
+</script>
+
+<details class="border-t border-line pt-1.5">
+  <summary class="text-soft">Drawn in the Finder as</summary>
+  <div class="mt-1.5 grid grid-cols-2 items-end gap-2 sm:grid-cols-4">
+    <Picker label="Clothes" items={named(outfits)} value={person.look.outfit} onchange={(outfit) => look({ outfit })} />
+    <Picker
+      label="Their colour"
+      items={named(outfitColours)}
+      value={person.look.outfitColour}
+      onchange={(outfitColour) => look({ outfitColour })}
+    />
+    <Picker label="Hair" items={named(hairstyles)} value={person.look.hair} onchange={(hair) => look({ hair })} />
+    <Picker
+      label="Hair colour"
+      items={named(hairColours)}
+      value={person.look.hairColour}
+      onchange={(hairColour) => look({ hairColour })}
+    />
+    <Picker
+      label="Skin"
+      items={tones}
+      value={String(person.look.skin)}
+      onchange={(value) => look({ skin: Number(value) })}
+    />
+    {#if person.posture === 'seated'}
+      <Picker label="Sits on" items={named(seats)} value={person.look.seat} onchange={(seat) => look({ seat })} />
+    {/if}
+    <div class="flex h-8 items-center">
+      <Checkbox checked={person.look.glasses} onchange={() => look({ glasses: !person.look.glasses })}>Glasses</Checkbox
+      >
+    </div>
+  </div>
+</details>

@@ -1,0 +1,67 @@
+<script lang="ts">
+  import type { Intent } from '$core/setup/schema';
+  import LengthField from '$lib/controls/LengthField.svelte';
+  import NumberField from '$lib/controls/NumberField.svelte';
+  import Picker from '$lib/controls/Picker.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+
+  /** Where the picture will be looked at: it decides how much blur is allowed. */
+  const workspace = getWorkspace();
+  const viewing = $derived(workspace.setup.intent.viewing);
+
+  const seen = (longEdgeMm: number, distanceMm: number, acuity: 'traditional' | 'arcMinute' = 'traditional') =>
+    ({ kind: 'seen', longEdgeMm, distanceMm, acuity }) as const;
+
+  const presets: readonly { value: string; name: string; viewing: Intent['viewing'] }[] = [
+    { value: 'traditional', name: 'a print, the usual standard', viewing: { kind: 'traditional' } },
+    { value: 'album', name: 'an album, 30 cm at 40 cm', viewing: seen(300, 400) },
+    { value: 'wall', name: 'a wall print, 60 cm at 1 m', viewing: seen(600, 1000) },
+    { value: 'phone', name: 'a phone, 14 cm at 30 cm', viewing: seen(140, 300) },
+    { value: 'screen', name: 'a big screen, 60 cm at 60 cm', viewing: seen(600, 600) },
+    { value: 'sharpEye', name: 'a print under a sharp eye', viewing: seen(300, 300, 'arcMinute') },
+    { value: 'pixels', name: 'pixels at 100 %', viewing: { kind: 'pixels', pixels: 2 } }
+  ];
+  const current = $derived(presets.find((item) => JSON.stringify(item.viewing) === JSON.stringify(viewing)));
+  const items = $derived([
+    ...presets.map(({ value, name }) => ({ value, name })),
+    ...(current ? [] : [{ value: 'own', name: 'own figures' }])
+  ]);
+
+  const set = (to: Intent['viewing'], gesture: string | null = null) =>
+    workspace.edit('Viewing', (draft) => void (draft.intent.viewing = to), gesture);
+  function choose(value: string) {
+    const preset = presets.find((item) => item.value === value);
+    if (preset) set(preset.viewing);
+  }
+</script>
+
+<div>
+  <Picker label="It will be looked at as" {items} value={current?.value ?? 'own'} onchange={choose} />
+  {#if workspace.plan}
+    <p class="label mt-0.5">allows {(workspace.plan.permissibleDiscMm * 1000).toFixed(1)} µm of blur on the sensor</p>
+  {/if}
+</div>
+{#if viewing.kind === 'seen'}
+  <div class="grid grid-cols-2 gap-2">
+    <LengthField
+      label="Its long edge"
+      valueMm={viewing.longEdgeMm}
+      stepMm={10}
+      onchange={(longEdgeMm, gesture) => set({ ...viewing, longEdgeMm }, gesture)}
+    />
+    <LengthField
+      label="Seen from"
+      valueMm={viewing.distanceMm}
+      onchange={(distanceMm, gesture) => set({ ...viewing, distanceMm }, gesture)}
+    />
+  </div>
+{:else if viewing.kind === 'pixels'}
+  <NumberField
+    label="Blur allowed, pixels"
+    value={viewing.pixels}
+    min={0.5}
+    max={50}
+    step={0.5}
+    onchange={(pixels, gesture) => set({ kind: 'pixels', pixels }, gesture)}
+  />
+{/if}

@@ -1,0 +1,66 @@
+<script lang="ts">
+  import type { Plan, StopPlan } from '$core/call/plan';
+  import { formatIso, formatShutter } from '$core/words/light';
+  import { lightWords, whyLight } from '$core/words/why';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+
+  let { plan }: { plan: Plan } = $props();
+  const workspace = getWorkspace();
+  const short = (iso: number) => (iso >= 10_000 ? `${Math.round(iso / 1000)}k` : formatIso(iso).replaceAll(/\s/g, ''));
+
+  function lensWords({ stop, causes, lensRatio }: StopPlan): string {
+    const share = (value: number) => `${Math.round(value * 100)} %`;
+    return `At f/${stop.label} the lens takes ${share(causes.lens)} of the blur allowed, diffraction ${share(causes.diffraction)}, pixels ${share(causes.pixels)}, shake ${share(causes.shake)}; together ${share(lensRatio)}.`;
+  }
+</script>
+
+<tr class="border-t border-line">
+  <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-7 p-0 text-left font-semibold">Keeper odds, %</th>
+  {#each plan.stops as entry (entry.stop.label)}
+    <td
+      class="relative p-0 text-center"
+      data-say="At f/{entry.stop.label} {Math.round(
+        entry.odds * 100
+      )} % of frames keep every face sharp; you want {Math.round(plan.oddsWanted * 100)} %."
+    >
+      <span class="absolute inset-x-0.5 bottom-0.5 bg-ink/12" style:height="{Math.round(entry.odds * 22)}px"></span>
+      <span class="condensed relative text-[11.5px] {entry.odds >= plan.oddsWanted ? 'font-medium' : 'text-soft'}">
+        {Math.min(99, Math.round(entry.odds * 100))}
+      </span>
+    </td>
+  {/each}
+</tr>
+<tr>
+  <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-8 p-0 pr-2 text-left font-normal">
+    <span class="flex items-baseline"
+      ><span class="font-semibold">Light</span><span class="ml-auto text-soft">1/s · ISO</span></span
+    >
+  </th>
+  {#each plan.stops as entry (entry.stop.label)}
+    {@const { lack } = lightWords(entry)}
+    <td
+      class="condensed p-0 text-center text-[10.5px] leading-[1.15] {lack === '' ? '' : 'text-soft line-through'}"
+      data-say="f/{entry.stop.label}: {whyLight(workspace.setup, entry)}"
+    >
+      {formatShutter(entry.light.shutterS).replace(' s', '').replace('1/', '')}<br />{entry.light.iso === null
+        ? '–'
+        : short(entry.light.iso)}
+      {#if lack !== ''}<span class="sr-only">{lack}</span>{/if}
+    </td>
+  {/each}
+</tr>
+<tr>
+  <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-6 p-0 pr-2 text-left font-normal">
+    <span class="flex items-baseline"
+      ><span class="font-semibold">Lens, diffraction</span><span class="ml-auto text-soft">%</span></span
+    >
+  </th>
+  {#each plan.stops as entry (entry.stop.label)}
+    <td
+      class="condensed p-0 text-center text-[11.5px] {entry.lensRatio > 1 ? 'line-through' : ''} text-soft"
+      data-say={lensWords(entry)}
+    >
+      {Math.round(entry.lensRatio * 100)}
+    </td>
+  {/each}
+</tr>

@@ -1,0 +1,244 @@
+/**
+ * Draws whatever is asked for, the most pressing first: a first picture of everything, then more and more looks through
+ * the lens. What is asked for again replaces what was; nothing stale is finished.
+ */
+import type { Scene } from 'three';
+import type { Viewpoint } from '../core/setup/scene';
+import type { Setup } from '../core/setup/schema';
+import { LensRenderer, type Accumulation, type Shot } from './lensRenderer';
+import type { Window } from './lensView';
+import { buildScene, meshesFor, releaseScene, type SceneRequest } from './scene/build';
+import { loadMeshes, type FetchBytes } from './scene/meshes';
+import { viewsRange } from './pupil';
+import type { LensShot } from './shot';
+
+export interface PictureRequest {
+  /** What it is for; a new request for the same slot replaces the old one. */
+  readonly slot: string;
+  /** Which request of the slot this is; told back with every picture. */
+  readonly turn: number;
+  /** Lower comes first. */
+  readonly priority: number;
+  readonly setup: Setup;
+  readonly view: Viewpoint;
+  readonly shot: LensShot;
+  readonly window: Window;
+  readonly width: number;
+  readonly height: number;
+  readonly views: number;
+  /** Draws a rough picture first. */
+  readonly quick: boolean;
+  /** Looks into the eyes of this person only. */
+  readonly eyesOf?: string | undefined;
+}
+
+export interface Picture {
+  readonly slot: string;
+  readonly turn: number;
+  readonly image: ImageBitmap;
+  /** Looks so far; 0 for the rough first one. */
+  readonly views: number;
+  readonly of: number;
+  /** Drawn smaller than asked for, because this machine draws slowly. */
+  readonly reduced: boolean;
+  /** From asking to this picture, ms. */
+  readonly afterMs: number;
+}
+
+interface Job {
+  readonly request: PictureRequest;
+  readonly askedAt: number;
+  shown: boolean;
+  scale: number;
+  accumulation: Accumulation | null;
+  spentMs: number;
+}
+
+interface KeptScene {
+  readonly setup: string;
+  readonly scene: Scene;
+}
+
+/** From this priority on, a picture waits until everything else is done. */
+export const backgroundPriority = 5;
+
+/** Up to this priority a picture is what somebody is working on. */
+const pressingPriority = 1;
+
+/** Nothing is refined until this long after the last change, ms. */
+const calmMs = 140;
+
+/** Looks after which a picture can be judged. */
+const fairViews = 16;
+
+/** Pictures are shown at these counts, and at the end. */
+const shownAt: ReadonlySet<number> = new Set([16, 32, 64, 128]);
+
+/** A look slower than this makes the picture smaller. */
+const slowLookMs = 420;
+const slowScale = 0.62;
+
+/** A small picture is not made smaller still, px. */
+const neverReducedPx = 300;
+const keptScenes = 6;
+
+export class Studio {
+  readonly #renderer: LensRenderer;
+  readonly #fetchBytes: FetchBytes;
+  readonly #show: (picture: Picture) => void;
+  readonly #fail: (slot: string, reason: string) => void;
+  readonly #jobs = new Map<string, Job>();
+  readonly #scenes = new Map<string, KeptScene>();
+  #running = false;
+  #lastPressing = 0;
+  /** Learned once: this machine draws slowly. */
+  #slow = false;
+
+  constructor(
+    renderer: LensRenderer,
+    fetchBytes: FetchBytes,
+    show: (picture: Picture) => void,
+    fail: (slot: string, reason: string) => void
+  ) {
+    this.#renderer = renderer;
+    this.#fetchBytes = fetchBytes;
+    this.#show = show;
+    this.#fail = fail;
+  }
+
+  ask(request: PictureRequest): void {
+    this.drop(request.slot);
+    if (request.priority <= pressingPriority) this.#lastPressing = performance.now();
+    const reducible = request.width > neverReducedPx;
+    this.#jobs.set(request.slot, {
+      request,
+      askedAt: performance.now(),
+      shown: !request.quick,
+      scale: this.#slow && reducible ? slowScale : 1,
+      accumulation: null,
+      spentMs: 0
+    });
+    if (!this.#running) void this.#run();
+  }
+
+  drop(slot: string): void {
+    const job = this.#jobs.get(slot);
+    if (job?.accumulation) this.#renderer.end(job.accumulation);
+    this.#jobs.delete(slot);
+  }
+
+  async #run(): Promise<void> {
+    this.#running = true;
+    for (let job = this.#next(); job; job = this.#next()) {
+      const calmIn = this.#lastPressing + calmMs - performance.now();
+      if (calmIn > 0 && (job.shown || job.request.priority > pressingPriority)) {
+        // Somebody is dragging: first pictures of the Finder only, and the machine is left to them.
+        await new Promise((resume) => setTimeout(resume, Math.min(calmIn, 30)));
+        continue;
+      }
+      try {
+        await this.#step(job);
+      } catch (reason) {
+        this.drop(job.request.slot);
+        this.#fail(job.request.slot, reason instanceof Error ? reason.message : String(reason));
+      }
+      // Lets new requests in, so that the next look is never one too many.
+      await new Promise((resume) => setTimeout(resume, 0));
+    }
+    this.#running = false;
+  }
+
+  /** First pictures first; then everything comes to a fair state before anything is finished. */
+  #next(): Job | undefined {
+    const rank = (job: Job) => {
+      const views = job.accumulation?.views ?? 0;
+      if (job.request.priority >= backgroundPriority) return 3;
+      return !job.shown ? 0 : views < fairViews ? 1 : views < viewsRange.least ? 2 : 3;
+    };
+    let best: Job | undefined;
+    for (const job of this.#jobs.values()) {
+      const sooner =
+        !best || rank(job) < rank(best) || (rank(job) === rank(best) && job.request.priority < best.request.priority);
+      if (sooner) best = job;
+    }
+    return best;
+  }
+
+  async #step(job: Job): Promise<void> {
+    const { request } = job;
+    const sceneRequest: SceneRequest = {
+      setup: request.setup,
+      view: request.view,
+      lens: request.shot.lens,
+      widthPx: request.width / (request.window.right - request.window.left),
+      eyesOf: request.eyesOf
+    };
+    await loadMeshes(meshesFor(sceneRequest), this.#fetchBytes);
+    // Meanwhile somebody may have asked again.
+    if (this.#jobs.get(request.slot) !== job) return;
+    const scene = this.#scene(sceneRequest);
+    if (!job.shown) {
+      const share = request.width > neverReducedPx ? 0.5 : 1;
+      const image = await this.#renderer.quick(scene, this.#shot(job, 1), share);
+      job.shown = true;
+      this.#publish(job, image, 0);
+      return;
+    }
+    job.accumulation ??= this.#renderer.begin(scene, this.#shot(job, job.scale));
+    const { accumulation } = job;
+    const before = performance.now();
+    this.#renderer.add(accumulation);
+    this.#renderer.finish(accumulation);
+    job.spentMs += performance.now() - before;
+    if (accumulation.views === 4 && job.scale === 1 && request.width > neverReducedPx && job.spentMs / 4 > slowLookMs) {
+      this.#slow = true;
+      job.scale = slowScale;
+      this.#renderer.end(accumulation);
+      job.accumulation = null;
+      return;
+    }
+    const done = accumulation.views >= request.views;
+    if (!done && !shownAt.has(accumulation.views)) return;
+    const image = await this.#renderer.image(accumulation);
+    this.#publish(job, image, accumulation.views);
+    if (done && this.#jobs.get(request.slot) === job) this.drop(request.slot);
+  }
+
+  #publish({ request, scale, askedAt }: Job, image: ImageBitmap, views: number): void {
+    const { slot, turn, views: of } = request;
+    this.#show({ slot, turn, image, views, of, reduced: scale < 1, afterMs: performance.now() - askedAt });
+  }
+
+  #shot({ request }: Job, scale: number): Shot {
+    const { shot, view, window, width, height } = request;
+    return { ...shot, view, window, width: Math.round(width * scale), height: Math.round(height * scale) };
+  }
+
+  #scene(request: SceneRequest): Scene {
+    const { setup, eyesOf, widthPx } = request;
+    const key = `${setup.id} ${Math.round(widthPx)} ${eyesOf ?? ''}`;
+    const drawn = JSON.stringify([
+      setup.people,
+      setup.things,
+      setup.backgrounds,
+      setup.place,
+      setup.light.scene,
+      request.view,
+      request.lens.focalLengthMm
+    ]);
+    const known = this.#scenes.get(key);
+    if (known?.setup === drawn) return known.scene;
+    const scene = buildScene(request);
+    if (known) releaseScene(known.scene);
+    this.#scenes.delete(key);
+    this.#scenes.set(key, { setup: drawn, scene });
+    if (this.#scenes.size > keptScenes) {
+      const [oldest] = this.#scenes;
+      if (oldest) {
+        releaseScene(oldest[1].scene);
+        this.#scenes.delete(oldest[0]);
+      }
+    }
+    return scene;
+  }
+}

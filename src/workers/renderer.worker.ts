@@ -1,0 +1,42 @@
+/** The renderer off the main thread. */
+import { expose, transfer } from 'comlink';
+import { LensRenderer } from '../render/lensRenderer';
+import { Studio, type Picture, type PictureRequest } from '../render/studio';
+
+export interface Listeners {
+  readonly picture: (picture: Picture) => void;
+  readonly failed: (slot: string, reason: string) => void;
+  readonly lost: () => void;
+}
+
+let studio: Studio | undefined;
+
+async function fetchBytes(name: string): Promise<ArrayBuffer> {
+  const response = await fetch(`/models/${name}.mesh`);
+  if (!response.ok) throw new Error(`The figure ${name} could not be fetched (${response.status}).`);
+  return response.arrayBuffer();
+}
+
+const worker = {
+  /** False when this machine has no WebGL to draw with. */
+  start(picture: Listeners['picture'], failed: Listeners['failed'], lost: Listeners['lost']): boolean {
+    try {
+      const canvas = new OffscreenCanvas(64, 64);
+      canvas.addEventListener('webglcontextlost', () => lost());
+      const show = (shown: Picture) => picture(transfer(shown, [shown.image]));
+      studio = new Studio(new LensRenderer(canvas), fetchBytes, show, failed);
+      return true;
+    } catch {
+      return false;
+    }
+  },
+  ask(request: PictureRequest): void {
+    studio?.ask(request);
+  },
+  drop(slot: string): void {
+    studio?.drop(slot);
+  }
+};
+export type RendererWorker = typeof worker;
+
+expose(worker);
