@@ -56,6 +56,17 @@ test('a keyboard alone plans a picture', async ({ page }) => {
   await expect(page.getByTestId('card-call')).toBeVisible();
 });
 
+test('a dialog just closed stays closed, however late the browser says that it has opened', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Keys and help' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.getByRole('dialog').evaluate((dialog) => {
+    dialog.querySelector<HTMLButtonElement>('button[aria-label=Close]')?.click();
+    dialog.dispatchEvent(new ToggleEvent('toggle', { oldState: 'closed', newState: 'open' }));
+  });
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
+
 for (const theme of ['studio', 'dim', 'sun']) {
   test(`axe finds nothing in the ${theme} theme`, async ({ page }) => {
     // Seven analyses of whole pages: slow on a busy machine, not wrong.

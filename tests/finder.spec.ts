@@ -144,8 +144,11 @@ test('without WebGL the outline stands in and says so', async ({ page }) => {
           super(url, options);
           return;
         }
-        const code = `OffscreenCanvas.prototype.getContext = () => null; import(${JSON.stringify(new URL(String(url), location.href).href)});`;
-        super(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })), options);
+        const module = (code: string) => URL.createObjectURL(new Blob([code], { type: 'text/javascript' }));
+        // Static imports, in this order: the worker listens before its first message is let through.
+        const refusal = module('OffscreenCanvas.prototype.getContext = () => null;');
+        const renderer = new URL(String(url), location.href).href;
+        super(module([refusal, renderer].map((item) => `import ${JSON.stringify(item)};`).join('\n')), options);
       }
     };
   });

@@ -131,7 +131,7 @@ test('a thing is added, dragged and nudged on the Floor, and rings and couple ar
   await page.getByRole('button', { name: 'Thing', exact: true }).click();
   await page.getByLabel('Name', { exact: true }).fill('Rings');
   await page.getByLabel('Name', { exact: true }).press('Enter');
-  const thing = page.getByRole('button', { name: /^Rings, / });
+  const thing = page.getByTestId(/^floor-thing-/).and(page.getByRole('button', { name: /^Rings, / }));
   await expect(thing).toBeVisible();
   const before = await readViews(page);
   await thing.focus();

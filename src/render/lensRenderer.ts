@@ -68,7 +68,10 @@ export class LensRenderer {
 
   /** Throws when WebGL 2 with float targets is not to be had. */
   constructor(canvas: OffscreenCanvas) {
-    this.#gl = new WebGLRenderer({ canvas, antialias: false, alpha: false, powerPreference: 'high-performance' });
+    const attributes = { antialias: false, alpha: false, depth: true, powerPreference: 'high-performance' } as const;
+    const context = canvas.getContext('webgl2', attributes);
+    if (!context) throw new Error('WebGL 2 is missing.');
+    this.#gl = new WebGLRenderer({ canvas, context, ...attributes });
     if (!this.#gl.extensions.has('EXT_color_buffer_float')) throw new Error('Float targets are missing.');
     this.#gl.outputColorSpace = LinearSRGBColorSpace;
     this.#gl.autoClear = true;

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import Dialog from '$lib/controls/Dialog.svelte';
   import type { Alternatives } from '$core/call/alternatives';
   import type { LensInLine } from '$core/call/lineUp';
   import type { Setup } from '$core/setup/schema';
@@ -113,7 +113,7 @@
 </script>
 
 <svelte:window bind:innerWidth />
-<Modal bind:open title="Compare" size="xl" class="text-ink">
+<Dialog bind:open title="Compare" size="xl">
   <div class="space-y-3" data-testid="compare">
     <div class="flex flex-wrap gap-4">
       <Choice
@@ -164,4 +164,4 @@
       {/each}
     </div>
   </div>
-</Modal>
+</Dialog>

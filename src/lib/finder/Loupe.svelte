@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { Button, Modal } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
+  import Dialog from '$lib/controls/Dialog.svelte';
   import { verdict } from '$core/optics/sharpness';
   import { callSentence, roleWords, verdictWords } from '$core/words/call';
   import { getApp } from '$lib/state/app.svelte';
@@ -55,7 +56,7 @@
 </script>
 
 <svelte:window bind:innerWidth />
-<Modal bind:open title="At 100 % of the camera’s pixels" size="xl" class="text-ink">
+<Dialog bind:open title="At 100 % of the camera’s pixels" size="xl">
   <div class="space-y-3" data-testid="loupe">
     {#if crop && asked}
       <div class="grid place-items-center bg-surround">
@@ -71,4 +72,4 @@
       <p>Nobody’s eyes are in the picture.</p>
     {/if}
   </div>
-</Modal>
+</Dialog>

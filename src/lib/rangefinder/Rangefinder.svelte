@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { Button, Modal } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
+  import Dialog from '$lib/controls/Dialog.svelte';
   import { readingSchema, settled, type Reading } from '$core/devices/rangefinder';
   import { formatLengthExactly } from '$core/words/length';
   import { getWorkspace } from '$lib/state/workspace.svelte';
@@ -42,7 +43,7 @@
   }
 </script>
 
-<Modal bind:open title="Rangefinder" size="xs" class="text-ink">
+<Dialog bind:open title="Rangefinder" size="xs">
   <div data-testid="rangefinder">
     <p class="condensed text-[44px] leading-none font-bold" aria-live="polite">
       {value ? formatLengthExactly(value.mm, workspace.unit) : '– –'}
@@ -74,4 +75,4 @@
     <p class="label mt-2">This one is simulated, with the noise and drop-outs of a real one.</p>
     <Button class="mt-3" disabled={!value?.steady} onclick={take}>Use this distance</Button>
   </div>
-</Modal>
+</Dialog>

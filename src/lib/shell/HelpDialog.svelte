@@ -1,11 +1,12 @@
 <script lang="ts">
-  import { Kbd, Modal } from 'flowbite-svelte';
+  import { Kbd } from 'flowbite-svelte';
+  import Dialog from '$lib/controls/Dialog.svelte';
   import { keysHelp } from './keys';
 
   let { open = $bindable(false) }: { open: boolean } = $props();
 </script>
 
-<Modal bind:open title="Keys" size="sm" class="text-ink">
+<Dialog bind:open title="Keys" size="sm">
   <dl class="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-2">
     {#each keysHelp as { keys, does } (does)}
       <dt class="flex gap-1">
@@ -14,4 +15,4 @@
       <dd>{does}</dd>
     {/each}
   </dl>
-</Modal>
+</Dialog>

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import Dialog from '$lib/controls/Dialog.svelte';
   import type { TemplateChoices } from '$core/setup/templates';
   import TemplateChoice from './TemplateChoice.svelte';
 
   let { open = $bindable(false), onchoose }: { open: boolean; onchoose: (choices: TemplateChoices) => void } = $props();
 </script>
 
-<Modal bind:open title="What are you shooting?" size="sm" class="text-ink">
+<Dialog bind:open title="What are you shooting?" size="sm">
   <!-- Begun anew each time. -->
   {#key open}
     <TemplateChoice
@@ -16,4 +16,4 @@
       }}
     />
   {/key}
-</Modal>
+</Dialog>
