@@ -1,6 +1,17 @@
 import { defineConfig, devices } from '@playwright/test';
 
 const port = 4199;
+const quiet = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync'
+];
+const executablePath = process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium';
+/** The specs that look at what the renderer draws. */
+const drawing = /(finder|renderer-proof)\.spec\.ts/;
 
 export default defineConfig({
   testDir: 'tests',
@@ -15,21 +26,19 @@ export default defineConfig({
   use: {
     ...devices['Desktop Chrome'],
     baseURL: `http://127.0.0.1:${port}`,
-    viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--use-angle=swiftshader',
-        '--enable-unsafe-swiftshader'
-      ]
-    }
+    viewport: { width: 1280, height: 800 }
   },
+  projects: [
+    {
+      name: 'drawing',
+      testMatch: drawing,
+      use: {
+        launchOptions: { executablePath, args: [...quiet, '--use-angle=swiftshader', '--enable-unsafe-swiftshader'] }
+      }
+    },
+    // Without graphics, pages are composed sooner than by graphics in software.
+    { name: 'desk', testIgnore: drawing, use: { launchOptions: { executablePath, args: [...quiet, '--disable-gpu'] } } }
+  ],
   webServer: {
     command: 'node scripts/start.mjs',
     env: { PORT: String(port) },

@@ -79,9 +79,10 @@ for (const theme of ['studio', 'dim', 'sun']) {
       await expectNoAxeFindings(page);
       await page.keyboard.press('Escape');
     }
+    await expectNoAxeFindings(page);
     for (const tab of ['Fixes', 'Line-up', 'People', 'Background', 'Intent', 'Camera', 'Light']) {
       await page.getByRole('tab', { name: tab }).click();
-      await expectNoAxeFindings(page);
+      await expectNoAxeFindings(page, '[role=tabpanel]');
     }
     await page.getByRole('link', { name: 'Day' }).click();
     await expect(page.getByLabel('Job', { exact: true })).toBeVisible();

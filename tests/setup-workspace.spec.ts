@@ -260,6 +260,9 @@ test('dragging in the picture of twenty-two follows the pointer; the browser’s
   await page.getByRole('link', { name: /Forty years/ }).click();
   await expect(page.getByTestId('floor').getByRole('button', { name: /from the lens, / })).toHaveCount(22);
   await expect(page.getByTestId('ladder').getByRole('row', { name: /faces/ }).first()).toBeVisible();
+  // What opening the setup set going is over: nothing is being searched, and the page is idle.
+  await expect(page.getByRole('progressbar')).toHaveCount(0);
+  await page.evaluate(() => new Promise((idle) => requestIdleCallback(idle)));
   await page.evaluate(() => {
     const tasks: number[] = [];
     Object.assign(window, { longTasks: tasks });

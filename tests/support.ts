@@ -57,8 +57,10 @@ export async function saved(page: Page): Promise<void> {
   await expect(page.getByText(/^saved/)).toBeVisible();
 }
 
-export async function expectNoAxeFindings(page: Page): Promise<void> {
+/** Of the whole page, or of the part under a selector. */
+export async function expectNoAxeFindings(page: Page, within = 'html'): Promise<void> {
   const { violations } = await new AxeBuilder({ page })
+    .include(within)
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
     .analyze();
   expect(violations.map((item) => `${item.id}: ${item.nodes.map((node) => node.target.join(' ')).join(', ')}`)).toEqual(

@@ -68,6 +68,11 @@ const pressingPriority = 1;
 /** Nothing is refined until this long after the last change, ms. */
 const calmMs = 140;
 
+/** After a first picture the machine is left alone for this many times what it took: dragging stays smooth without a GPU. */
+const restShare = 2;
+/** No first picture waits longer than this for such a rest, ms. */
+const longestRestMs = 400;
+
 /** Looks after which a picture can be judged. */
 const fairViews = 16;
 
@@ -91,6 +96,7 @@ export class Studio {
   readonly #scenes = new Map<string, KeptScene>();
   #running = false;
   #lastPressing = 0;
+  #restUntil = 0;
   /** Learned once: this machine draws slowly. */
   #slow = false;
 
@@ -130,10 +136,11 @@ export class Studio {
   async #run(): Promise<void> {
     this.#running = true;
     for (let job = this.#next(); job; job = this.#next()) {
-      const calmIn = this.#lastPressing + calmMs - performance.now();
-      if (calmIn > 0 && (job.shown || job.request.priority > pressingPriority)) {
-        // Somebody is dragging: first pictures of the Finder only, and the machine is left to them.
-        await new Promise((resume) => setTimeout(resume, Math.min(calmIn, 30)));
+      // Somebody may be dragging: then first pictures of the Finder only, and the machine is left to them in between.
+      const first = !job.shown && job.request.priority <= pressingPriority;
+      const waitMs = (first ? this.#restUntil : this.#lastPressing + calmMs) - performance.now();
+      if (waitMs > 0) {
+        await new Promise((resume) => setTimeout(resume, Math.min(waitMs, 30)));
         continue;
       }
       try {
@@ -179,7 +186,10 @@ export class Studio {
     const scene = this.#scene(sceneRequest);
     if (!job.shown) {
       const share = request.width > neverReducedPx ? 0.5 : 1;
+      const before = performance.now();
       const image = await this.#renderer.quick(scene, this.#shot(job, 1), share);
+      const now = performance.now();
+      this.#restUntil = now + Math.min(longestRestMs, restShare * (now - before));
       job.shown = true;
       this.#publish(job, image, 0);
       return;

@@ -24,7 +24,7 @@
   >
     {#each options as option (option.value)}
       <label
-        class="flex min-w-0 cursor-pointer items-center border-l border-line {small
+        class="relative flex min-w-0 cursor-pointer items-center border-l border-line {small
           ? 'px-1.5'
           : 'px-2.5'} whitespace-nowrap first:border-l-0 has-checked:bg-ink has-checked:text-surface has-focus-visible:outline-2 has-focus-visible:outline-offset-2 has-focus-visible:outline-cool"
       >
