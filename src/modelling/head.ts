@@ -20,7 +20,7 @@ export function lidCurve(x: number): { upper: number; lower: number } {
   // The outer corner lies a little higher than the inner one.
   const t = Math.max(0, 1 - (x / 14.5) ** 2);
   const tilt = x * 0.07;
-  return { upper: 4.1 * t ** 0.72 + tilt, lower: -4.3 * t ** 0.85 + tilt };
+  return { upper: 3.8 * t ** 0.72 + tilt, lower: -4.3 * t ** 0.85 + tilt };
 }
 
 /** The lids: a shell round the eyeball, open where the eye looks out. */
@@ -131,12 +131,29 @@ function cap(thickness: number): Field {
   return ellipsoid([0, adultHead.crownY - 86, -88], [adultHead.halfWidth + thickness, 86 + thickness, 86 + thickness]);
 }
 
+/** Where the hair of the temple begins, mm behind the corneas: a recess above, and down before the ear. */
+function templeLine(y: number): number {
+  const recess = smoothStep(66, 30, y);
+  const burn = smoothStep(34, 2, y);
+  return adultFeatures.hairline.z - 14 - 16 * recess - 12 * burn;
+}
+
 /** In front of this the face is free of hair: the hairline of the core at the middle, the temples at the sides. */
 function faceFree(x: number, y: number): number {
-  const temple = smoothStep(34, 68, Math.abs(x));
-  const above = smoothStep(14, adultFeatures.hairline.y - 4, y);
+  const side = smoothStep(30, 62, Math.abs(x));
+  const above = smoothStep(20, adultFeatures.hairline.y - 4, y);
+  const middle = adultFeatures.hairline.z + 4 - (1 - above) * 60;
   const ragged = 1.6 * Math.sin(x * 0.9 + 0.4) + 1.1 * Math.sin(x * 2.3 + y * 0.2) + 1.2 * Math.sin(y * 0.55);
-  return adultFeatures.hairline.z + 4 - 22 * temple - (1 - above) * 60 + ragged;
+  return middle + (templeLine(y) - middle) * side + ragged;
+}
+
+/** How low cut hair reaches: before the ear, above it, and behind it down to the nape. */
+function cutLine(burnY: number, aboveEarY: number, napeY: number): (x: number, z: number) => number {
+  const ear = adultFeatures.leftEar.z;
+  return (_, z) => {
+    const front = burnY + (aboveEarY - burnY) * smoothStep(ear + 34, ear + 24, z);
+    return front + (napeY - front) * smoothStep(ear - 6, ear - 20, z);
+  };
 }
 
 /** Fine relief along the hair's own way, so that its outline and light are not those of a cap. */
@@ -161,11 +178,11 @@ function smoothMinOf(a: number, b: number, k: number): number {
 }
 
 export const hairSolids = {
-  short: (): Solid => hairSolid(trimmed(cap(11), (_, z) => (z > -75 ? 12 : -46 - (z + 75) * 0.05), 0.9)),
+  short: (): Solid => hairSolid(trimmed(cap(11), cutLine(-6, 20, -56), 0.9)),
   curls: (): Solid =>
     hairSolid((x, y, z) => {
       const curl = 5.5 * Math.sin(x * 0.23) * Math.sin(y * 0.25 + 1) * Math.sin(z * 0.22 + 2);
-      return trimmed(cap(19), (_, depth) => (depth > -70 ? 2 : -52), 0.8)(x, y, z) + curl;
+      return trimmed(cap(19), cutLine(-2, 16, -56), 0.8)(x, y, z) + curl;
     }),
   long: (): Solid =>
     hairSolid((x, y, z) => {
@@ -182,7 +199,7 @@ export const hairSolids = {
     hairSolid(
       blend(
         6,
-        trimmed(cap(10), (_, z) => (z > -80 ? 4 : -42), 1.2),
+        trimmed(cap(10), cutLine(2, 8, -48), 1.2),
         (x, y, z) => sphere([0, 62, -176], 38)(x, y, z) + 1.4 * Math.sin(Math.atan2(y - 62, x) * 9 + z * 0.12)
       )
     )

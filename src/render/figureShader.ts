@@ -318,15 +318,15 @@ void main() {
   float fibre = noise(vec3(cos(angle) * 9.0, sin(angle) * 9.0, r * 0.9)) * 0.5 + noise(vec3(cos(angle) * 26.0, sin(angle) * 26.0, r * 1.6)) * 0.5;
   vec3 ring = iris * (0.55 + 0.9 * fibre) * mix(1.25, 0.7, smoothstep(2.0, 5.6, r));
   ring = mix(ring, iris * 0.18, smoothstep(5.0, 5.9, r));
-  vec3 white = vec3(0.78, 0.74, 0.71) * (0.93 + 0.07 * noise(d * 26.0));
+  vec3 white = vec3(0.50, 0.465, 0.44) * (0.93 + 0.07 * noise(d * 26.0));
   float vein = smoothstep(0.62, 0.7, noise(vec3(d.x * 30.0, d.y * 11.0, d.z * 8.0))) * smoothstep(6.5, 10.0, r);
-  white = mix(white, vec3(0.7, 0.42, 0.38), vein * 0.28);
+  white = mix(white, vec3(0.46, 0.27, 0.24), vein * 0.28);
   vec3 base = mix(ring, white, smoothstep(5.7, 6.15, r));
   base = mix(vec3(0.008), base, smoothstep(1.9, 2.25, r));
-  // The upper lid shades the ball.
-  float lid = 1.0 - 0.5 * smoothstep(0.05, 0.42, d.y);
+  // The lids shade the ball, most of all from above and in the corners.
+  float lid = (1.0 - 0.6 * smoothstep(0.0, 0.36, d.y)) * (1.0 - 0.45 * smoothstep(0.5, 0.85, abs(d.x)));
   vec3 light = base * litBy(n, toEye, 0.75, 0.5) * lid;
-  vec3 mirror = reflect(-toEye, normalize(mix(n, normalize(mat3(1.0) * n), 0.5)));
+  vec3 mirror = reflect(-toEye, n);
   float windowLight = smoothstep(0.955, 0.972, dot(mirror, towardsKey));
   light += keyLight * windowLight * (r < 6.6 ? 1.5 : 0.35);
   colour = vec4(light, 1.0);

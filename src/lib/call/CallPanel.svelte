@@ -90,7 +90,7 @@
         onclick={ask('distance')}>{formatLength(plan.distanceMm, unit)}</button
       >.
     </h1>
-    <div class="mt-2 flex flex-wrap gap-x-6 gap-y-2">
+    <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure
         label={frames === '' ? 'keeper odds' : `keeper odds, ${frames}`}
         open={asked === 'odds'}

@@ -14,7 +14,7 @@
 
 <button
   type="button"
-  class="group flex flex-col text-left"
+  class="group flex min-w-0 flex-col text-left"
   aria-expanded={open}
   aria-controls="call-why"
   onclick={onask}
@@ -24,5 +24,5 @@
       ? 'border-pencil'
       : 'border-transparent group-hover:border-line'}">{@render children()}</span
   >
-  <span class="label mt-0.5">{label}</span>
+  <span class="label mt-0.5 text-pretty">{label}</span>
 </button>

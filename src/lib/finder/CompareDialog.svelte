@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { devicePixelRatio } from 'svelte/reactivity/window';
   import Dialog from '$lib/controls/Dialog.svelte';
   import type { Alternatives } from '$core/call/alternatives';
   import type { LensInLine } from '$core/call/lineUp';
@@ -9,7 +10,7 @@
   import { findAlternatives, findLineUp, type Question } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { asking, aspectOf, eyeCrops, picturePixels, type Taken } from './asking';
+  import { asking, aspectOf, eyeCrops, picturePixels, screenDensity, type Taken } from './asking';
   import LensPicture from './LensPicture.svelte';
   import { windowAt, wholePicture } from '../../render/lensView';
 
@@ -108,7 +109,10 @@
     const crops = eyeCrops(its, { width: 148, height: 58 });
     const at = (crops.find((crop) => crop.subjectId === target) ?? crops[0])?.at ?? { x: 0.5, y: 0.5 };
     const window = look === 'whole' ? wholePicture : windowAt(at, cell, picturePixels(its));
-    return asking(its, { slot: `compare-${key}`, priority: 0.5, ...cell, window });
+    // The whole picture as finely as the screen shows it; a crop in the camera's own pixels.
+    const density = look === 'whole' ? screenDensity(devicePixelRatio.current) : 1;
+    const size = { width: cell.width * density, height: cell.height * density };
+    return asking(its, { slot: `compare-${key}`, priority: 0.5, ...size, window });
   }
 </script>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
+  import { devicePixelRatio } from 'svelte/reactivity/window';
   import type { Plan } from '$core/call/plan';
   import { degrees } from '$core/geometry/vector';
   import { angleOfView } from '$core/optics/thinLens';
@@ -11,7 +12,7 @@
   import { savePicture } from '$lib/finder/export';
   import { getApp } from '$lib/state/app.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { asking, aspectOf, projection } from './asking';
+  import { asking, aspectOf, projection, screenDensity } from './asking';
   import CompareDialog from './CompareDialog.svelte';
   import FinderBar from './FinderBar.svelte';
   import { hitAt } from './hit';
@@ -41,9 +42,11 @@
   const aspect = $derived(aspectOf({ setup, body }));
   const frameWidth = $derived(Math.floor(Math.min(width, (height - barHeight) * aspect)));
   const frameHeight = $derived(Math.floor(frameWidth / aspect));
-  const asked = $derived(
-    asking({ setup, plan, body, lens }, { slot: 'finder', priority: 1, width: frameWidth, height: frameHeight })
-  );
+  const asked = $derived.by(() => {
+    const density = screenDensity(devicePixelRatio.current);
+    const size = { width: frameWidth * density, height: frameHeight * density };
+    return asking({ setup, plan, body, lens }, { slot: 'finder', priority: 1, ...size });
+  });
   const label = $derived(`${setup.name} through the lens at f/${plan.stops[plan.selected]?.stop.label}`);
   let shown = $state.raw<Shown | null>(null);
   let canvas: HTMLCanvasElement | undefined;

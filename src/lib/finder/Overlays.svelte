@@ -61,7 +61,7 @@
     <path
       d="M{width / 3} 0V{height}M{(width * 2) / 3} 0V{height}M0 {height / 3}H{width}M0 {(height * 2) / 3}H{width}"
       stroke="#fff"
-      stroke-opacity="0.32"
+      stroke-opacity="0.24"
     />
   {/if}
   {#each points as point (`${point.right} ${point.up}`)}
@@ -73,7 +73,7 @@
       height="6"
       fill="none"
       stroke={chosen ? '#c2341d' : '#fff'}
-      stroke-opacity={chosen ? 1 : 0.42}
+      stroke-opacity={chosen ? 1 : 0.26}
       stroke-width={chosen ? 2 : 1}
     />
   {/each}

@@ -49,6 +49,11 @@ export function asking({ setup, plan, body, lens, stop }: Taken, options: AskOpt
   };
 }
 
+/** Screen pixels to draw for each CSS pixel: a dense screen must not make a sharp picture look soft. At most 2. */
+export function screenDensity(devicePixelRatio: number | undefined): number {
+  return Math.min(2, Math.max(1, devicePixelRatio ?? 1));
+}
+
 /** Width over height of the picture. */
 export function aspectOf({ setup, body }: Pick<Taken, 'setup' | 'body'>): number {
   const { width, height } = pictureSize(body, setup.camera);

@@ -10,6 +10,7 @@
   const floor = getFloor();
 
   const step = 3;
+  const halo = { 'paint-order': 'stroke', stroke: 'var(--surface)', 'stroke-width': 3 } as const;
 
   const plan = $derived(workspace.plan);
   const entry = $derived(workspace.entry);
@@ -37,6 +38,8 @@
       ({ ratio }) => y(ratio)
     )(samples) ?? ''
   );
+  /** Clear of the line of the blur allowed. */
+  const scaleY = $derived(y(1) > height - 20 ? y(1) - 4 : height - 5);
 </script>
 
 <svg
@@ -49,8 +52,8 @@
 >
   <path d="M0 {y(1)}H{floor.width}" stroke="var(--cool)" stroke-width="1" stroke-dasharray="3 3" />
   <path d={curve} fill="none" stroke="var(--ink)" stroke-width="1.5" />
-  <text x="6" y={y(1) - 3} class="fill-cool text-[10.5px]">blur allowed</text>
-  <text x={floor.width - 6} y={height - 5} text-anchor="end" class="fill-soft text-[10.5px]"
+  <text x="6" y={y(1) - 3} class="fill-cool text-[10.5px]" {...halo}>blur allowed</text>
+  <text x={floor.width - 6} y={scaleY} text-anchor="end" class="fill-soft text-[10.5px]" {...halo}
     >blur, up to {span >= 10 ? Math.round(span) : span.toFixed(1)} × allowed</text
   >
 </svg>

@@ -7,6 +7,7 @@
   import BlurCurve from './BlurCurve.svelte';
   import { FloorState, setFloor } from './floor.svelte';
   import FloorBackground from './FloorBackground.svelte';
+  import FloorBackgroundName from './FloorBackgroundName.svelte';
   import FloorCamera from './FloorCamera.svelte';
   import FloorGhost from './FloorGhost.svelte';
   import FloorOptics from './FloorOptics.svelte';
@@ -105,9 +106,12 @@
   >
     <FloorOptics />
     <FloorWalls />
-    {#each setup.backgrounds as background, index (background.id)}<FloorBackground {background} {index} />{/each}
+    {#each setup.backgrounds as background (background.id)}<FloorBackground {background} />{/each}
     {#each setup.things as thing (thing.id)}<FloorThing {thing} />{/each}
     {#each setup.people as person (person.id)}<FloorPerson {person} {named} />{/each}
+    {#each setup.backgrounds as background, index (background.id)}
+      <FloorBackgroundName {background} {index} />
+    {/each}
     <FloorCamera />
     <FloorGhost />
     {#if cursor !== null && floor.distanceAt(cursor) > 0}

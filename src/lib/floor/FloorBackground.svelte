@@ -2,21 +2,20 @@
   import type { Background } from '$core/setup/schema';
   import { formatLength } from '$core/words/length';
   import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { getFloor } from './floor.svelte';
+  import { backgroundEdgePx, getFloor } from './floor.svelte';
   import { toPx } from './geometry';
   import { movable } from './movable';
   import { nudge, snapDistance, snapMm } from './nudge';
 
-  let { background, index }: { background: Background; index: number } = $props();
+  let { background }: { background: Background } = $props();
   const workspace = getWorkspace();
   const floor = getFloor();
 
-  const edge = 14;
   const selection = $derived({ kind: 'background', id: background.id } as const);
   const above = $derived(floor.side === 'above');
   const at = $derived(toPx(floor.scale, background.depthMm, above ? background.lateralMm : 1300));
-  const off = $derived(at.x > floor.width - edge);
-  const x = $derived(Math.min(floor.width - edge, at.x));
+  const off = $derived(at.x > floor.width - backgroundEdgePx);
+  const x = $derived(Math.min(floor.width - backgroundEdgePx, at.x));
   const half = $derived(Math.min(60, floor.height * 0.22));
   const chosen = $derived(workspace.isSelected('background', background.id));
   const distance = $derived(formatLength(background.depthMm + workspace.distanceMm, workspace.unit));
@@ -107,12 +106,4 @@
     />
     <circle cx={x} cy={at.y} r={Math.max(0.75, detail)} fill="var(--ink)" pointer-events="none" />
   {/if}
-  <text
-    x={x > floor.width - 70 ? floor.width - 6 : x}
-    y={Math.max(38, at.y - half - 5 - (index % 2) * 12)}
-    text-anchor={x > floor.width - 70 ? 'end' : 'middle'}
-    class="floor-text text-[11.5px]"
-  >
-    {background.name}{off ? ` ${distance} →` : ''}
-  </text>
 </g>

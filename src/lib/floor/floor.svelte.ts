@@ -7,6 +7,9 @@ import { depthAtPx, floorScale, panned, sideScale, type FloorScale, type FloorSi
 import type { MoveHandlers } from './movable';
 import { snapDepth, snapMm, type Nudge } from './nudge';
 
+/** A background beyond the Floor is shown this far from its edge, px. */
+export const backgroundEdgePx = 14;
+
 const unmoved: Pan = { k: 1, x: 0, y: 0 };
 
 export class FloorState {

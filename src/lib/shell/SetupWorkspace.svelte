@@ -105,7 +105,7 @@
       bind:clientWidth={finderWidth}
       bind:clientHeight={finderHeight}
     >
-      <div class="absolute inset-0 overflow-hidden">
+      <div class="absolute inset-0 overflow-hidden contain-strict">
         {#if workspace.plan && workspace.body && workspace.lens}
           <Finder
             plan={workspace.plan}
@@ -125,7 +125,7 @@
       />
     {/if}
     <div class="relative min-h-52 flex-1 max-lg:h-72" bind:clientHeight={floorHeight}>
-      <div class="absolute inset-0"><Floor height={floorHeight} /></div>
+      <div class="absolute inset-0 contain-layout contain-style"><Floor height={floorHeight} /></div>
     </div>
   </div>
 </main>
