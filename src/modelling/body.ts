@@ -180,7 +180,9 @@ export function body(cut: Cut, pose: Pose): Solid {
       if (fists(x, y, z) < 3) return materials.skin;
       if (shoes(x, y, z) < 3 && y < 100) return materials.shoes;
       if (cut === 'dress') {
-        const onArm = arms(x, y, z) < trunk(x, y, z) - 4 && !(hemmed && hemmed(x, y, z) < 4);
+        // Where arm and chest meet, the skin of the arm wins: cloth must not creep along it.
+        const margin = up > 1170 ? 6 : -4;
+        const onArm = arms(x, y, z) < trunk(x, y, z) + margin && !(hemmed && hemmed(x, y, z) < 4);
         const onLeg = up < 1000 && !seated && lower(x, y, z) < 2 && !(hemmed && hemmed(x, y, z) < 6);
         return onArm || onLeg ? materials.skin : materials.cloth;
       }

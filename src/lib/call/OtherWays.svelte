@@ -1,7 +1,7 @@
 <script lang="ts">
   import { ChevronDown, ChevronRight } from '@lucide/svelte';
   import type { Alternatives, TargetResult } from '$core/call/alternatives';
-  import type { Setup } from '$core/setup/schema';
+  import { asFocusTarget } from '$core/setup/focusTarget';
   import { alternativeWords, ruleWords, styleWords } from '$core/words/alternatives';
   import { targetWords } from '$core/words/call';
   import { findAlternatives, type Question } from '$lib/state/planner';
@@ -32,16 +32,6 @@
   const isCurrent = ({ target }: TargetResult) =>
     target.subjectId === entry?.target.subjectId && target.feature === entry?.target.feature;
 
-  function focusOn({ subjectId, feature, focusDistanceMm }: TargetResult['target']): Setup['intent']['target'] {
-    if (subjectId === null) return { kind: 'distance', distanceMm: Math.round(focusDistanceMm) };
-    if (feature === 'leftEye' || feature === 'rightEye') return { kind: 'eye', personId: subjectId, eye: feature };
-    if (workspace.setup.things.some((thing) => thing.id === subjectId)) return { kind: 'thing', thingId: subjectId };
-    return { kind: 'distance', distanceMm: Math.round(focusDistanceMm) };
-  }
-  const aim = (target: Setup['intent']['target']) => () => {
-    workspace.edit('Focus target', (draft) => void (draft.intent.target = target));
-  };
-
   const groups = $derived.by((): { title: string; rows: Row[] }[] => {
     if (!found || !plan || !entry) return [];
     const named = (target: TargetResult['target']) => targetWords(plan, { ...entry, target }, workspace.unit);
@@ -51,13 +41,21 @@
         rows: [
           ...(intent.target.kind === 'best'
             ? []
-            : [{ key: 'best', name: 'the best eye', cost: '', current: false, take: aim({ kind: 'best' }) }]),
+            : [
+                {
+                  key: 'best',
+                  name: 'the best eye',
+                  cost: '',
+                  current: false,
+                  take: () => workspace.focusOn({ kind: 'best' })
+                }
+              ]),
           ...found.targets.slice(0, shown).map((item) => ({
             key: `${item.target.subjectId}-${item.target.feature}`,
             name: named(item.target),
             cost: alternativeWords(item),
             current: isCurrent(item),
-            take: aim(focusOn(item.target))
+            take: () => workspace.focusOn(asFocusTarget(item.target, workspace.setup))
           }))
         ]
       },
@@ -68,7 +66,7 @@
           name: `${ruleWords[item.rule]}: ${named(item.target)}`,
           cost: alternativeWords(item),
           current: false,
-          take: aim(focusOn(item.target))
+          take: () => workspace.focusOn(asFocusTarget(item.target, workspace.setup))
         }))
       },
       {

@@ -3,6 +3,7 @@
   import Dialog from '$lib/controls/Dialog.svelte';
   import type { Alternatives } from '$core/call/alternatives';
   import type { LensInLine } from '$core/call/lineUp';
+  import { asFocusTarget } from '$core/setup/focusTarget';
   import type { Setup } from '$core/setup/schema';
   import { planSetup } from '$core/call/planSetup';
   import { callSentence, targetWords } from '$core/words/call';
@@ -20,10 +21,15 @@
   const lenses = new Search<Question, LensInLine[]>(findLineUp);
   const others = new Search<Question, Alternatives>(findAlternatives);
   const most = 4;
+  const gapPx = 12;
+  /** Padding round a picture, and the line under it. */
+  const framePx = 8;
+  const captionPx = 34;
 
   let what = $state<'stops' | 'lenses' | 'focus'>('stops');
   let look = $state<'whole' | 'loupe'>('whole');
   let innerWidth = $state(1280);
+  let innerHeight = $state(800);
   $effect(() => {
     if (what === 'lenses') void lenses.ask(workspace.question);
     if (what === 'focus') void others.ask(workspace.question);
@@ -84,11 +90,8 @@
     const entry = plan.stops[plan.selected];
     if (!entry) return [];
     return (others.answer?.found.targets ?? []).slice(0, most).flatMap(({ target, odds }): Shown[] => {
-      const { subjectId, feature, focusDistanceMm } = target;
-      const aim: Setup['intent']['target'] =
-        subjectId !== null && (feature === 'leftEye' || feature === 'rightEye')
-          ? { kind: 'eye', personId: subjectId, eye: feature }
-          : { kind: 'distance', distanceMm: Math.round(focusDistanceMm) };
+      const { subjectId, feature } = target;
+      const aim = asFocusTarget(target, setup);
       const its = planned({
         ...setup,
         intent: { ...setup.intent, target: aim, stop: { kind: 'chosen', fNumber: Number(entry.stop.label) } }
@@ -98,12 +101,22 @@
     });
   });
 
-  const cell = $derived.by(() => {
-    const wide = Math.min(520, (Math.min(1200, innerWidth - 60) - 40) / 2);
+  /** The largest cells that show all of them at once. */
+  const layout = $derived.by(() => {
     const ratio = look === 'whole' ? aspectOf(taken) : 1.7;
-    const height = Math.min(270, wide / ratio);
-    return { width: Math.round(height * ratio), height: Math.round(height) };
+    const room = { width: Math.min(1240, innerWidth - 44), height: Math.max(360, innerHeight - 190) };
+    const count = Math.max(2, shown.length);
+    const wide = innerWidth < 640 ? [1] : [2, 3, 4].filter((columns) => columns <= count);
+    const fits = wide.map((columns) => {
+      const rows = innerWidth < 640 ? 1 : Math.ceil(count / columns);
+      const across = (room.width - gapPx * (columns - 1)) / columns - framePx;
+      const down = (room.height - gapPx * (rows - 1)) / rows - framePx - captionPx;
+      const height = Math.floor(Math.min(down, across / ratio));
+      return { columns, width: Math.round(height * ratio), height };
+    });
+    return fits.reduce((best, item) => (item.height > best.height ? item : best));
   });
+  const cell = $derived({ width: layout.width, height: layout.height });
   function ask({ key, taken: its }: Shown) {
     const target = its.plan.stops[its.plan.selected]?.target.subjectId;
     const crops = eyeCrops(its, { width: 148, height: 58 });
@@ -116,7 +129,7 @@
   }
 </script>
 
-<svelte:window bind:innerWidth />
+<svelte:window bind:innerWidth bind:innerHeight />
 <Dialog bind:open title="Compare" size="xl">
   <div class="space-y-3" data-testid="compare">
     <div class="flex flex-wrap gap-4">
@@ -142,7 +155,7 @@
         onchange={(value) => (look = value)}
       />
     </div>
-    <div class="grid grid-cols-1 gap-3 sm:grid-cols-2">
+    <div class="grid gap-3" style:grid-template-columns="repeat({layout.columns}, minmax(0, 1fr))">
       {#each shown as item (item.key)}
         {@const asked = ask(item)}
         <figure class="bg-surround p-1">
@@ -152,7 +165,7 @@
             </div>
           {/if}
           <figcaption
-            class="mt-1 bg-[#3f3f3f] flex items-center justify-between gap-2 px-1 pt-1 text-[12px] text-white"
+            class="mt-1 flex bg-[#3f3f3f] items-center justify-between gap-2 px-1 pt-1 text-[12px] text-white"
           >
             <span class="truncate">{item.name}</span>
             <button

@@ -1,6 +1,5 @@
 <script lang="ts">
   import { line } from 'd3-shape';
-  import { blurDiscDiameter } from '$core/optics/blur';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { getFloor } from './floor.svelte';
 
@@ -12,16 +11,12 @@
   const step = 3;
   const halo = { 'paint-order': 'stroke', stroke: 'var(--surface)', 'stroke-width': 3 } as const;
 
-  const plan = $derived(workspace.plan);
   const entry = $derived(workspace.entry);
   const samples = $derived.by((): { x: number; ratio: number }[] => {
-    if (!plan || !entry) return [];
     const points: { x: number; ratio: number }[] = [];
     for (let x = 0; x <= floor.width; x += step) {
-      const z = floor.distanceAt(x);
-      if (z <= plan.focalLengthMm * 2) continue;
-      const c = blurDiscDiameter(plan.focalLengthMm, entry.stop.fNumber, entry.target.focusDistanceMm, z);
-      points.push({ x, ratio: c / plan.permissibleDiscMm });
+      const ratio = floor.blurRatioAt(x);
+      if (ratio !== null) points.push({ x, ratio });
     }
     return points;
   });
@@ -38,8 +33,6 @@
       ({ ratio }) => y(ratio)
     )(samples) ?? ''
   );
-  /** Clear of the line of the blur allowed. */
-  const scaleY = $derived(y(1) > height - 20 ? y(1) - 4 : height - 5);
 </script>
 
 <svg
@@ -53,7 +46,4 @@
   <path d="M0 {y(1)}H{floor.width}" stroke="var(--cool)" stroke-width="1" stroke-dasharray="3 3" />
   <path d={curve} fill="none" stroke="var(--ink)" stroke-width="1.5" />
   <text x="6" y={y(1) - 3} class="fill-cool text-[10.5px]" {...halo}>blur allowed</text>
-  <text x={floor.width - 6} y={scaleY} text-anchor="end" class="fill-soft text-[10.5px]" {...halo}
-    >blur, up to {span >= 10 ? Math.round(span) : span.toFixed(1)} × allowed</text
-  >
 </svg>

@@ -141,7 +141,12 @@
       {#if floor.pointed !== ''}
         <span class="font-medium">{floor.pointed}</span>
       {:else if cursor !== null && floor.distanceAt(cursor) > 0}
-        <span class="text-soft">{formatLength(floor.distanceAt(cursor), workspace.unit)} from the lens</span>
+        {@const ratio = floor.blurRatioAt(cursor)}
+        <span class="text-soft"
+          >{formatLength(floor.distanceAt(cursor), workspace.unit)} from the lens{ratio === null
+            ? ''
+            : `, ${ratio < 10 ? ratio.toFixed(1) : Math.round(ratio)} times the blur allowed`}</span
+        >
       {:else}
         <span class="font-medium text-cool">{zoneWords}</span>
       {/if}

@@ -28,6 +28,14 @@
   const target = $derived(workspace.entry?.target.subjectId === person.id);
   const fill = $derived(person.importance === 'maySoft' ? 'var(--line)' : 'var(--raised)');
   const stroke = $derived(chosen ? 'var(--pencil)' : 'var(--ink)');
+  /** Beside the figure, on the side away from the neighbour, and clear of the handle of the shoulders. */
+  const nameY = $derived.by(() => {
+    const lower = person.lateralMm >= 0;
+    const y = lower ? 12 : -8;
+    const handleY = -Math.sin((person.bodyYawDeg * Math.PI) / 180) * (bodyReach + 130 * size);
+    const covered = alone && Math.abs(handleY - (y - 4)) < 12;
+    return covered ? y + (lower ? 10 : -10) : y;
+  });
   const floorY = $derived(toPx(scale, 0, person.floorMm).y - at.y);
   const distance = $derived(formatLength(person.depthMm + workspace.distanceMm, workspace.unit));
   const turnWords = $derived(
@@ -131,10 +139,9 @@
       {/if}
     {/if}
     {#if named || chosen}
-      {@const lower = person.lateralMm >= 0}
       <text
         x={named ? 225 * size : -headReach - 10}
-        y={side === 'side' ? -10 - 130 * size : named ? (lower ? 12 : -8) : 4}
+        y={side === 'side' ? -10 - 130 * size : named ? nameY : 4}
         text-anchor={named ? 'start' : 'end'}
         class="floor-text text-[12px] font-medium">{person.name}</text
       >

@@ -1,5 +1,6 @@
 /** What the parts of the Floor share: the scale, which side it is seen from, and what is being pointed at. */
 import { createContext } from 'svelte';
+import { blurDiscDiameter } from '$core/optics/blur';
 import { rowsByDepth } from '$core/people/rows';
 import type { Setup } from '$core/setup/schema';
 import { idOf, type Selection, type Workspace } from '$lib/state/workspace.svelte';
@@ -66,6 +67,15 @@ export class FloorState {
   /** Distance from the lens at a px, mm. */
   distanceAt(x: number): number {
     return depthAtPx(this.scale, x) + this.workspace.distanceMm;
+  }
+
+  /** Blur at a place on the depth axis over the blur allowed; null where the lens cannot be reckoned with. */
+  blurRatioAt(x: number): number | null {
+    const { plan, entry } = this.workspace;
+    const z = this.distanceAt(x);
+    if (!plan || !entry || z <= plan.focalLengthMm * 2) return null;
+    const c = blurDiscDiameter(plan.focalLengthMm, entry.stop.fNumber, entry.target.focusDistanceMm, z);
+    return c / plan.permissibleDiscMm;
   }
 
   /** Depths of the rows of everybody who is not being moved, mm behind the subject line. */

@@ -22,6 +22,12 @@
   /** Space left round a group unless asked otherwise (common practice, no source). */
   const usualMargin = 0.08;
 
+  const zooms = $derived(!!lens && lens.longestMm > lens.shortestMm);
+  /** The fields that come with a zoom and with a framed group take their room from the others. */
+  const columns = $derived(
+    `${zooms ? '0.8fr 1.75fr' : '1fr 1.1fr'} ${camera.placement.kind === 'group' ? '1.7fr' : zooms ? '1.05fr' : '1.25fr'} 0.95fr auto`
+  );
+
   type FramingChoice = Framing | `group-${Framing}` | 'byDistance';
   const framing = $derived.by((): FramingChoice => {
     const { placement } = camera;
@@ -64,7 +70,8 @@
 </script>
 
 <div
-  class="grid grid-cols-2 items-end gap-x-2 gap-y-1.5 sm:grid-cols-[1fr_1.1fr_1.25fr_0.95fr_auto]"
+  class="grid grid-cols-2 items-end gap-x-2 gap-y-1.5 sm:grid-cols-(--columns)"
+  style:--columns={columns}
   role="group"
   aria-label="Camera and framing"
 >
@@ -73,8 +80,8 @@
     <div class="min-w-0 flex-1">
       <Picker label="Lens" items={named(kit.lenses)} value={camera.lensId} onchange={useLens} />
     </div>
-    {#if lens && lens.longestMm > lens.shortestMm}
-      <div class="w-16">
+    {#if lens && zooms}
+      <div class="w-13">
         <NumberField
           label="mm"
           value={camera.focalLengthMm}

@@ -87,8 +87,6 @@
             if (member) workspace.select({ kind: member.kind, id: member.id });
           }}
         />
-      {:else}
-        <p class="text-soft">Nobody is in the picture yet.</p>
       {/if}
     </div>
     <Button color="alternative" onclick={() => add('person')}

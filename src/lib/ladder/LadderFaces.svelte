@@ -29,7 +29,7 @@
 {#each rows as row (row.key)}
   <tr class={row.first && row.level === 0 ? 'border-t border-line' : ''}>
     <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-6 p-0 pr-2 text-left font-normal">
-      <span class="flex items-baseline gap-1" style:padding-left="{row.level * 10}px">
+      <span class="flex min-h-6 items-center gap-1" style:padding-left="{row.level * 10}px">
         {#if row.open !== null}
           <button
             type="button"
@@ -37,8 +37,9 @@
             aria-expanded={row.open}
             onclick={() => onturn(row.turns)}
           >
-            {#if row.open}<ChevronDown size={13} aria-hidden="true" />{:else}<ChevronRight
+            {#if row.open}<ChevronDown size={13} class="shrink-0" aria-hidden="true" />{:else}<ChevronRight
                 size={13}
+                class="shrink-0"
                 aria-hidden="true"
               />{/if}
             <span class="truncate">{row.name}</span>

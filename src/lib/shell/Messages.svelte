@@ -24,7 +24,7 @@
     <div
       class="flex max-w-2xl items-center gap-3 border-l-4 bg-ink py-2 pr-2 pl-4 text-surface {kind === 'problem'
         ? 'border-pencil'
-        : 'border-surface'}"
+        : 'border-ink'}"
       role={kind === 'problem' ? 'alert' : 'status'}
     >
       <p class="text-[14px] text-pretty break-words">{text}</p>

@@ -44,18 +44,12 @@
     if (touched && touched !== id) await goto(`/setup/${touched}`);
   }
 
+  /** The near eye of whoever is selected; with nobody selected, the best eye again. */
   function focusHere() {
-    const person = workspace.person;
-    const target = workspace.plan?.subjects
-      .find((subject) => subject.id === person?.id)
-      ?.points.find((point) => point.role === 'nearEye');
-    const eye = target?.feature;
-    workspace.edit('Focus target', (draft) => {
-      draft.intent.target =
-        person && (eye === 'leftEye' || eye === 'rightEye')
-          ? { kind: 'eye', personId: person.id, eye }
-          : { kind: 'best' };
-    });
+    const subject = workspace.plan?.subjects.find((item) => item.id === workspace.person?.id);
+    const eye = subject?.points.find((point) => point.role === 'nearEye')?.feature;
+    const aimed = subject && (eye === 'leftEye' || eye === 'rightEye');
+    workspace.focusOn(aimed ? { kind: 'eye', personId: subject.id, eye } : { kind: 'best' });
   }
 
   onMount(() => {
@@ -115,6 +109,8 @@
             height={finderHeight}
             bind:loupeOpen
           />
+        {:else}
+          <p class="grid h-full place-items-center p-6 text-center text-ink">The picture comes with the call.</p>
         {/if}
       </div>
     </div>

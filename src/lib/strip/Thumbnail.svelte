@@ -26,6 +26,8 @@
   const aspect = $derived(body ? aspectOf({ setup: row.setup, body }) : 1.5);
   const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
   let address = $state('');
+  /** None was kept: the outline stands in until one is drawn. */
+  let outlined = $state(false);
 
   function show(png: Blob) {
     URL.revokeObjectURL(address);
@@ -61,6 +63,7 @@
             show(kept);
             return;
           }
+          outlined = true;
           const asked = asking(taken, { slot: key, priority: 5, width: w * 2, height: h * 2, views, quick: false });
           if (!asked) return;
           pictures.ask(asked, ({ image, views: drawn, of }) => {
@@ -102,7 +105,7 @@
       style:height="{frame.height}px"
       data-testid="thumbnail"
     />
-  {:else if plan.kind === 'plan' && body && pictures.status === 'missing'}
+  {:else if plan.kind === 'plan' && body && outlined}
     <Outline setup={row.setup} {plan} {body} {width} {height} plain />
   {/if}
 </span>
