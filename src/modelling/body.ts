@@ -102,7 +102,7 @@ function skirt(waistY: number, hemY: number, waist: Point, hem: Point, folds: nu
 function legsField({ legs }: Limbs, width: number): Field {
   return union(
     ...legs.map(({ hip, knee, ankle }) =>
-      blend(24, capsule(hip, knee, 84, 60 + width), capsule(knee, ankle, 58 + width, 44 + width))
+      blend(24, capsule(hip, knee, 84 + Math.min(0, width), 60 + width), capsule(knee, ankle, 58 + width, 44 + width))
     )
   );
 }

@@ -225,12 +225,12 @@ export class PlaceBuilder {
           new Matrix4().compose(
             new Vector3(background.lateralMm + x + (random() - 0.5) * 80, high + sag, -z),
             new Quaternion(),
-            new Vector3(18, 24, 18)
+            new Vector3(12, 16, 12)
           )
         );
       }
     }
-    this.#many(ball, { tint: new Color('#ffca86'), glow: 26 }, bulbs);
+    this.#many(ball, { tint: new Color('#ffca86'), glow: 13 }, bulbs);
   }
 
   #candles(background: Background): void {
