@@ -1,24 +1,11 @@
-import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { openDatabase, type FocalisDatabase, type SetupRow } from '$lib/data';
+import type { FocalisDatabase, SetupRow } from '$lib/data';
+import { MemoryStorage, openApp, ready, until } from '$lib/testing/app';
 import { App } from './app.svelte';
-
-/** Enough of local storage for the journal. */
-class MemoryStorage {
-  readonly #items = new Map<string, string>();
-  get length() {
-    return this.#items.size;
-  }
-  key = (index: number) => [...this.#items.keys()][index] ?? null;
-  getItem = (key: string) => this.#items.get(key) ?? null;
-  setItem = (key: string, value: string) => void this.#items.set(key, value);
-  removeItem = (key: string) => void this.#items.delete(key);
-}
 
 let database: FocalisDatabase;
 let app: App;
-let stop: () => void;
-let count = 0;
+let close: () => Promise<void>;
 const id = 'demo-west-door';
 
 const row = (of = app): SetupRow => {
@@ -26,23 +13,11 @@ const row = (of = app): SetupRow => {
   if (!found) throw new Error('gone');
   return found;
 };
-/** Waits for a state, however busy the machine. */
-const until = (check: () => unknown) => vi.waitFor(check, { timeout: 20_000, interval: 5 });
-const ready = (of: App) => until(() => expect(of.status).toBe('ready'));
 
 beforeEach(async () => {
-  vi.stubGlobal('localStorage', new MemoryStorage());
-  database = openDatabase(`app-${++count}`);
-  app = new App(database);
-  stop = app.start();
-  await ready(app);
+  ({ app, database, close } = await openApp());
 });
-afterEach(async () => {
-  stop();
-  await app.flush();
-  await database.delete();
-  vi.unstubAllGlobals();
-});
+afterEach(() => close());
 
 describe('editing', () => {
   it('shows at once, stores soon, and plans anew', async () => {

@@ -1,0 +1,149 @@
+import { describe, expect, it } from 'vitest';
+import { planSetup } from '$core/call/planSetup';
+import { builtInKit } from '$core/setup/builtInKit';
+import { newPerson, newSetup, newThing } from '$core/setup/defaults';
+import { demoJobs, demoSetup } from '$core/setup/demo';
+import { featurePosition } from '$core/setup/scene';
+import type { Setup } from '$core/setup/schema';
+import { asking, aspectOf, eyeCrops, picturePixels, projection, screenDensity, type Taken } from './asking';
+import { hitAt } from './hit';
+
+function taken(setup: Setup): Taken {
+  const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+  const body = builtInKit.bodies.find((item) => item.id === setup.camera.bodyId);
+  const lens = builtInKit.lenses.find((item) => item.id === setup.camera.lensId);
+  if (plan.kind !== 'plan' || !body || !lens) throw new Error(setup.name);
+  return { setup, plan, body, lens };
+}
+const tile = { width: 160, height: 58 };
+const options = { slot: 'finder', priority: 1, width: 620.4, height: 413.6 } as const;
+
+describe('what is asked of the renderer', () => {
+  it('is plain data, in whole pixels, for the stop in use or another, and nothing for a stop that is not', () => {
+    const its = taken(demoSetup('West door'));
+    const asked = asking(its, options);
+    expect(asked).toMatchObject({ slot: 'finder', width: 620, height: 414, quick: true, eyesOf: undefined });
+    expect(structuredClone(asked)).toEqual(asked);
+    expect(asked?.shot.lens.fNumber).toBeCloseTo(its.plan.stops[its.plan.selected]?.stop.fNumber ?? 0, 9);
+    const closed = asking({ ...its, stop: its.plan.stops.length - 1 }, options);
+    expect(closed?.shot.lens.fNumber).toBeGreaterThan(15);
+    expect(closed?.views).toBeGreaterThanOrEqual(64);
+    expect(asking({ ...its, stop: 99 }, options)).toBeNull();
+  });
+
+  it('asks for as many pixels as the screen has, at most two each way', () => {
+    expect([undefined, 0.75, 1, 1.5, 2, 3].map(screenDensity)).toEqual([1, 1, 1, 1.5, 2, 2]);
+  });
+
+  it('knows the shape of the picture and its own pixels, held either way', () => {
+    const wide = taken(demoSetup('Family on the steps'));
+    const tall = taken(demoSetup('West door'));
+    expect(aspectOf(wide)).toBeCloseTo(3 / 2, 2);
+    expect(aspectOf(tall)).toBeCloseTo(2 / 3, 2);
+    const pixels = picturePixels(wide);
+    expect(pixels.width).toBeCloseTo(wide.body.sensor.pixelsWide, 6);
+    expect(picturePixels(tall).height).toBeCloseTo(tall.body.sensor.pixelsWide, 6);
+  });
+});
+
+describe('eyes at 100 %', () => {
+  it('show everybody’s eyes in the order of the Ladder, with the words for how sharp they are', () => {
+    const its = taken(demoSetup('Family on the steps'));
+    const crops = eyeCrops(its, tile);
+    expect(crops.map((crop) => crop.subjectId)).toEqual(its.plan.subjects.map((subject) => subject.id));
+    expect(crops.every((crop) => crop.roles.length === 2)).toBe(true);
+    for (const crop of crops) {
+      const index = its.plan.subjects.findIndex((subject) => subject.id === crop.subjectId);
+      const points = its.plan.subjects[index]?.points ?? [];
+      const ratios = points.flatMap((point, place) =>
+        crop.roles.includes(point.role)
+          ? (its.plan.stops[its.plan.selected]?.sharpness[index]?.[place]?.ratio ?? 0)
+          : []
+      );
+      expect(crop.ratio).toBe(Math.max(...ratios));
+    }
+  });
+
+  it('cut as many of the camera’s pixels as the tile has, about the middle of the eyes', () => {
+    const its = taken(demoSetup('Family on the steps'));
+    const pixels = picturePixels(its);
+    for (const { window, at } of eyeCrops(its, tile)) {
+      expect((window.right - window.left) * pixels.width).toBeCloseTo(tile.width, 6);
+      expect((window.bottom - window.top) * pixels.height).toBeCloseTo(tile.height, 6);
+      expect((window.left + window.right) / 2).toBeCloseTo(at.x, 6);
+    }
+  });
+
+  it('part into two where both eyes do not fit, and look into the eyes alone when near', () => {
+    const its = taken(demoSetup('West door'));
+    const crops = eyeCrops(its, tile);
+    expect(crops.map((crop) => crop.roles)).toEqual([['nearEye'], ['farEye']]);
+    expect(crops.map((crop) => crop.eyesOf)).toEqual(['ines', 'ines']);
+    const wide = eyeCrops(taken(demoSetup('Forty years')), tile);
+    expect(wide.every((crop) => crop.eyesOf === undefined)).toBe(true);
+  });
+
+  it('leave out who is not in the picture, and show a thing by its near side', () => {
+    const rings = eyeCrops(taken(demoSetup('Rings')), tile);
+    expect(rings.find((crop) => crop.roles.includes('nearSide'))?.name).toBe('rings');
+    const west = demoSetup('West door');
+    const aside = newPerson('aside', 'Aside', { lateralMm: 6000 });
+    const crops = eyeCrops(taken({ ...west, people: [...west.people, aside] }), tile);
+    expect(crops.map((crop) => crop.subjectId)).not.toContain('aside');
+  });
+});
+
+describe('what a click in the picture hits', () => {
+  const click = (its: Taken, x: number, y: number) =>
+    hitAt(its.setup, its.body, projection(its), { x, y, aspect: aspectOf(its) });
+
+  it('is the eye that is nearest to it, for everybody in the demo who is seen', () => {
+    const setups = demoJobs().flatMap((job) => job.setups);
+    let eyes = 0;
+    for (const setup of setups.filter((item) => item.people.length < 4)) {
+      const its = taken(setup);
+      const project = projection(its);
+      for (const person of setup.people) {
+        const seen = its.plan.subjects.find((item) => item.id === person.id)?.points.map((point) => point.feature);
+        for (const eye of ['leftEye', 'rightEye'] as const) {
+          const at = project(featurePosition(person, eye));
+          if (!at || !seen?.includes(eye) || at.x < 0 || at.x > 1 || at.y < 0 || at.y > 1) continue;
+          expect(click(its, at.x, at.y), `${setup.name}, ${person.name}`).toMatchObject({
+            kind: 'eye',
+            personId: person.id,
+            eye
+          });
+          eyes++;
+        }
+      }
+    }
+    expect(eyes).toBeGreaterThan(15);
+  });
+
+  it('is whoever stands in front where two heads overlap', () => {
+    const front = newPerson('front', 'Front', { depthMm: 0 });
+    const behind = newPerson('behind', 'Behind', { depthMm: 900, lateralMm: 20 });
+    for (const people of [
+      [front, behind],
+      [behind, front]
+    ]) {
+      const its = taken(newSetup('two', 'Two', { people }));
+      const at = projection(its)(featurePosition(front, 'leftEye'));
+      expect(click(its, at?.x ?? 0, at?.y ?? 0)).toMatchObject({ personId: 'front' });
+    }
+  });
+
+  it('is a thing held before a person, and nothing beside everybody', () => {
+    const person = newPerson('one', 'One');
+    const thing = newThing('bowl', 'bowl', {
+      depthMm: -300,
+      lateralMm: 0,
+      heightMm: person.statureMm - 115,
+      widthMm: 120
+    });
+    const its = taken(newSetup('held', 'Held', { people: [person], things: [thing] }));
+    const at = projection(its)({ x: 0, y: thing.heightMm, z: -300 });
+    expect(click(its, at?.x ?? 0, at?.y ?? 0)).toEqual({ kind: 'thing', thingId: 'bowl' });
+    expect(click(its, 0.02, 0.02)).toBeNull();
+  });
+});
