@@ -67,7 +67,7 @@ describe('the Floor', () => {
     const from = workspace.setup;
     const [mover, other] = [person(0), person(1)];
     const drag = floor.moving({ kind: 'person', id: mover.id }, () => 'moved');
-    drag.start(false);
+    drag.start?.(false);
     const { pxPerMm } = floor.scale;
     const toRow = (other.depthMm - mover.depthMm) * pxPerMm;
     drag.move(toRow + 2, 30, false);
@@ -79,7 +79,7 @@ describe('the Floor', () => {
     expect(floor.caughtRowMm).toBeNull();
     expect(person(0).depthMm).toBeCloseTo(other.depthMm + 2 / pxPerMm, -1);
     expect(floor.pointed).toBe('moved');
-    drag.end();
+    drag.end?.();
     expect(floor.pointed).toBe('');
     expect(person(1)).toEqual(other);
     await app.undo();
@@ -93,15 +93,15 @@ describe('the Floor', () => {
       { kind: 'person', id: b.id }
     ]);
     const drag = floor.moving({ kind: 'person', id: a.id }, () => '');
-    drag.start(false);
+    drag.start?.(false);
     drag.move(0, 40, true);
-    drag.end();
+    drag.end?.();
     expect(person(0).lateralMm - a.lateralMm).toBe(person(1).lateralMm - b.lateralMm);
     workspace.select({ kind: 'camera' });
     const other = floor.moving({ kind: 'person', id: b.id }, () => '');
-    other.start(false);
+    other.start?.(false);
     expect(workspace.selected).toEqual([{ kind: 'person', id: b.id }]);
-    other.end();
+    other.end?.();
   });
 
   it('moves by keys, to the side from above and upwards from the side', () => {
