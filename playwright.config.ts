@@ -12,6 +12,9 @@ const quiet = [
 const executablePath = process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium';
 /** The specs that look at what the renderer draws. */
 const drawing = /(finder|renderer-proof)\.spec\.ts/;
+/** The spec that reports how long tasks take: it runs when nothing else does. */
+const alone = /dragging\.spec\.ts/;
+const desk = { launchOptions: { executablePath, args: [...quiet, '--disable-gpu'] } };
 
 export default defineConfig({
   testDir: 'tests',
@@ -37,7 +40,8 @@ export default defineConfig({
       }
     },
     // Without graphics, pages are composed sooner than by graphics in software.
-    { name: 'desk', testIgnore: drawing, use: { launchOptions: { executablePath, args: [...quiet, '--disable-gpu'] } } }
+    { name: 'desk', testIgnore: [drawing, alone], use: desk },
+    { name: 'alone', testMatch: alone, use: desk, dependencies: ['drawing', 'desk'] }
   ],
   webServer: {
     command: 'node scripts/start.mjs',

@@ -1,5 +1,5 @@
 // What start and test share: install and build when they are out of date, told by stamps, and nothing when they are not.
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -41,6 +41,30 @@ export function run(title, command, args, env = {}) {
     console.error(`${title} failed.`);
     process.exit(result.status ?? 1);
   }
+}
+
+function finish(title, command, args) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+    let output = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => (output += text));
+    child.on('error', (error) => resolve({ title, output: String(error), code: 1 }));
+    child.on('close', (code) => resolve({ title, output, code: code ?? 1 }));
+  });
+}
+
+/** Runs rows of commands beside each other, each row in order; prints each command's output once it has ended. */
+export async function runTogether(...rows) {
+  const row = async (steps) => {
+    for (const [title, command, args] of steps) {
+      const { output, code } = await finish(title, command, args);
+      console.log(`\n— ${title}\n${output.trimEnd()}`);
+      if (code === 0) continue;
+      console.error(`${title} failed.`);
+      process.exit(code);
+    }
+  };
+  await Promise.all(rows.map(row));
 }
 
 export function install() {

@@ -1,12 +1,17 @@
 // npm test: installs what is missing, then lint, types, unit tests, build and end-to-end tests.
-import { build, chromium, install, run } from './prepare.mjs';
+import { build, chromium, install, run, runTogether } from './prepare.mjs';
 
 install();
 chromium();
 run('Syncing', 'npx', ['svelte-kit', 'sync']);
-run('Formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
-run('Lint', 'npx', ['eslint', '.']);
-run('Types', 'npm', ['run', '--silent', 'check']);
-run('Unit tests', 'npx', ['vitest', 'run']);
+// Two processors: what reads the sources, and what runs them.
+await runTogether(
+  [
+    ['Formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
+    ['Lint', 'npx', ['eslint', '.']],
+    ['Types', 'npm', ['run', '--silent', 'check']]
+  ],
+  [['Unit tests', 'npx', ['vitest', 'run']]]
+);
 build();
 run('End-to-end tests', 'npx', ['playwright', 'test']);

@@ -5,30 +5,40 @@
 import { migrateSetup, setupVersion } from '$core/formats/migrations';
 import { applyChanges, type RowChange } from './changes';
 import type { FocalisDatabase } from './database';
+import { changeSettings, type Settings } from './settings';
 
 const prefix = 'focalis.journal.';
 
-/** Keeps the changes of one page. An empty list forgets them. */
-export function keepJournal(storage: Storage, pageId: string, changes: readonly RowChange[]): void {
-  if (changes.length === 0) storage.removeItem(prefix + pageId);
-  else storage.setItem(prefix + pageId, JSON.stringify({ version: setupVersion, changes } satisfies Journal));
+/** Keeps the changes of one page, of its setups and its settings. Nothing at all forgets what was kept. */
+export function keepJournal(
+  storage: Storage,
+  pageId: string,
+  changes: readonly RowChange[],
+  settings: Partial<Settings> = {}
+): void {
+  const nothing = changes.length === 0 && Object.keys(settings).length === 0;
+  if (nothing) storage.removeItem(prefix + pageId);
+  else storage.setItem(prefix + pageId, JSON.stringify({ version: setupVersion, changes, settings } satisfies Journal));
 }
 
 interface Journal {
   readonly version: number;
   readonly changes: readonly RowChange[];
+  /** Absent in journals of earlier releases. */
+  readonly settings?: Partial<Settings>;
 }
 
-/** The changes of a journal, whatever release wrote it; version 1 wrote the bare list. */
-function readJournal(text: string): readonly RowChange[] {
+/** What a journal holds, whatever release wrote it; version 1 wrote the bare list. */
+function readJournal(text: string): { readonly changes: readonly RowChange[]; readonly settings: Partial<Settings> } {
   const stored = JSON.parse(text) as Journal | readonly RowChange[];
-  const { version, changes } = 'changes' in stored ? stored : { version: 1, changes: stored };
-  return changes.map((change) => {
+  const { version, changes, settings = {} }: Journal = 'changes' in stored ? stored : { version: 1, changes: stored };
+  const current = changes.map((change) => {
     if (change.table !== 'setups') return change;
     const renewed = (row: typeof change.before) =>
       row && ({ ...row, setup: migrateSetup(row.setup, version) } as NonNullable<typeof row>);
     return { ...change, before: renewed(change.before), after: renewed(change.after) };
   });
+  return { changes: current, settings };
 }
 
 /** Applies what earlier pages left behind. Applying a change that had been stored after all changes nothing. */
@@ -39,7 +49,9 @@ export async function applyJournals(database: FocalisDatabase, storage: Storage,
     storage.removeItem(key);
     if (text === null) continue;
     try {
-      await applyChanges(database, { label: 'Journal', changes: readJournal(text) }, now);
+      const { changes, settings } = readJournal(text);
+      await applyChanges(database, { label: 'Journal', changes }, now);
+      await changeSettings(database, settings);
     } catch {
       // A journal that no longer fits the store has nothing to give; the store itself is whole.
     }

@@ -3,6 +3,7 @@
   import { Checkbox, Popover } from 'flowbite-svelte';
   import { overlays, printShapes, type Overlay, type PrintShape } from '$lib/data';
   import Picker from '$lib/controls/Picker.svelte';
+  import ToolButton from '$lib/controls/ToolButton.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   interface Props {
@@ -28,35 +29,14 @@
     void app.setSettings({ overlays: next });
   }
   const shapes = (Object.keys(printShapes) as PrintShape[]).map((value) => ({ value, name: `${value} print` }));
-  const tools = $derived([
-    { icon: Eye, name: 'Look at 100 % (Z)', does: onloupe },
-    { icon: Columns2, name: 'Compare stops, lenses or focus', does: oncompare },
-    { icon: Download, name: 'Save this picture', does: onexport }
-  ]);
 </script>
 
 <div class="flex h-7 items-center gap-1 bg-[#3f3f3f] px-2 text-[11.5px] text-white">
   <p class="min-w-0 flex-1 truncate" data-testid="finder-caption">{caption}</p>
-  <button
-    {id}
-    type="button"
-    class="grid size-7 place-items-center"
-    aria-label="Marks over the picture"
-    title="Marks over the picture"
-  >
-    <Layers size={14} aria-hidden="true" />
-  </button>
-  {#each tools as tool (tool.name)}
-    <button
-      type="button"
-      class="grid size-7 place-items-center"
-      aria-label={tool.name}
-      title={tool.name}
-      onclick={tool.does}
-    >
-      <tool.icon size={14} aria-hidden="true" />
-    </button>
-  {/each}
+  <ToolButton {id} icon={Layers} name="Marks over the picture" />
+  <ToolButton icon={Eye} name="Look at 100 % (Z)" onclick={onloupe} />
+  <ToolButton icon={Columns2} name="Compare stops, lenses or focus" onclick={oncompare} />
+  <ToolButton icon={Download} name="Save this picture" onclick={onexport} />
 </div>
 <Popover
   triggeredBy="#{id}"

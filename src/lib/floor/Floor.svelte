@@ -3,6 +3,7 @@
   import { eyeHeight } from '$core/people/anatomy';
   import { formatLength, formatLengthExactly } from '$core/words/length';
   import Choice from '$lib/controls/Choice.svelte';
+  import ToolButton from '$lib/controls/ToolButton.svelte';
   import { getWorkspace, type Selection } from '$lib/state/workspace.svelte';
   import BlurCurve from './BlurCurve.svelte';
   import { FloorState, setFloor } from './floor.svelte';
@@ -80,9 +81,6 @@
     ];
     marquee = null;
     workspace.selectAll(chosen);
-  }
-  function fit() {
-    zoom.reset();
   }
 </script>
 
@@ -168,17 +166,9 @@
           }}
         />
       </div>
-      {#each [{ icon: Minus, name: 'Zoom out', does: () => zoom.by(1 / 1.5) }, { icon: Plus, name: 'Zoom in', does: () => zoom.by(1.5) }, { icon: Maximize, name: 'Fit everything', does: fit }] as tool (tool.name)}
-        <button
-          type="button"
-          class="grid size-7 place-items-center"
-          aria-label={tool.name}
-          title={tool.name}
-          onclick={tool.does}
-        >
-          <tool.icon size={14} aria-hidden="true" />
-        </button>
-      {/each}
+      <ToolButton icon={Minus} name="Zoom out" onclick={() => zoom.by(1 / 1.5)} />
+      <ToolButton icon={Plus} name="Zoom in" onclick={() => zoom.by(1.5)} />
+      <ToolButton icon={Maximize} name="Fit everything" onclick={() => zoom.reset()} />
     </div>
   </div>
   {#if withCurve}<BlurCurve height={curveHeight} />{/if}

@@ -81,6 +81,9 @@ export class App {
     Setup,
     { readonly key: unknown; readonly step: string; readonly plan: Plan | NoPlan }
   >();
+  /** Settings the store has not confirmed. */
+  #pendingSettings: Partial<Settings> = {};
+  #settingsWrites: Promise<void> = Promise.resolve();
   #timer: ReturnType<typeof setTimeout> | undefined;
   #writes: Promise<void> = Promise.resolve();
 
@@ -110,7 +113,7 @@ export class App {
 
   #receive(stored: Stored): void {
     this.jobs = stored.jobs;
-    this.settings = stored.settings;
+    this.settings = { ...stored.settings, ...this.#pendingSettings };
     this.kit = mergedKit(stored.kit);
     this.setups = stored.setups.map((row) => {
       const pending = this.#pending.get(row.id);
@@ -203,8 +206,8 @@ export class App {
       before,
       after
     }));
-    keepJournal(localStorage, this.#pageId, changes);
-    void this.flush().then(() => keepJournal(localStorage, this.#pageId, []));
+    keepJournal(localStorage, this.#pageId, changes, this.#pendingSettings);
+    void Promise.all([this.flush(), this.#settingsWrites]).then(() => keepJournal(localStorage, this.#pageId, []));
   }
 
   /** Hands every waiting edit to the store. */
@@ -295,7 +298,13 @@ export class App {
 
   async setSettings(changes: Partial<Settings>): Promise<void> {
     this.settings = { ...this.settings, ...changes };
-    await changeSettings(this.#database, changes);
+    const pending = { ...this.#pendingSettings, ...changes };
+    this.#pendingSettings = pending;
+    const written = changeSettings(this.#database, changes);
+    this.#settingsWrites = written;
+    await written;
+    // Whatever was set meanwhile is still on its way.
+    if (this.#pendingSettings === pending) this.#pendingSettings = {};
   }
 
   async addSetup(jobId: string, choices: TemplateChoices): Promise<string> {

@@ -84,6 +84,30 @@ describe('editing', () => {
     stopOther();
   });
 
+  it('keeps a setting changed when the page goes before it is stored, and never shows the old one meanwhile', async () => {
+    const kept = new MemoryStorage();
+    const storage = localStorage as unknown as MemoryStorage;
+    const seen: string[] = [];
+    const set = app.setSettings({ theme: 'dim' });
+    void app.setSettings({ printShape: '1:1' });
+    app.leave();
+    const key = storage.key(0) ?? '';
+    kept.setItem(key, storage.getItem(key) ?? '');
+    seen.push(app.settings.theme);
+    await set;
+    seen.push(app.settings.theme);
+    expect(seen).toEqual(['dim', 'dim']);
+    // The old page's writes never arrived.
+    await database.settings.clear();
+    vi.stubGlobal('localStorage', kept);
+    const next = new App(database);
+    const stopNext = next.start();
+    await ready(next);
+    expect(next.settings).toMatchObject({ theme: 'dim', printShape: '1:1' });
+    expect(kept.length).toBe(0);
+    stopNext();
+  });
+
   it('keeps what was typed when the page goes before it is stored', async () => {
     app.edit(id, 'Notes', (draft) => void (draft.notes = 'last words'));
     const kept = new MemoryStorage();
