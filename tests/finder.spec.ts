@@ -92,6 +92,12 @@ test('stops are compared side by side, and one is taken', async ({ page }) => {
   await compare.getByText('lenses', { exact: true }).click();
   await expect(compare.getByRole('figure').filter({ hasText: '85 mm' })).toBeVisible();
   await compare.getByText('stops', { exact: true }).click();
+  await expect(compare.locator('canvas').first()).toHaveAttribute('data-views', /\d+/, { timeout: 300_000 });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    compare.getByRole('button', { name: /^Save the picture at f\/1\.4/ }).click()
+  ]);
+  expect(download.suggestedFilename()).toBe('West-door-f1.4.png');
   await compare.getByRole('figure').filter({ hasText: 'f/2.8' }).getByRole('button', { name: 'Use it' }).click();
   await expect(call(page)).toHaveText(/^f\/2\.8 /);
 });
@@ -134,26 +140,49 @@ test('small pictures of the day are drawn once and kept', async ({ page }) => {
   await expect(first).toBeVisible({ timeout: 60_000 });
 });
 
-test('without WebGL the outline stands in and says so', async ({ page }) => {
-  await page.addInitScript(() => {
+/** Lets the renderer's worker run something of ours before its own code. */
+async function beforeRenderer(page: Page, code: string): Promise<void> {
+  await page.addInitScript((first) => {
     const Original = Worker;
-    // A worker that has no WebGL: its canvas refuses the context.
     window.Worker = class extends Original {
       constructor(url: string | URL, options?: WorkerOptions) {
         if (!String(url).includes('renderer')) {
           super(url, options);
           return;
         }
-        const module = (code: string) => URL.createObjectURL(new Blob([code], { type: 'text/javascript' }));
-        // Static imports, in this order: the worker listens before its first message is let through.
-        const refusal = module('OffscreenCanvas.prototype.getContext = () => null;');
+        const module = (text: string) => URL.createObjectURL(new Blob([text], { type: 'text/javascript' }));
         const renderer = new URL(String(url), location.href).href;
-        super(module([refusal, renderer].map((item) => `import ${JSON.stringify(item)};`).join('\n')), options);
+        // Static imports, in this order: the worker listens before its first message is let through.
+        super(module([module(first), renderer].map((item) => `import ${JSON.stringify(item)};`).join('\n')), options);
       }
     };
-  });
+  }, code);
+}
+
+test('without WebGL the outline stands in and says so', async ({ page }) => {
+  await beforeRenderer(page, 'OffscreenCanvas.prototype.getContext = () => null;');
   await openDemo(page);
   await expect(page.getByText('This browser offers no WebGL to draw with.')).toBeVisible({ timeout: 300_000 });
   await expect(page.getByRole('img', { name: /through the lens at f\/1.7/ })).toBeVisible();
   await expect(call(page)).toHaveText('f/1.7 on Ines’s near eye, from 1.5 m.');
+});
+
+test('when the graphics are lost the outline stands in, and drawing begins again on request', async ({ page }) => {
+  await beforeRenderer(
+    page,
+    `const get = OffscreenCanvas.prototype.getContext;
+     OffscreenCanvas.prototype.getContext = function (...given) {
+       const context = get.apply(this, given);
+       if (given[0] === 'webgl2') new BroadcastChannel('lose').onmessage = () => context.getExtension('WEBGL_lose_context').loseContext();
+       return context;
+     };`
+  );
+  await openDemo(page);
+  await drawn(page);
+  await page.evaluate(() => new BroadcastChannel('lose').postMessage('now'));
+  await expect(page.getByText('The graphics were lost.')).toBeVisible({ timeout: 300_000 });
+  await expect(page.getByRole('img', { name: /through the lens at f\/1.7/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByText('The graphics were lost.')).toHaveCount(0);
+  await drawn(page);
 });

@@ -166,7 +166,7 @@ async function eye(name: string, personId: string, role: 'nearEye' | 'farEye', s
   const subject = plan.subjects.findIndex((item) => item.id === personId);
   const place = plan.subjects[subject]?.points.findIndex((point) => point.role === role) ?? -1;
   const point = plan.subjects[subject]?.points[place];
-  const at = point && projection({ setup, plan, body, stop: index })(point.position);
+  const at = point && projection({ setup, plan: { ...plan, selected: index }, body })(point.position);
   if (!at) throw new Error('Not in the picture');
   const window = windowAt(at, { width: size, height: size }, picturePixels({ setup, body }));
   const { light } = await demo({

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Download } from '@lucide/svelte';
   import { devicePixelRatio } from 'svelte/reactivity/window';
   import Dialog from '$lib/controls/Dialog.svelte';
   import type { Alternatives } from '$core/call/alternatives';
@@ -7,11 +8,13 @@
   import type { Setup } from '$core/setup/schema';
   import { planSetup } from '$core/call/planSetup';
   import { callSentence, targetWords } from '$core/words/call';
+  import ToolButton from '$lib/controls/ToolButton.svelte';
   import Choice from '$lib/controls/Choice.svelte';
   import { findAlternatives, findLineUp, type Question } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { asking, aspectOf, eyeCrops, picturePixels, screenDensity, type Taken } from './asking';
+  import { asking, aspectOf, atStop, eyeCrops, picturePixels, screenDensity, type Taken } from './asking';
+  import { savePicture } from './export';
   import LensPicture from './LensPicture.svelte';
   import { windowAt, wholePicture } from '../../render/lensView';
 
@@ -61,7 +64,7 @@
         .map((index) => ({
           key: `stop-${index}`,
           name: `f/${plan.stops[index]?.stop.label}, ${Math.round((plan.stops[index]?.odds ?? 0) * 100)} %`,
-          taken: { ...taken, stop: index },
+          taken: atStop(taken, index),
           take: () => workspace.chooseStop(index)
         }));
     }
@@ -117,6 +120,12 @@
     return fits.reduce((best, item) => (item.height > best.height ? item : best));
   });
   const cell = $derived({ width: layout.width, height: layout.height });
+  // eslint-disable-next-line svelte/prefer-svelte-reactivity -- bookkeeping that no screen reads
+  const canvases = new Map<string, HTMLCanvasElement>();
+  async function save({ key, taken: { setup, plan } }: Shown) {
+    const canvas = canvases.get(key);
+    if (canvas) await savePicture(canvas, { setup, plan, words: callSentence(plan, workspace.unit) });
+  }
   function ask({ key, taken: its }: Shown) {
     const target = its.plan.stops[its.plan.selected]?.target.subjectId;
     const crops = eyeCrops(its, { width: 148, height: 58 });
@@ -161,13 +170,19 @@
         <figure class="bg-surround p-1">
           {#if asked}
             <div class="grid place-items-center">
-              <LensPicture {asked} {...cell} label={callSentence(item.taken.plan, workspace.unit)} />
+              <LensPicture
+                {asked}
+                {...cell}
+                label={callSentence(item.taken.plan, workspace.unit)}
+                onshown={(_, canvas) => canvases.set(item.key, canvas)}
+              />
             </div>
           {/if}
           <figcaption
             class="mt-1 flex bg-[#3f3f3f] items-center justify-between gap-2 px-1 pt-1 text-[12px] text-white"
           >
-            <span class="truncate">{item.name}</span>
+            <span class="min-w-0 flex-1 truncate">{item.name}</span>
+            <ToolButton icon={Download} name="Save the picture at {item.name}" onclick={() => void save(item)} />
             <button
               type="button"
               class="min-h-6 underline underline-offset-2"

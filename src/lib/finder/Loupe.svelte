@@ -25,7 +25,7 @@
   const small = { width: 148, height: 58 } as const;
 
   const crops = $derived(eyeCrops(taken, small));
-  const target = $derived(taken.plan.stops[taken.stop ?? taken.plan.selected]?.target.subjectId);
+  const target = $derived(taken.plan.stops[taken.plan.selected]?.target.subjectId);
   let chosen = $state<string | null>(null);
   const crop = $derived(
     crops.find((item) => item.key === (chosen ?? start)) ?? crops.find((item) => item.subjectId === target) ?? crops[0]

@@ -13,9 +13,10 @@ export interface Taken {
   readonly plan: Plan;
   readonly body: Body;
   readonly lens: Lens;
-  /** Stop to draw; the one in use when left out. */
-  readonly stop?: number;
 }
+
+/** The same at another stop. */
+export const atStop = (taken: Taken, selected: number): Taken => ({ ...taken, plan: { ...taken.plan, selected } });
 
 export interface AskOptions {
   readonly slot: string;
@@ -29,8 +30,8 @@ export interface AskOptions {
 }
 
 /** The request for a picture, or null when the plan has no such stop. Plain data: it goes to the worker as it is. */
-export function asking({ setup, plan, body, lens, stop }: Taken, options: AskOptions): Asked | null {
-  const shot = lensShot(setup, plan, body, lens, stop);
+export function asking({ setup, plan, body, lens }: Taken, options: AskOptions): Asked | null {
+  const shot = lensShot(setup, plan, body, lens);
   if (!shot) return null;
   const { slot, priority, width, height, window = wholePicture, quick = true, eyesOf } = options;
   const wide = width / (window.right - window.left);
@@ -68,13 +69,8 @@ export function picturePixels({ setup, body }: Pick<Taken, 'setup' | 'body'>): {
 }
 
 /** Where scene points fall in the picture at the stop in use. */
-export function projection({
-  setup,
-  plan,
-  body,
-  stop = plan.selected
-}: Pick<Taken, 'setup' | 'plan' | 'body' | 'stop'>) {
-  const focus = plan.stops[stop]?.target.focusDistanceMm ?? plan.distanceMm;
+export function projection({ setup, plan, body }: Pick<Taken, 'setup' | 'plan' | 'body'>) {
+  const focus = plan.stops[plan.selected]?.target.focusDistanceMm ?? plan.distanceMm;
   return projector(viewpoint(setup, body), setup.camera, body, focus);
 }
 
@@ -100,10 +96,10 @@ const bothFit = 0.82;
 
 /** The crops at 100 % of the camera's pixels: both eyes in one where they fit, else one each; in the Ladder's order. */
 export function eyeCrops(taken: Taken, sizePx: { readonly width: number; readonly height: number }): EyeCrop[] {
-  const { plan, stop = plan.selected } = taken;
+  const { plan } = taken;
   const project = projection(taken);
   const pixels = picturePixels(taken);
-  const entry = plan.stops[stop];
+  const entry = plan.stops[plan.selected];
   if (!entry) return [];
   return plan.subjects.flatMap((subject, index): EyeCrop[] => {
     const wanted: readonly PointRole[] = subject.kind === 'person' ? ['nearEye', 'farEye', 'head'] : ['nearSide'];

@@ -5,7 +5,7 @@ import { newPerson, newSetup, newThing } from '$core/setup/defaults';
 import { demoJobs, demoSetup } from '$core/setup/demo';
 import { featurePosition } from '$core/setup/scene';
 import type { Setup } from '$core/setup/schema';
-import { asking, aspectOf, eyeCrops, picturePixels, projection, screenDensity, type Taken } from './asking';
+import { asking, aspectOf, atStop, eyeCrops, picturePixels, projection, screenDensity, type Taken } from './asking';
 import { hitAt } from './hit';
 
 function taken(setup: Setup): Taken {
@@ -25,10 +25,10 @@ describe('what is asked of the renderer', () => {
     expect(asked).toMatchObject({ slot: 'finder', width: 620, height: 414, quick: true, eyesOf: undefined });
     expect(structuredClone(asked)).toEqual(asked);
     expect(asked?.shot.lens.fNumber).toBeCloseTo(its.plan.stops[its.plan.selected]?.stop.fNumber ?? 0, 9);
-    const closed = asking({ ...its, stop: its.plan.stops.length - 1 }, options);
+    const closed = asking(atStop(its, its.plan.stops.length - 1), options);
     expect(closed?.shot.lens.fNumber).toBeGreaterThan(15);
     expect(closed?.views).toBeGreaterThanOrEqual(64);
-    expect(asking({ ...its, stop: 99 }, options)).toBeNull();
+    expect(asking(atStop(its, 99), options)).toBeNull();
   });
 
   it('asks for as many pixels as the screen has, at most two each way', () => {
