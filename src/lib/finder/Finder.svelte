@@ -11,6 +11,7 @@
   import { callSentence } from '$core/words/call';
   import { savePicture } from '$lib/finder/export';
   import { getApp } from '$lib/state/app.svelte';
+  import { Paced } from '$lib/state/paced';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { asking, aspectOf, projection, screenDensity } from './asking';
   import CompareDialog from './CompareDialog.svelte';
@@ -91,17 +92,21 @@
     const picture = pictureSize(body, from);
     const perPx = degrees(angleOfView(plan.focalLengthMm, plan.distanceMm, picture.width)) / frameWidth;
     surface.setPointerCapture(event.pointerId);
+    const turns = new Paced((dx: number, dy: number) => {
+      workspace.turnCamera(from, -dx * perPx, dy * perPx, 'reframe');
+    });
     const move = (moved: PointerEvent) => {
       const dx = moved.clientX - start.x;
       const dy = moved.clientY - start.y;
       if (!grabbed && Math.hypot(dx, dy) < clickPx) return;
       grabbed = true;
-      workspace.turnCamera(from, -dx * perPx, dy * perPx, 'reframe');
+      turns.push(dx, dy);
     };
     const release = (released: PointerEvent) => {
       surface.removeEventListener('pointermove', move);
       surface.removeEventListener('pointerup', release);
       surface.removeEventListener('pointercancel', release);
+      turns.flush();
       if (grabbed) app.endGesture();
       else if (released.type === 'pointerup') choose(released, surface);
       grabbed = false;
