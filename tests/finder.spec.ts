@@ -140,10 +140,11 @@ test('small pictures of the day are drawn once and kept', async ({ page }) => {
   await expect(first).toBeVisible({ timeout: 60_000 });
 });
 
-/** Lets the renderer's worker run something of ours before its own code. */
+/** Lets the renderer's worker run something of ours before its own code, which may ask the how-manieth `attempt` it is. */
 async function beforeRenderer(page: Page, code: string): Promise<void> {
   await page.addInitScript((first) => {
     const Original = Worker;
+    let attempts = 0;
     window.Worker = class extends Original {
       constructor(url: string | URL, options?: WorkerOptions) {
         if (!String(url).includes('renderer')) {
@@ -152,8 +153,11 @@ async function beforeRenderer(page: Page, code: string): Promise<void> {
         }
         const module = (text: string) => URL.createObjectURL(new Blob([text], { type: 'text/javascript' }));
         const renderer = new URL(String(url), location.href).href;
+        // Its own address is not the application's.
+        const base = JSON.stringify(location.origin);
+        const prelude = `const attempt = ${++attempts}; const own = self.fetch; self.fetch = (what, how) => own(new URL(what, ${base}), how);\n${first}`;
         // Static imports, in this order: the worker listens before its first message is let through.
-        super(module([module(first), renderer].map((item) => `import ${JSON.stringify(item)};`).join('\n')), options);
+        super(module([module(prelude), renderer].map((item) => `import ${JSON.stringify(item)};`).join('\n')), options);
       }
     };
   }, code);
@@ -184,5 +188,19 @@ test('when the graphics are lost the outline stands in, and drawing begins again
   await expect(page.getByRole('img', { name: /through the lens at f\/1.7/ })).toBeVisible();
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByText('The graphics were lost.')).toHaveCount(0);
+  await drawn(page);
+});
+
+test('a figure that cannot be fetched is said, and fetched on request', async ({ page }) => {
+  await beforeRenderer(
+    page,
+    `const fetched = self.fetch;
+     const refuses = (what) => attempt === 1 && String(what).includes('head-');
+     self.fetch = (what, how) => refuses(what) ? Promise.resolve(new Response('', { status: 503 })) : fetched(what, how);`
+  );
+  await openDemo(page);
+  await expect(page.getByText(/The figure head-\d could not be fetched \(503\)/)).toBeVisible({ timeout: 300_000 });
+  await expect(page.getByRole('img', { name: /through the lens at f\/1.7/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Try again' }).click();
   await drawn(page);
 });

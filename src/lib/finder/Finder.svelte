@@ -21,7 +21,7 @@
   import Loupe from './Loupe.svelte';
   import Outline from './Outline.svelte';
   import Overlays from './Overlays.svelte';
-  import { getPictures } from './pictures.svelte';
+  import { finderSlot, getPictures } from './pictures.svelte';
 
   interface Props {
     plan: Plan;
@@ -46,7 +46,7 @@
   const asked = $derived.by(() => {
     const density = screenDensity(devicePixelRatio.current);
     const size = { width: frameWidth * density, height: frameHeight * density };
-    return asking({ setup, plan, body, lens }, { slot: 'finder', priority: 1, ...size });
+    return asking({ setup, plan, body, lens }, { slot: finderSlot, priority: 1, ...size });
   });
   const label = $derived(`${setup.name} through the lens at f/${plan.stops[plan.selected]?.stop.label}`);
   let shown = $state.raw<Shown | null>(null);
@@ -67,10 +67,15 @@
   });
   const edge = $derived(app.settings.overlays.includes('edges') ? edgeFindings(setup, project)[0] : undefined);
   const drawn = $derived.by(() => {
-    if (pictures.status !== 'ready' || !shown) return '';
+    if (pictures.status !== 'ready' || trouble !== '' || !shown) return '';
     const progress =
       shown.views === 0 ? 'first look' : shown.views < shown.of ? `${shown.views} of ${shown.of} looks` : '';
     return [progress, shown.reduced ? 'drawn smaller, this machine draws slowly' : ''].filter(Boolean).join(', ');
+  });
+  const trouble = $derived.by(() => {
+    if (pictures.status === 'missing') return 'This browser offers no WebGL to draw with.';
+    if (pictures.status === 'lost') return 'The graphics were lost.';
+    return pictures.failure === null ? '' : `The picture could not be drawn. ${pictures.failure}`;
   });
   const caption = $derived(
     [
@@ -152,13 +157,11 @@
       onpointerdown={press}
       data-testid="finder"
     >
-      {#if pictures.status === 'missing' || pictures.status === 'lost'}
+      {#if trouble !== ''}
         <Outline {setup} {plan} {body} width={frameWidth} height={frameHeight} />
         <div class="absolute inset-x-2 top-2 flex items-center gap-3 bg-ink/85 px-3 py-2 text-surface" role="status">
           <p>
-            {pictures.status === 'missing'
-              ? 'This browser offers no WebGL to draw with. The outline stands in; all figures are right.'
-              : 'The graphics were lost. The outline stands in; all figures are right.'}
+            {trouble} The outline stands in; all figures are right.
           </p>
           <Button
             size="xs"

@@ -7,9 +7,14 @@ import type { RendererWorker } from '../../workers/renderer.worker';
 export type Asked = Omit<PictureRequest, 'turn'>;
 type Listener = (picture: Picture) => void;
 
+/** The slot of the picture everybody looks at. */
+export const finderSlot = 'finder';
+
 export class Pictures {
   /** Whether there is something to draw with. */
   status = $state<'starting' | 'ready' | 'missing' | 'lost'>('starting');
+  /** Why the Finder's picture could not be drawn. */
+  failure = $state<string | null>(null);
   #worker: Remote<RendererWorker> | undefined;
   #thread: Worker | undefined;
   // eslint-disable-next-line svelte/prefer-svelte-reactivity -- bookkeeping that no screen reads
@@ -23,6 +28,7 @@ export class Pictures {
   start(): void {
     this.#thread?.terminate();
     this.status = 'starting';
+    this.failure = null;
     // The bundler finds the worker by this very expression.
     // eslint-disable-next-line svelte/prefer-svelte-reactivity
     const thread = new Worker(new URL('../../workers/renderer.worker.ts', import.meta.url), { type: 'module' });
@@ -34,8 +40,10 @@ export class Pictures {
       if (waiting?.turn === shown.turn) waiting.listener(shown);
       else shown.image.close();
     };
-    // A picture that fails (a figure that could not be fetched) leaves what was there; the next change asks again.
-    const failed = () => undefined;
+    // Other pictures that fail (a figure that could not be fetched) leave what was there; the next change asks again.
+    const failed = (slot: string, reason: string) => {
+      if (slot === finderSlot) this.failure = reason;
+    };
     const lost = () => void (this.status = 'lost');
     thread.onerror = lost;
     void worker.start(proxy(picture), proxy(failed), proxy(lost)).then((started) => {
