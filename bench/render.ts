@@ -20,14 +20,17 @@ const browser = await chromium.launch({
 });
 const page = await browser.newPage();
 await openProof(page);
-for (const name of ['West door', 'Under the palms', 'Family on the steps', 'Forty years']) {
+// As large as in the Finder: 620 × 414 wide, 276 × 414 tall.
+const pictures = { 'West door': 276, 'Under the palms': 620, 'Family on the steps': 620, 'Forty years': 620 } as const;
+for (const [name, width] of Object.entries(pictures)) {
   // Once to compile and fetch, then measured.
-  await call(page, 'show', { name, width: 620, views: 2 });
-  const { times } = await call(page, 'show', { name, width: 620, views: 64 });
-  const first = Math.round(times['quick'] ?? 0);
-  const each = Math.round((times['views'] ?? 0) / 64);
+  await call(page, 'show', { name, width, views: 2 });
+  const firsts: number[] = [];
+  for (let n = 0; n < 5; n++) firsts.push((await call(page, 'show', { name, width, views: 0 })).times['quick'] ?? 0);
+  const first = firsts.sort((a, b) => a - b)[2] ?? 0;
+  const all = (await call(page, 'show', { name, width, views: 64 })).times['views'] ?? 0;
   console.log(
-    `${name}, 620 px wide: first image ${first} ms (aim 150), a look ${each} ms, 64 looks ${((times['views'] ?? 0) / 1000).toFixed(1)} s; the first image against 64 looks 1 : ${Math.round((times['views'] ?? 0) / Math.max(1, first))}`
+    `${name}, ${width} px wide: first image ${Math.round(first)} ms (median of 5, aim 150), a look ${Math.round(all / 64)} ms, 64 looks ${(all / 1000).toFixed(1)} s; the first image against 64 looks 1 : ${Math.round(all / Math.max(1, first))}`
   );
 }
 const { before, after } = await call(page, 'many', 'Under the palms', 200);

@@ -5,7 +5,7 @@
 import type { Scene } from 'three';
 import type { Viewpoint } from '../core/setup/scene';
 import type { Setup } from '../core/setup/schema';
-import { LensRenderer, type Accumulation, type Shot } from './lensRenderer';
+import { LensRenderer, quickShare, type Accumulation, type Shot } from './lensRenderer';
 import type { Window } from './lensView';
 import { buildScene, meshesFor, releaseScene, type SceneRequest } from './scene/build';
 import { loadMeshes, type FetchBytes } from './scene/meshes';
@@ -185,7 +185,7 @@ export class Studio {
     if (this.#jobs.get(request.slot) !== job) return;
     const scene = this.#scene(sceneRequest);
     if (!job.shown) {
-      const share = request.width > neverReducedPx ? 0.5 : 1;
+      const share = request.width > neverReducedPx ? quickShare : 1;
       const before = performance.now();
       const image = await this.#renderer.quick(scene, this.#shot(job, 1), share);
       const now = performance.now();
