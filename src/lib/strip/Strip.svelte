@@ -17,7 +17,7 @@
       class="block w-24 shrink-0 text-[11px] leading-tight text-[#e2e2e2]"
     >
       <span class="block border-2 {current ? 'border-[#e2563f]' : 'border-transparent'}">
-        <Thumbnail {row} width={92} height={62} />
+        <Thumbnail {row} />
       </span>
       <span class="condensed mt-0.5 flex justify-between gap-1">
         <span class="text-[#a4a4a4]">{index + 1}</span><span class="truncate">{row.setup.name}</span>

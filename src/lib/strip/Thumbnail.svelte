@@ -7,13 +7,14 @@
 
   interface Props {
     row: SetupRow;
-    width: number;
-    height: number;
-    /** Sizes are kept apart under this name. */
+    /** The room for it, px; the strip and the Day share one size, and so the pictures kept. */
+    width?: number;
+    height?: number;
+    /** Other sizes are kept apart under this name. */
     kind?: string;
   }
   /** A small picture of a setup: the one drawn before if it still holds, else drawn when nothing more pressing is. */
-  let { row, width, height, kind = 'strip' }: Props = $props();
+  let { row, width = 92, height = 62, kind = 'strip' }: Props = $props();
   const app = getApp();
   const pictures = getPictures();
   const views = 40;

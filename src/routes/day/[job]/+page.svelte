@@ -56,7 +56,7 @@
           <li class="flex items-center gap-4 border-t border-line py-2.5">
             <span class="w-5 text-right text-soft">{index + 1}</span>
             <a href="/setup/{row.id}" class="flex min-w-0 flex-1 items-center gap-4">
-              <Thumbnail {row} width={96} height={64} />
+              <Thumbnail {row} />
               <span class="min-w-0">
                 <span class="condensed block text-[17px] font-semibold">{row.setup.name}</span>
                 <span class="block text-[14px]">{said.call}</span>
