@@ -86,10 +86,7 @@ export class LensRenderer {
     this.#camera.matrixWorldAutoUpdate = false;
   }
 
-  get lost(): boolean {
-    return this.#gl.getContext().isContextLost();
-  }
-  /** Bytes of targets and geometry the renderer holds are told by these counts. */
+  /** How much the graphics hold, in counts: growth here is a leak. */
   get memory(): { geometries: number; textures: number } {
     return { geometries: this.#gl.info.memory.geometries, textures: this.#gl.info.memory.textures };
   }
@@ -182,13 +179,6 @@ export class LensRenderer {
     const floats = new Float32Array(width * height * 4);
     this.#gl.readRenderTargetPixels(picture.front, 0, 0, width, height, floats);
     return floats;
-  }
-
-  dispose(): void {
-    for (const look of this.#looks.values()) look.dispose();
-    this.#looks.clear();
-    this.#screen.dispose();
-    this.#gl.dispose();
   }
 
   #render(

@@ -46,6 +46,7 @@ export interface Settled {
   readonly steady: boolean;
 }
 
+/** Of so many last readings, so many must agree before the distance is taken (from memory). */
 const looksAt = 7;
 const enough = 5;
 

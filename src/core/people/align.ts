@@ -54,6 +54,7 @@ function turned(people: readonly Person[], angle: number): Pick<Person, 'lateral
   });
 }
 
+/** Turns of the people towards the line, each from where the one before left them; far more than it takes to settle. */
 const levellings = 20;
 
 /** Spaces people evenly between the two at the ends, in the order in which they stand from the picture's left. */

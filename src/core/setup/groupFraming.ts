@@ -5,7 +5,7 @@ import { adultHead, eyeHeight, headScale, interpupillaryOf } from '../people/ana
 import type { FrameSize } from './framing';
 import type { Camera, Framing, Person } from './schema';
 
-/** Half the width of a person's shoulders, mm, by stature (from memory: a quarter of it across). */
+/** Half the width across the shoulders with the arms, as a share of the stature (from memory). */
 const halfShoulders = 0.135;
 
 /** Where the picture ends below, as a share of stature from the sole (common practice, no source). */

@@ -340,7 +340,6 @@ export type Sensor = z.infer<typeof sensorSchema>;
 export type Body = z.infer<typeof bodySchema>;
 export type Lens = z.infer<typeof lensSchema>;
 export type Kit = z.infer<typeof kitSchema>;
-export type Placement = z.infer<typeof placementSchema>;
 export type Framing = (typeof framings)[number];
 export type Camera = z.infer<typeof cameraSchema>;
 export type Person = z.infer<typeof personSchema>;

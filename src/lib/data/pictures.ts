@@ -1,7 +1,7 @@
 /** Small pictures of setups, kept from one visit to the next. They can always be drawn again. */
 import type { FocalisDatabase, PictureRow } from './database';
 
-/** At most so many; beyond, any go: they are drawn again when they are wanted. */
+/** At most so many; beyond, any but the newest go: they are drawn again when they are wanted. */
 const mostKept = 400;
 
 export async function readPicture(database: FocalisDatabase, key: string): Promise<PictureRow | undefined> {
@@ -14,7 +14,8 @@ export async function keepPicture(database: FocalisDatabase, row: PictureRow): P
     const count = await database.pictures.count();
     if (count > mostKept) {
       const old = await database.pictures
-        .orderBy('key')
+        .where('key')
+        .notEqual(row.key)
         .limit(count - mostKept)
         .primaryKeys();
       await database.pictures.bulkDelete(old);

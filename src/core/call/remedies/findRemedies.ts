@@ -155,6 +155,7 @@ function isWorthwhile({ parts }: Combination, singles: readonly Remedy[]): boole
   });
 }
 
+/** In a pair, each part does at most this share of what it would alone; else the pair spares nothing (common practice, no source). */
 const sparing = 0.75;
 
 /** Switches worth making on the way to something else. */
@@ -166,6 +167,7 @@ const pairedChoices: ReadonlySet<RemedyKind> = new Set([
   'changeLens'
 ]);
 
+/** Pairs offered, least effort first. */
 const combinationsShown = 5;
 
 interface Done {
