@@ -8,6 +8,7 @@ const config = {
   kit: {
     adapter: adapter({ precompress: true }),
     alias: { $core: 'src/core' },
+    typescript: { config: (config) => ({ ...config, include: [...config.include, '../benchmarks/**/*.ts'] }) },
     csp: {
       // Kit's one start-up script carries a nonce; nothing else inline may run, and nothing may leave the origin.
       mode: 'nonce',

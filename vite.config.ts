@@ -9,7 +9,7 @@ export default defineConfig({
     include: ['src/**/*.test.ts'],
     environment: 'node',
     passWithNoTests: false,
-    setupFiles: ['src/core/testing/setup.ts'],
+    setupFiles: ['src/core/testing/setup.ts', 'fake-indexeddb/auto'],
     testTimeout: 240_000
   }
 });

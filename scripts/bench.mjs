@@ -1,7 +1,7 @@
 // npm run bench: bundles the benchmarks as the application is bundled, and runs them on one core.
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium, install, models, root, run } from './prepare.mjs';
+import { build, chromium, install, models, root, run } from './prepare.mjs';
 
 install();
 models();
@@ -10,7 +10,7 @@ mkdirSync(join(root, '.stamps'), { recursive: true });
 const bundle = '.stamps/bench.mjs';
 run('Bundling', 'npx', [
   'esbuild',
-  'bench/run.ts',
+  'benchmarks/run.ts',
   '--bundle',
   '--platform=node',
   '--format=esm',
@@ -19,4 +19,6 @@ run('Bundling', 'npx', [
 ]);
 run('Benchmarks', 'node', [bundle]);
 // The renderer is measured in the browser; its page is bundled from the sources as it runs.
-run('Benchmarks of the renderer', 'npx', ['tsx', 'bench/render.ts'], { FOCALIS_ROOT: root });
+build();
+run('Benchmarks of a large job', 'npx', ['tsx', 'benchmarks/largeJob.ts'], { FOCALIS_ROOT: root });
+run('Benchmarks of the renderer', 'npx', ['tsx', 'benchmarks/render.ts'], { FOCALIS_ROOT: root });

@@ -80,7 +80,7 @@ export function install() {
 
 /** The figures of the Finder, polygonised from their descriptions. */
 export function models() {
-  const sources = ['src/modelling', 'src/render/meshFile.ts', 'src/core/people/anatomy.ts', 'package-lock.json'];
+  const sources = ['src/modelling', 'src/render/scene/meshFile.ts', 'src/core/people/anatomy.ts', 'package-lock.json'];
   unless('models', sources, existsSync(join(root, 'static/models/head-0.mesh')), () => {
     mkdirSync(stamps, { recursive: true });
     const bundle = join(stamps, 'models.mjs');

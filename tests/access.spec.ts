@@ -103,7 +103,7 @@ test('axe finds nothing in the menus and dialogs, nor in the empty and the impos
   await expect(call(page)).toHaveText('Nobody is in the picture yet.');
   await expectNoAxeFindings(page);
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
-  await page.getByRole('button', { name: 'Start empty' }).click();
+  await page.getByRole('button', { name: 'Start a new job' }).click();
   await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
   await expectNoAxeFindings(page);
 });

@@ -23,7 +23,7 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
 }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
-  await page.getByRole('button', { name: 'Start empty' }).click();
+  await page.getByRole('button', { name: 'Start a new job' }).click();
   await page.getByRole('button', { name: /^A couple/ }).click();
   await page.getByRole('button', { name: 'Plan it' }).click();
 

@@ -1,7 +1,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
-import { answerPlanRequest } from '../src/core/call/planRequest';
-import { demoJobs } from '../src/core/setup/demo';
+import { answerPlanRequest } from '../src/core/service/planRequest';
+import { demoJobs } from '../src/core/job/demo';
 import { call, expect, openDemo, test } from './support';
 
 const body = JSON.stringify({
@@ -53,7 +53,7 @@ test('the server refuses what it cannot answer, each with its status and reason'
   expect((await post(body, 'text/csv')).status).toBe(415);
   expect((await post(`"${'a'.repeat(600_000)}"`)).status).toBe(413);
   const schema = (await (await request.get('/api/plan/schema')).json()) as { properties: object };
-  expect(Object.keys(schema.properties)).toEqual(['version', 'setup', 'kit', 'stopStep', 'include']);
+  expect(Object.keys(schema.properties)).toEqual(['version', 'setup', 'kit', 'habits', 'stopStep', 'include']);
   expect((await request.get('/api/plan')).status()).toBe(405);
 });
 

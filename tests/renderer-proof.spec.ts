@@ -3,7 +3,7 @@ import { blurDiscDiameter } from '../src/core/optics/blur';
 import { imageDistance } from '../src/core/optics/thinLens';
 import { call, openProof } from './proof/page';
 import type { Dot } from './proof/harness';
-import type { LensState } from '../src/render/lensView';
+import type { LensState } from '../src/render/lens/lensView';
 
 // The renderer against the core: what is measured in the picture must be what the equations say. SwiftShader draws here.
 test.describe.configure({ timeout: 900_000 });

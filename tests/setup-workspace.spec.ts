@@ -22,7 +22,7 @@ async function dragBy(page: Page, testId: string, dx: number, dy: number, keys: 
 test('the family on the steps is planned from nothing to an answer', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
-  await page.getByRole('button', { name: 'Start empty' }).click();
+  await page.getByRole('button', { name: 'Start a new job' }).click();
   // Three choices and there is an answer.
   await page.getByRole('button', { name: /^A large group/ }).click();
   await page.getByRole('group', { name: 'How many' }).getByText('14', { exact: true }).click();

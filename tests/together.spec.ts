@@ -105,6 +105,7 @@ test('two tabs change one setup and neither loses anything', async ({ page, cont
   await openDemo(other);
   await page.getByLabel('Height', { exact: true }).fill('1.75');
   await other.getByLabel(/^Head turned/).fill('20');
+  await other.getByLabel(/^Head turned/).press('Enter');
   await page.getByLabel('Height', { exact: true }).press('Enter');
   await saved(page);
   await saved(other);

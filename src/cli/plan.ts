@@ -1,6 +1,6 @@
 /** npm run -s plan -- FILE.json: prints the plan of a request. `-` reads standard input. See docs/formats.md. */
 import { readFileSync } from 'node:fs';
-import { answerPlanRequest } from '../core/call/planRequest';
+import { answerPlanRequest } from '../core/service/planRequest';
 
 function fail(message: string): never {
   console.error(message);

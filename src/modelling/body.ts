@@ -2,7 +2,7 @@
  * Bodies without heads, in mm for a stature of 1700: origin on the floor under the base of the neck, +x to their own left,
  * +y up, +z the way they face. Four cuts of clothes in four poses.
  */
-import { materials } from '../render/meshFile';
+import { materials } from '../render/scene/meshFile';
 import type { Solid } from './polygonise';
 import { blend, capsule, ellipsoid, mirrored, moved, smoothStep, sphere, union, type Field, type Point } from './sdf';
 

@@ -2,7 +2,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { encodeMesh } from '../render/meshFile';
+import { encodeMesh } from '../render/scene/meshFile';
 import { body, cuts, poses } from './body';
 import { faceDetails } from './details';
 import { dog } from './dog';

@@ -1,6 +1,6 @@
 /** Brows and lashes of a head, hair by hair, rooted on its surface: what sharpness is judged by. */
 import { adultInterpupillaryMm } from '../core/people/anatomy';
-import { materials, type Mesh } from '../render/meshFile';
+import { materials, type Mesh } from '../render/scene/meshFile';
 import { eyeballRadius, headField, lidCurve, surfaceAt } from './head';
 import type { Field, Point } from './sdf';
 

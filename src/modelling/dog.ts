@@ -2,7 +2,7 @@
  * A long-nosed dog sitting, in the pet's head frame at full size: eyes at ±30 mm, muzzle along +z for `muzzleMm`, body
  * below and behind, mm.
  */
-import { materials } from '../render/meshFile';
+import { materials } from '../render/scene/meshFile';
 import type { Solid } from './polygonise';
 import { blend, capsule, ellipsoid, mirrored, sphere, union, type Field } from './sdf';
 

@@ -4,7 +4,7 @@
  * says they do; the rest is modelled by eye.
  */
 import { adultFeatures, adultHead, adultInterpupillaryMm } from '../core/people/anatomy';
-import { materials } from '../render/meshFile';
+import { materials } from '../render/scene/meshFile';
 import type { Solid } from './polygonise';
 import { blend, capsule, carve, ellipsoid, mirrored, smoothStep, sphere, union, type Field, type Point } from './sdf';
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { adultFeatures, adultHead } from '../core/people/anatomy';
-import { decodeMesh, encodeMesh, materials, type Mesh } from '../render/meshFile';
+import { decodeMesh, encodeMesh, materials, type Mesh } from '../render/scene/meshFile';
 import { body, neckBaseMm } from './body';
 import { faceDetails } from './details';
 import { head, headField, surfaceAt } from './head';

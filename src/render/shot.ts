@@ -3,10 +3,11 @@ import { stopsBetween } from '../core/optics/stops';
 import { blurDiscDiameter } from '../core/optics/blur';
 import type { Plan } from '../core/call/plan';
 import { pictureSize } from '../core/setup/framing';
-import type { Body, Lens, Setup } from '../core/setup/schema';
+import type { Body, Lens } from '../core/kit/schema';
+import type { Setup } from '../core/setup/schema';
 import { isEvening } from './scene/build';
-import type { LensState } from './lensView';
-import { pupilAt, viewsFor, type Pupil } from './pupil';
+import type { LensState } from './lens/lensView';
+import { pupilAt, viewsFor, type Pupil } from './lens/pupil';
 
 /** How far the barrel's opening shifts at the corner, radii of the open pupil, by kind of lens (from memory). */
 const barrelShift = { prime: 0.42, zoom: 0.55 } as const;

@@ -1,12 +1,14 @@
 import { Scene } from 'three';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { planSetup } from '../core/call/planSetup';
-import { builtInKit } from '../core/setup/builtInKit';
-import { demoSetup } from '../core/setup/demo';
+import { defaultHabits } from '../core/habits/habits';
+import { builtInKit } from '../core/kit/builtInKit';
+import { demoSetup } from '../core/job/demo';
 import { viewpoint } from '../core/setup/scene';
-import type { Body, Lens, Setup } from '../core/setup/schema';
-import type { Accumulation, LensRenderer, Shot } from './lensRenderer';
-import { wholePicture } from './lensView';
+import type { Body, Lens } from '../core/kit/schema';
+import type { Setup } from '../core/setup/schema';
+import type { Accumulation, LensRenderer, Shot } from './lens/lensRenderer';
+import { wholePicture } from './lens/lensView';
 import { lensShot } from './shot';
 import { Studio, type Picture, type PictureRequest } from './studio';
 
@@ -55,7 +57,7 @@ const lens = builtInKit.lenses[0] as Lens;
 /** An empty place: nothing has to be fetched or modelled. */
 const west = demoSetup('West door');
 const empty: Setup = { ...west, people: [], things: [], backgrounds: [], place: { ...west.place, scenery: 'plain' } };
-const plan = planSetup({ setup: west, kit: builtInKit, stopStep: 'half' });
+const plan = planSetup({ setup: west, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
 const shot = plan.kind === 'plan' ? lensShot(west, plan, body, lens) : null;
 if (!shot) throw new Error('no shot');
 

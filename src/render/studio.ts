@@ -2,14 +2,14 @@
  * Draws whatever is asked for, the most pressing first: a first picture of everything, then more and more looks through
  * the lens. What is asked for again replaces what was; nothing stale is finished.
  */
-import type { Scene } from 'three';
 import type { Viewpoint } from '../core/setup/scene';
 import type { Setup } from '../core/setup/schema';
-import { LensRenderer, quickShare, type Accumulation, type Shot } from './lensRenderer';
-import type { Window } from './lensView';
-import { buildScene, meshesFor, releaseScene, type SceneRequest } from './scene/build';
+import { LensRenderer, quickShare, type Accumulation, type Shot } from './lens/lensRenderer';
+import type { Window } from './lens/lensView';
+import { KeptScenes } from './keptScenes';
+import { meshesFor, type SceneRequest } from './scene/build';
 import { loadMeshes, type FetchBytes } from './scene/meshes';
-import { viewsRange } from './pupil';
+import { viewsRange } from './lens/pupil';
 import type { LensShot } from './shot';
 
 export interface PictureRequest {
@@ -54,11 +54,6 @@ interface Job {
   spentMs: number;
 }
 
-interface KeptScene {
-  readonly setup: string;
-  readonly scene: Scene;
-}
-
 /** From this priority on, a picture waits until everything else is done. */
 export const backgroundPriority = 5;
 
@@ -93,7 +88,7 @@ export class Studio {
   readonly #show: (picture: Picture) => void;
   readonly #fail: (slot: string, reason: string) => void;
   readonly #jobs = new Map<string, Job>();
-  readonly #scenes = new Map<string, KeptScene>();
+  readonly #scenes = new KeptScenes(keptScenes);
   #running = false;
   #lastPressing = 0;
   #restUntil = 0;
@@ -183,7 +178,7 @@ export class Studio {
     await loadMeshes(meshesFor(sceneRequest), this.#fetchBytes);
     // Meanwhile somebody may have asked again.
     if (this.#jobs.get(request.slot) !== job) return;
-    const scene = this.#scene(sceneRequest);
+    const scene = this.#scenes.get(sceneRequest, request.priority <= pressingPriority);
     if (!job.shown) {
       const share = request.width > neverReducedPx ? quickShare : 1;
       const before = performance.now();
@@ -191,6 +186,7 @@ export class Studio {
       const now = performance.now();
       this.#restUntil = now + Math.min(longestRestMs, restShare * (now - before));
       job.shown = true;
+      this.#scenes.release();
       this.#publish(job, image, 0);
       return;
     }
@@ -199,6 +195,7 @@ export class Studio {
     const before = performance.now();
     this.#renderer.add(accumulation);
     this.#renderer.finish(accumulation);
+    this.#scenes.release();
     job.spentMs += performance.now() - before;
     if (accumulation.views === 4 && job.scale === 1 && request.width > neverReducedPx && job.spentMs / 4 > slowLookMs) {
       this.#slow = true;
@@ -222,33 +219,5 @@ export class Studio {
   #shot({ request }: Job, scale: number): Shot {
     const { shot, view, window, width, height } = request;
     return { ...shot, view, window, width: Math.round(width * scale), height: Math.round(height * scale) };
-  }
-
-  #scene(request: SceneRequest): Scene {
-    const { setup, eyesOf, widthPx } = request;
-    const key = `${setup.id} ${Math.round(widthPx)} ${eyesOf ?? ''}`;
-    const drawn = JSON.stringify([
-      setup.people,
-      setup.things,
-      setup.backgrounds,
-      setup.place,
-      setup.light.scene,
-      request.view,
-      request.lens.focalLengthMm
-    ]);
-    const known = this.#scenes.get(key);
-    if (known?.setup === drawn) return known.scene;
-    const scene = buildScene(request);
-    if (known) releaseScene(known.scene);
-    this.#scenes.delete(key);
-    this.#scenes.set(key, { setup: drawn, scene });
-    if (this.#scenes.size > keptScenes) {
-      const [oldest] = this.#scenes;
-      if (oldest) {
-        releaseScene(oldest[1].scene);
-        this.#scenes.delete(oldest[0]);
-      }
-    }
-    return scene;
   }
 }

@@ -3,20 +3,33 @@
   import { ThemeProvider } from 'flowbite-svelte';
   import { onMount, type Snippet } from 'svelte';
   import { goto } from '$app/navigation';
-  import { database } from '$lib/data';
+  import Importing from '$lib/shell/Importing.svelte';
+  import { database, safeStorage } from '$lib/data';
   import DropTarget from '$lib/shell/DropTarget.svelte';
   import Messages from '$lib/shell/Messages.svelte';
+  import StoreProblem from '$lib/shell/StoreProblem.svelte';
   import SoftDot from '$lib/ladder/SoftDot.svelte';
   import { controls } from '$lib/shell/theme';
   import { Pictures, setPictures } from '$lib/finder/pictures.svelte';
   import { App, setApp } from '$lib/state/app.svelte';
 
   let { children }: { children: Snippet } = $props();
-  const app = setApp(new App(database()));
-
+  const storage = safeStorage(() => localStorage);
+  const app = setApp(
+    new App({
+      database: database(storage),
+      storage,
+      newId: () => crypto.randomUUID(),
+      now: () => Date.now(),
+      persist: () => navigator.storage?.persist?.()
+    })
+  );
   const pictures = setPictures(new Pictures());
 
-  onMount(() => app.start());
+  onMount(() => {
+    void app.start();
+    return () => app.stop();
+  });
   onMount(() => {
     pictures.start();
     return () => pictures.stop();
@@ -24,38 +37,37 @@
 
   $effect(() => {
     if (app.status !== 'ready') return;
-    const { theme } = app.settings;
+    const { theme } = app.settings.now;
     document.documentElement.dataset['theme'] = theme;
-    try {
-      localStorage.setItem('focalis.theme', theme);
-    } catch {
-      // Storage is barred: the theme holds for this page.
-    }
+    storage.set('focalis.theme', theme);
   });
 
   async function importFile(file: File) {
-    const id = await app.importFile(file);
-    if (id) await goto(`/setup/${id}`);
+    const path = await app.files.importFile(file);
+    if (path) await goto(path);
+  }
+  function visibilityChanged() {
+    if (document.visibilityState === 'hidden') app.leave();
+    else void app.comeBack();
+  }
+  /** Only what would be lost holds anybody back. */
+  function beforeLeaving(event: BeforeUnloadEvent) {
+    if (app.store.saving.kind === 'failed' && !app.journalKept) event.preventDefault();
   }
 </script>
 
-<svelte:window onpagehide={() => app.leave()} />
-<svelte:document onvisibilitychange={() => document.visibilityState === 'hidden' && app.leave()} />
+<svelte:window onpagehide={() => app.leave()} onbeforeunload={beforeLeaving} />
+<svelte:document onvisibilitychange={visibilityChanged} onfocusin={() => app.store.history.endGesture()} />
 
 <ThemeProvider theme={controls}>
   <SoftDot />
   <DropTarget onfile={importFile}>
-    {#if app.status === 'ready'}
+    {#if app.problem}
+      <StoreProblem problem={app.problem} />
+    {:else if app.status === 'ready'}
       {@render children()}
-    {:else if app.status === 'failed'}
-      <main class="mx-auto max-w-lg p-10">
-        <h1 class="condensed text-2xl font-bold">The browser’s store cannot be opened.</h1>
-        <p class="mt-2">{app.failure}</p>
-        <p class="mt-2">
-          Private windows and full disks are the usual causes. Open Focalis in an ordinary window, or free some space.
-        </p>
-      </main>
     {/if}
   </DropTarget>
+  <Importing />
   <Messages />
 </ThemeProvider>

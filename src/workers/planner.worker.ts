@@ -2,13 +2,8 @@
 import { expose } from 'comlink';
 import { alternatives } from '../core/call/alternatives';
 import { lineUp } from '../core/call/lineUp';
-import {
-  combineRemedies,
-  findCombinations,
-  findRemedies,
-  type OnProgress,
-  type RemedyInput
-} from '../core/call/remedies/findRemedies';
+import type { PlanInput } from '../core/call/planInput';
+import { combineRemedies, findCombinations, findRemedies, type OnProgress } from '../core/call/remedies/findRemedies';
 import { distanceSensitivity } from '../core/call/sensitivity';
 
 /** With fewer single fixes than this, pairs are looked for too. */
@@ -17,7 +12,7 @@ const fewRemedies = 3;
 /** Share of the whole search that the single fixes take. */
 const firstShare = 0.25;
 
-function findFixes(input: RemedyInput, onProgress: OnProgress) {
+function findFixes(input: PlanInput, onProgress: OnProgress) {
   const remedies = findRemedies(input, (share) => onProgress(share * firstShare));
   const combinations =
     remedies.length < fewRemedies

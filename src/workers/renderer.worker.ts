@@ -1,6 +1,6 @@
 /** The renderer off the main thread. */
 import { expose, transfer } from 'comlink';
-import { LensRenderer } from '../render/lensRenderer';
+import { LensRenderer } from '../render/lens/lensRenderer';
 import { Studio, type Picture, type PictureRequest } from '../render/studio';
 
 export interface Listeners {

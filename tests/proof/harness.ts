@@ -1,25 +1,26 @@
 /** The renderer by itself in a page, for tests and benchmarks: bundled by them, never shipped. */
 import { Color, InstancedMesh, Matrix4, MeshBasicMaterial, Quaternion, Scene, SphereGeometry, Vector3 } from 'three';
 import { planSetup } from '../../src/core/call/planSetup';
-import { builtInKit } from '../../src/core/setup/builtInKit';
-import { demoSetup } from '../../src/core/setup/demo';
+import { defaultHabits } from '../../src/core/habits/habits';
+import { builtInKit } from '../../src/core/kit/builtInKit';
+import { demoSetup } from '../../src/core/job/demo';
 import { imageDistance } from '../../src/core/optics/thinLens';
 import { viewpoint, type Viewpoint } from '../../src/core/setup/scene';
 import type { Setup } from '../../src/core/setup/schema';
-import { LensRenderer, toThree, type Shot } from '../../src/render/lensRenderer';
-import { wholePicture, type LensState, type Window } from '../../src/render/lensView';
+import { LensRenderer, toThree, type Shot } from '../../src/render/lens/lensRenderer';
+import { wholePicture, type LensState, type Window } from '../../src/render/lens/lensView';
 import { buildScene, meshesFor, releaseScene } from '../../src/render/scene/build';
 import { loadMeshes } from '../../src/render/scene/meshes';
 import { lensShot } from '../../src/render/shot';
 import { picturePixels, projection } from '../../src/lib/finder/asking';
-import { windowAt } from '../../src/render/lensView';
+import { windowAt } from '../../src/render/lens/lensView';
 
 const renderer = new LensRenderer(new OffscreenCanvas(64, 64));
 const fetchBytes = async (name: string) => (await fetch(`/models/${name}.mesh`)).arrayBuffer();
 const kit = builtInKit;
 
 function planned(setup: Setup, stop?: string) {
-  const plan = planSetup({ setup, kit, stopStep: 'half' });
+  const plan = planSetup({ setup, kit, stopStep: 'half', habits: defaultHabits });
   const body = kit.bodies.find((item) => item.id === setup.camera.bodyId);
   const lens = kit.lenses.find((item) => item.id === setup.camera.lensId);
   if (plan.kind !== 'plan' || !body || !lens) throw new Error(setup.name);

@@ -1,10 +1,10 @@
 /** Where else the focus could go, what the rules of thumb for rows would have chosen, and what each would cost. */
-import type { StopStep } from '../optics/stops';
 import { rowsByDepth } from '../people/rows';
-import { styles, type Kit, type Setup, type Style } from '../setup/schema';
+import { styles, type Setup, type Style } from '../setup/schema';
 import { atDistance, type Candidate } from './candidates';
 import { lightFor, tryCandidate } from './evaluateStop';
 import type { Target } from './plan';
+import type { PlanInput } from './planInput';
 import { planSetup, stopsOf } from './planSetup';
 import { prepare, type Group, type Situation } from './situation';
 
@@ -50,18 +50,13 @@ export interface Alternatives {
   readonly rowRules: readonly RowRuleResult[];
 }
 
-export interface AlternativesInput {
-  readonly setup: Setup;
-  readonly kit: Kit;
-  readonly stopStep: StopStep;
-}
-
 /** Other targets, other styles, and the row rules. Nothing when nothing can be planned. */
-export function alternatives({ setup, kit, stopStep }: AlternativesInput): Alternatives {
+export function alternatives(input: PlanInput): Alternatives {
+  const { setup, stopStep } = input;
   // Looked at from the best eye, whatever has been chosen.
   const open: Setup = { ...setup, intent: { ...setup.intent, target: { kind: 'best' } } };
-  const plan = planSetup({ setup: open, kit, stopStep });
-  const prepared = prepare(open, kit);
+  const plan = planSetup({ ...input, setup: open });
+  const prepared = prepare({ ...input, setup: open });
   const group = prepared.kind === 'situation' ? prepared.situation.groups[0] : undefined;
   const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
   if (prepared.kind === 'noPlan' || !group || !entry || plan.kind === 'noPlan') {
@@ -97,14 +92,15 @@ export function alternatives({ setup, kit, stopStep }: AlternativesInput): Alter
       costStops: from < 0 || needed < 0 ? null : (from - needed) / perStop
     };
   });
-  return { targets, styles: stylesOf({ setup: open, kit, stopStep }), rowRules: ruled };
+  return { targets, styles: stylesOf({ ...input, setup: open }), rowRules: ruled };
 }
 
 /** What each style would pick. Empty when nothing can be planned. */
-function stylesOf({ setup, kit, stopStep }: AlternativesInput): StyleResult[] {
+function stylesOf(input: PlanInput): StyleResult[] {
+  const { setup } = input;
   return styles.flatMap((style) => {
     const intent: Setup['intent'] = { ...setup.intent, style, stop: { kind: 'byStyle' } };
-    const plan = planSetup({ setup: { ...setup, intent }, kit, stopStep });
+    const plan = planSetup({ ...input, setup: { ...setup, intent } });
     const entry = plan.kind === 'plan' ? plan.stops[plan.recommended] : undefined;
     if (plan.kind === 'noPlan' || !entry) return [];
     const missed = plan.backgrounds.filter((_, index) => !entry.backgrounds[index]?.met).map((item) => item.name);

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bestFocusBetween } from '../optics/blur';
-import { builtInKit } from '../setup/builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup, newThing } from '../setup/defaults';
 import { sceneSubjects, viewpoint } from '../setup/scene';
-import { asFocusTarget } from '../setup/focusTarget';
-import type { Body, Setup } from '../setup/schema';
+import { asFocusTarget } from './focusTarget';
+import type { Body } from '../kit/schema';
+import type { Setup } from '../setup/schema';
 import { atDistance, candidates, decisiveSubjects, shortlist } from './candidates';
 
 const body = builtInKit.bodies[0] as Body;

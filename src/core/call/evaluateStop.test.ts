@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { builtInKit } from '../setup/builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
 import type { Setup } from '../setup/schema';
 import { opensWindow } from './evaluateStop';
 import { planSetup, stopsOf } from './planSetup';
+import { defaultHabits } from '../habits/habits';
 import { prepare } from './situation';
 
 describe('the quick look at a window', () => {
@@ -40,8 +41,8 @@ describe('the quick look at a window', () => {
     let open = 0;
     fc.assert(
       fc.property(setups, (setup) => {
-        const prepared = prepare(setup, builtInKit);
-        const plan = planSetup({ setup, kit: builtInKit, stopStep: 'third' });
+        const prepared = prepare({ setup, kit: builtInKit, stopStep: 'third', habits: defaultHabits });
+        const plan = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits: defaultHabits });
         if (prepared.kind === 'noPlan' || plan.kind === 'noPlan') {
           expect(prepared.kind).toBe(plan.kind);
           return;

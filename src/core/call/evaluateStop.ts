@@ -12,7 +12,7 @@ import { frozenByFlash, shakeDisc, subjectMotionDisc } from './motion';
 import { framesFor, framesForBlinks, keeperOdds, type OddsInput } from './odds';
 import type { FramesNeeded, StopPlan, Target } from './plan';
 import type { Group, Member, Situation } from './situation';
-import { autofocusSpread, holdSpread, lowLightFactor } from './spread';
+import { autofocusSpread, holdSpread } from './spread';
 
 /** Odds closer together than this are equal; the smaller blur then decides. */
 const oddsTie = 0.015;
@@ -37,7 +37,9 @@ interface Focus {
 
 function focusAt(situation: Situation, N: number, s: number, light: LightAtStop): Focus {
   const m = magnification(situation.f, s);
-  const shake = frozenByFlash(light) ? 0 : shakeDisc(situation.setup.camera, situation.body, light.shutterS);
+  const shake = frozenByFlash(light)
+    ? 0
+    : shakeDisc(situation.habits, situation.setup.camera, situation.body, light.shutterS);
   const causes = {
     lens: lensDisc(situation.sharpness, N),
     diffraction: diffractionDisc(effectiveFNumber(N, m)),
@@ -54,12 +56,12 @@ function otherDisc({ common, light, m }: Focus, across: number): number {
 }
 
 /** Where the plane lands about its target, mm. */
-function spreadOf({ setup, body, widestN, lowLight }: Situation, focus: Focus): StopPlan['spread'] {
+function spreadOf({ setup, habits, body, widestN, lowLight }: Situation, focus: Focus): StopPlan['spread'] {
   const { focusMethod, focusMode, stance, secondsToShutter } = setup.camera;
   return {
-    focusMm: autofocusSpread(focusMethod, widestN, body, focus.m) * (lowLight ? lowLightFactor : 1),
+    focusMm: autofocusSpread(habits, focusMethod, widestN, body, focus.m) * (lowLight ? habits.lowLightFactor : 1),
     // Continuous focusing follows the photographer's own sway too.
-    holdMm: focusMode === 'continuous' ? 0 : holdSpread(stance, secondsToShutter)
+    holdMm: focusMode === 'continuous' ? 0 : holdSpread(habits, stance, secondsToShutter)
   };
 }
 

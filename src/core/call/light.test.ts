@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { ev100 } from '../optics/exposure';
-import { builtInKit } from '../setup/builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { defaultLight, newPerson, newSetup } from '../setup/defaults';
-import type { Body, Camera, Light, Person, Setup } from '../setup/schema';
+import type { Body } from '../kit/schema';
+import type { Camera, Light, Person, Setup } from '../setup/schema';
 import { lightAtStop, sceneLevel, shutterFloor } from './light';
 import { planSetup } from './planSetup';
+import { defaultHabits } from '../habits/habits';
 
 const [main, second] = builtInKit.bodies as [Body, Body];
 
@@ -92,7 +94,7 @@ describe('light at a stop', () => {
 
 describe('movement', () => {
   const odds = (setup: Setup, N = 2.8) => {
-    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full' });
+    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
     return plan.kind === 'plan' ? (plan.stops.find((entry) => Math.abs(entry.stop.fNumber - N) < 0.1)?.odds ?? 0) : 0;
   };
   const walking = (camera: Partial<Camera>) =>
@@ -108,7 +110,12 @@ describe('movement', () => {
   it('across blurs by speed × time × magnification and no more when the flash stands alone', () => {
     const dancing = [newPerson('d', 'D', { acrossMmPerS: 1500 })];
     const ratio = (light: Partial<Light>) => {
-      const plan = planSetup({ setup: setupWith(light, {}, dancing), kit: builtInKit, stopStep: 'full' });
+      const plan = planSetup({
+        setup: setupWith(light, {}, dancing),
+        kit: builtInKit,
+        stopStep: 'full',
+        habits: defaultHabits
+      });
       return plan.kind === 'plan' ? (plan.stops[4]?.worst.ratio ?? 0) : 0;
     };
     const slow = ratio({});
@@ -125,7 +132,7 @@ describe('movement', () => {
         {},
         { bodyId, lensId: 'lens-135', focalLengthMm: 135, placement: { kind: 'distance', distanceMm: 4000 } }
       );
-      const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full' });
+      const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
       return plan.kind === 'plan' ? (plan.stops[3]?.lensRatio ?? 0) : 0;
     };
     expect(worst('body-full-slr')).toBeGreaterThan(worst('body-main') + 0.3);

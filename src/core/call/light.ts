@@ -4,7 +4,8 @@
  */
 import { ev100, flashPower, isoFor, shutterFor } from '../optics/exposure';
 import { fullFrameDiagonalMm, sensorDiagonal } from '../optics/criterion';
-import type { Body, LightScene, Setup } from '../setup/schema';
+import type { Body } from '../kit/schema';
+import type { LightScene, Setup } from '../setup/schema';
 
 /** EV at ISO 100 by scene. Sun: the published sunny-16 rule (f/16, 1/125 s, ISO 100); the rest from memory. */
 export const sceneEv100: Readonly<Record<LightScene, number>> = {

@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { builtInKit } from '../setup/builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
-import { demoSetup } from '../setup/demo';
+import { demoSetup } from '../job/demo';
 import { framedHeightAt } from '../setup/framing';
-import type { Body, Lens, Setup } from '../setup/schema';
+import type { Body, Lens } from '../kit/schema';
+import type { Setup } from '../setup/schema';
 import { alternatives } from './alternatives';
 import { lineUp, usefulFocalLengths } from './lineUp';
 import { planSetup } from './planSetup';
+import { defaultHabits } from '../habits/habits';
 import { distanceSensitivity } from './sensitivity';
 
 const kit = builtInKit;
@@ -16,7 +18,7 @@ const lens = (id: string) => kit.lenses.find((item) => item.id === id) as Lens;
 const demo = demoSetup;
 
 describe('line-up', () => {
-  const line = lineUp({ setup: demo('Under the palms'), kit, stopStep });
+  const line = lineUp({ setup: demo('Under the palms'), kit, stopStep, habits: defaultHabits });
 
   it('has every lens, zooms at their useful focal lengths', () => {
     expect(usefulFocalLengths(lens('lens-24-70'))).toEqual([24, 28, 35, 50, 70]);
@@ -30,7 +32,9 @@ describe('line-up', () => {
   });
 
   it('draws faces less alike from nearby: 1 + 125 mm/distance (geometry), which shows under about a metre', () => {
-    const near = lineUp({ setup: demo('West door'), kit, stopStep }).find((item) => item.focalLengthMm === 35);
+    const near = lineUp({ setup: demo('West door'), kit, stopStep, habits: defaultHabits }).find(
+      (item) => item.focalLengthMm === 35
+    );
     expect(near?.noseToEar).toBeCloseTo(1 + 125 / (near?.distanceMm ?? 1), 9);
     expect(near?.flattering).toBe(false);
     expect(line.at(-1)?.flattering).toBe(true);
@@ -39,8 +43,8 @@ describe('line-up', () => {
   it('makes a longer lens soften the background no more for its detail at equal framing and stop, but more on the frame', () => {
     const setup = newSetup('s', 'S', { backgrounds: [newBackground('b', 'B', { depthMm: 4000, wish: 'free' })] });
     const at = (id: string) => {
-      const item = lineUp({ setup, kit, stopStep }).find((entry) => entry.lensId === id);
-      const plan = item && planSetup({ setup: item.setup, kit, stopStep });
+      const item = lineUp({ setup, kit, stopStep, habits: defaultHabits }).find((entry) => entry.lensId === id);
+      const plan = item && planSetup({ setup: item.setup, kit, stopStep, habits: defaultHabits });
       return plan?.kind === 'plan' ? plan.stops.find((entry) => entry.stop.label === '4')?.backgrounds[0] : undefined;
     };
     const short = at('lens-35');
@@ -51,7 +55,7 @@ describe('line-up', () => {
   });
 
   it('says where there is not room enough', () => {
-    const tele = lineUp({ setup: demo('Family on the steps'), kit, stopStep }).find(
+    const tele = lineUp({ setup: demo('Family on the steps'), kit, stopStep, habits: defaultHabits }).find(
       (item) => item.lensId === 'lens-85'
     );
     expect(tele?.beyondRoomMm ?? 0).toBeCloseTo((tele?.distanceMm ?? 0) - 7000, 6);
@@ -62,8 +66,8 @@ describe('line-up', () => {
 describe('alternatives', () => {
   it('list every eye, best first, and the call takes one that is as good as the best', () => {
     const setup = demo('Family on the steps');
-    const { targets } = alternatives({ setup, kit, stopStep });
-    const plan = planSetup({ setup, kit, stopStep });
+    const { targets } = alternatives({ setup, kit, stopStep, habits: defaultHabits });
+    const plan = planSetup({ setup, kit, stopStep, habits: defaultHabits });
     expect(targets).toHaveLength(28);
     const chosen = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
     expect(chosen?.odds ?? 0).toBeGreaterThanOrEqual((targets[0]?.odds ?? 1) - 0.0151);
@@ -78,13 +82,18 @@ describe('alternatives', () => {
       const placement = { kind: 'distance', distanceMm: 4000 } as const;
       return { ...base, camera: { ...base.camera, lensId: 'lens-50', focalLengthMm: 50, placement } };
     };
-    const two = alternatives({ setup: rows([0, 0, 700, 1000, 1300]), kit, stopStep }).rowRules;
+    const two = alternatives({ setup: rows([0, 0, 700, 1000, 1300]), kit, stopStep, habits: defaultHabits }).rowRules;
     expect(two.map((item) => item.rule)).toEqual(['frontRow', 'oneThirdIn']);
     expect(two[0]?.costStops ?? 0).toBeGreaterThan(0);
-    const three = alternatives({ setup: rows([0, 0, 900, 900, 1800, 1800]), kit, stopStep }).rowRules;
+    const three = alternatives({
+      setup: rows([0, 0, 900, 900, 1800, 1800]),
+      kit,
+      stopStep,
+      habits: defaultHabits
+    }).rowRules;
     expect(three[0]).toMatchObject({ rule: 'middleRow', rows: 3 });
     expect(three[0]?.target.focusDistanceMm).toBeCloseTo(4900, 0);
-    expect(alternatives({ setup: rows([0, 10]), kit, stopStep }).rowRules).toEqual([]);
+    expect(alternatives({ setup: rows([0, 10]), kit, stopStep, habits: defaultHabits }).rowRules).toEqual([]);
   });
 });
 
@@ -95,7 +104,8 @@ describe('sensitivity to the distance', () => {
       return distanceSensitivity({
         setup: { ...base, camera: { ...base.camera, placement: { kind: 'distance', distanceMm } } },
         kit,
-        stopStep
+        stopStep,
+        habits: defaultHabits
       });
     };
     expect(at(12_000)?.measuringMatters).toBe(false);

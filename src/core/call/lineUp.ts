@@ -1,9 +1,11 @@
 /** Every lens of the kit at the same framing. */
-import type { StopStep } from '../optics/stops';
+import { bodyOf } from '../kit/find';
 import { distanceForFraming, framedSize } from '../optics/thinLens';
 import { cameraDistance, pictureSize } from '../setup/framing';
-import type { Kit, Lens, Setup } from '../setup/schema';
+import type { Lens } from '../kit/schema';
+import type { Setup } from '../setup/schema';
 import type { BackgroundAtStop, NoPlanReason } from './plan';
+import type { PlanInput } from './planInput';
 import { planSetup } from './planSetup';
 
 /** Focal lengths zooms are used at, mm. */
@@ -51,18 +53,10 @@ export function usefulFocalLengths(lens: Lens): readonly number[] {
   return [shortestMm, ...between, longestMm];
 }
 
-export interface LineUpInput {
-  readonly setup: Setup;
-  readonly kit: Kit;
-  readonly stopStep: StopStep;
-}
-
 /** The lenses side by side, shortest first. Empty when the setup's own body is not in the kit. */
-export function lineUp(
-  { setup, kit, stopStep }: LineUpInput,
-  onProgress: (share: number) => void = () => undefined
-): LensInLine[] {
-  const body = kit.bodies.find((item) => item.id === setup.camera.bodyId);
+export function lineUp(input: PlanInput, onProgress: (share: number) => void = () => undefined): LensInLine[] {
+  const { setup, kit } = input;
+  const body = bodyOf(kit, setup.camera);
   if (!body) return [];
   const { height } = pictureSize(body, setup.camera);
   const framed = framedSize(setup.camera.focalLengthMm, cameraDistance(setup, body), height);
@@ -91,7 +85,7 @@ export function lineUp(
         intent: { ...setup.intent, stop: { kind: 'byStyle' } }
       };
       const distanceMm = cameraDistance(changed, body);
-      const plan = planSetup({ setup: changed, kit, stopStep });
+      const plan = planSetup({ ...input, setup: changed });
       const shared = {
         lensId: lens.id,
         lensName: lens.name,

@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { builtInKit } from '../setup/builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup } from '../setup/defaults';
 import { equivalentLens, pictureSize, stitchFactor } from '../setup/framing';
-import type { Body, Camera, Setup } from '../setup/schema';
-import { pivotMm, recomposeBias } from './motion';
+import type { Body } from '../kit/schema';
+import type { Camera, Setup } from '../setup/schema';
+import { defaultHabits } from '../habits/habits';
+import { recomposeBias } from './motion';
 import { framesForBlinks } from './odds';
 import { planSetup } from './planSetup';
 
@@ -13,14 +15,14 @@ const withCamera = (setup: Setup, camera: Partial<Camera>): Setup => ({
   camera: { ...setup.camera, ...camera }
 });
 const plan = (setup: Setup) => {
-  const result = planSetup({ setup, kit: builtInKit, stopStep: 'full' });
+  const result = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
   if (result.kind !== 'plan') throw new Error(result.reason.code);
   return result;
 };
 
 describe('recomposing', () => {
   it('puts the plane 55.2 mm behind after 15° at 1.5 m from the wrists (closed form)', () => {
-    expect(recomposeBias(1500, (15 * Math.PI) / 180, pivotMm.wrists)).toBeCloseTo(55.2, 1);
+    expect(recomposeBias(1500, (15 * Math.PI) / 180, defaultHabits.pivotMm.wrists)).toBeCloseTo(55.2, 1);
   });
 
   it('is exact: turning a plane at the target back by θ about a point behind the pupil', () => {

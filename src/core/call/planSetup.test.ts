@@ -2,15 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bestFocusBetween } from '../optics/blur';
 import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
-import { builtInKit } from '../setup/builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
-import { demoJobs } from '../setup/demo';
+import { demoJobs } from '../job/demo';
 import type { Background, Person, Setup } from '../setup/schema';
 import type { Plan } from './plan';
 import { planSetup } from './planSetup';
+import { defaultHabits } from '../habits/habits';
 
 function plan(setup: Setup, stopStep: 'full' | 'half' | 'third' = 'half'): Plan {
-  const result = planSetup({ setup, kit: builtInKit, stopStep });
+  const result = planSetup({ setup, kit: builtInKit, stopStep, habits: defaultHabits });
   if (result.kind !== 'plan') throw new Error(`no plan: ${result.reason.code}`);
   return result;
 }
@@ -200,7 +201,7 @@ describe('the call', () => {
 
 describe('no call', () => {
   const code = (setup: Setup) => {
-    const result = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+    const result = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
     if (result.kind === 'plan') throw new Error('planned');
     expect(noPlanWords(result.reason, 'metric').advice).not.toBe('');
     return result.reason.code;
@@ -219,7 +220,7 @@ describe('always', () => {
   it('keeps near ≤ focus ≤ far, never loses sharp depth by stopping down before diffraction, and is finite', () => {
     fc.assert(
       fc.property(anySetup, (setup) => {
-        const result = planSetup({ setup, kit: builtInKit, stopStep: 'third' });
+        const result = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits: defaultHabits });
         // JSON turns NaN and Infinity into null: a plan that survives it holds neither.
         expect(JSON.parse(JSON.stringify(result))).toEqual(result);
         if (result.kind !== 'plan') return;
@@ -246,7 +247,7 @@ describe('always', () => {
   it('finds no better eye by trying every candidate than by its shortlist', () => {
     fc.assert(
       fc.property(anySetup, (setup) => {
-        const result = planSetup({ setup, kit: builtInKit, stopStep: 'full' });
+        const result = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
         if (result.kind !== 'plan') return;
         for (const person of setup.people.filter((item) => item.importance === 'must')) {
           for (const eye of ['leftEye', 'rightEye'] as const) {
@@ -254,7 +255,8 @@ describe('always', () => {
             const tried = planSetup({
               setup: { ...setup, intent: { ...setup.intent, target } },
               kit: builtInKit,
-              stopStep: 'full'
+              stopStep: 'full',
+              habits: defaultHabits
             });
             if (tried.kind !== 'plan') continue;
             tried.stops.forEach((entry, index) => {

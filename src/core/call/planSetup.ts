@@ -2,26 +2,21 @@
 import { exactFNumber, lensStops, stopsBetween, type Stop, type StopStep } from '../optics/stops';
 import { framedSize } from '../optics/thinLens';
 import { equivalentLens } from '../setup/framing';
-import type { Kit, Lens, Setup } from '../setup/schema';
+import type { Lens } from '../kit/schema';
 import { evaluateStop, weakestMember } from './evaluateStop';
 import type { NoPlan, Plan, StopPlan } from './plan';
+import type { PlanInput } from './planInput';
 import { prepare, type Situation } from './situation';
 import { judge } from './window';
-
-export interface PlanInput {
-  readonly setup: Setup;
-  readonly kit: Kit;
-  readonly stopStep: StopStep;
-}
 
 /**
  * Plans one picture.
  *
  * @returns the plan, or the reason there is none; never NaN, never a throw for validated input
  */
-export function planSetup({ setup, kit, stopStep }: PlanInput): Plan | NoPlan {
-  const prepared = prepare(setup, kit);
-  return prepared.kind === 'noPlan' ? prepared : planSituation(prepared.situation, stopStep);
+export function planSetup(input: PlanInput): Plan | NoPlan {
+  const prepared = prepare(input);
+  return prepared.kind === 'noPlan' ? prepared : planSituation(prepared.situation, input.stopStep);
 }
 
 /** The stops of a lens in the user's steps. */

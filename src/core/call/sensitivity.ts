@@ -1,6 +1,7 @@
 /** How much the answer moves when the distance is not what it was taken to be. */
-import { apertureValue, type StopStep } from '../optics/stops';
-import type { Kit, Setup } from '../setup/schema';
+import { apertureValue } from '../optics/stops';
+import type { Setup } from '../setup/schema';
+import type { PlanInput } from './planInput';
 import { planSetup } from './planSetup';
 
 /** A distance judged by eye is easily out by this share (common practice, no source). */
@@ -26,19 +27,16 @@ export interface DistanceSensitivity {
 }
 
 /** Plans the setup again 10 % nearer and further. Null when it cannot be planned as it is. */
-export function distanceSensitivity(input: { setup: Setup; kit: Kit; stopStep: StopStep }): DistanceSensitivity | null {
-  const { setup, kit, stopStep } = input;
+export function distanceSensitivity(input: PlanInput): DistanceSensitivity | null {
+  const { setup } = input;
   const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
-  const here = planSetup({ setup: free, kit, stopStep });
+  const here = planSetup({ ...input, setup: free });
   if (here.kind === 'noPlan') return null;
   const chosen = here.stops[here.recommended];
   const at = (share: number): DistanceCase => {
     const distanceMm = here.distanceMm * share;
-    const there = planSetup({
-      setup: { ...free, camera: { ...free.camera, placement: { kind: 'distance', distanceMm } } },
-      kit,
-      stopStep
-    });
+    const camera: Setup['camera'] = { ...free.camera, placement: { kind: 'distance', distanceMm } };
+    const there = planSetup({ ...input, setup: { ...free, camera } });
     if (there.kind === 'noPlan') return { distanceMm, stop: null, stops: 0, oddsWithThisStop: 0 };
     const picked = there.stops[there.recommended]?.stop;
     const same = there.stops[here.recommended];

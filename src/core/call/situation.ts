@@ -5,12 +5,16 @@ import { pixelDisc, type LensSharpness } from '../optics/sharpness';
 import { exactFNumber } from '../optics/stops';
 import { pictureSize, stitchFactor, type FrameSize } from '../setup/framing';
 import { backgroundDepth, sceneSubjects, toCameraFrame, viewpoint, type Subject, type Viewpoint } from '../setup/scene';
-import type { Body, Kit, Lens, Setup } from '../setup/schema';
+import type { Habits } from '../habits/habits';
+import { bodyOf, lensOf } from '../kit/find';
+import type { Body, Lens } from '../kit/schema';
+import type { Setup } from '../setup/schema';
 import { candidates, decisiveSubjects, shortlist, type Candidate } from './candidates';
 import { lowLightEv100, sceneLevel, shutterFloor, type ShutterFloor } from './light';
-import { approach, pivotMm, recomposeBias } from './motion';
+import { approach, recomposeBias } from './motion';
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
+import type { PlanInput } from './planInput';
 import { swayOf } from './spread';
 
 /** Nothing nearer to the lens than this can be in the picture, mm. */
@@ -33,11 +37,16 @@ export interface Group {
   readonly shortlist: readonly Candidate[];
 }
 
-export interface Situation {
+/** A setup seen from its camera, by the photographer's habits. */
+interface Placed {
   readonly setup: Setup;
+  readonly habits: Habits;
+  readonly view: Viewpoint;
+}
+
+export interface Situation extends Placed {
   readonly body: Body;
   readonly lens: Lens;
-  readonly view: Viewpoint;
   readonly f: number;
   /** Permissible disc on the sensor, mm. */
   readonly C: number;
@@ -64,10 +73,10 @@ export function noPlan(reason: NoPlanReason): NoPlan {
 }
 
 /** Finds body and lens and lays the scene out; or says why nothing can be planned. */
-export function prepare(setup: Setup, kit: Kit): Prepared {
-  const body = kit.bodies.find((item) => item.id === setup.camera.bodyId);
+export function prepare({ setup, kit, habits }: PlanInput): Prepared {
+  const body = bodyOf(kit, setup.camera);
   if (!body) return noPlan({ code: 'unknownBody', id: setup.camera.bodyId });
-  const lens = kit.lenses.find((item) => item.id === setup.camera.lensId);
+  const lens = lensOf(kit, setup.camera);
   if (!lens) return noPlan({ code: 'unknownLens', id: setup.camera.lensId });
 
   const { camera, intent } = setup;
@@ -83,7 +92,7 @@ export function prepare(setup: Setup, kit: Kit): Prepared {
   const closest = Math.max(lens.closestFocusMm, f * 1.01);
   const decisive = decisiveSubjects(subjects);
   const groups = (intent.frames === 'two' ? splitInTwo(decisive) : [decisive]).map((members) =>
-    groupOf(setup, view, subjects, members, closest)
+    groupOf({ setup, habits, view }, subjects, members, closest)
   );
   const unreachable = groups.find((group) => group.shortlist.length === 0);
   if (unreachable) {
@@ -97,6 +106,7 @@ export function prepare(setup: Setup, kit: Kit): Prepared {
   const enlargement = intent.viewing.kind === 'pixels' ? 1 : stitchFactor(body, camera);
   const situation: Situation = {
     setup,
+    habits,
     body,
     lens,
     view,
@@ -123,22 +133,17 @@ export function prepare(setup: Setup, kit: Kit): Prepared {
   return { kind: 'situation', situation };
 }
 
-function groupOf(
-  setup: Setup,
-  view: Viewpoint,
-  subjects: readonly Subject[],
-  decisive: readonly Subject[],
-  closest: number
-): Group {
+function groupOf(place: Placed, subjects: readonly Subject[], decisive: readonly Subject[], closest: number): Group {
+  const { setup, habits } = place;
   const people = new Map(setup.people.map((person) => [person.id, person]));
   const members = decisive.map((subject): Member => {
     const person = subject.kind === 'person' ? people.get(subject.id) : undefined;
-    const nearer = person ? approach(person, setup.camera) : 0;
+    const nearer = person ? approach(habits, person, setup.camera) : 0;
     return {
       subject,
       nearest: subject.nearest - nearer,
       furthest: subject.furthest - nearer,
-      sway: person ? swayOf(person) : 0,
+      sway: person ? swayOf(habits, person) : 0,
       across: person?.acrossMmPerS ?? 0
     };
   });
@@ -146,7 +151,7 @@ function groupOf(
   const furthest = Math.max(...decisive.map((subject) => subject.furthest));
   const all = candidates(setup, subjects, decisive, { nearest, furthest }).map((candidate) => ({
     ...candidate,
-    biasMm: biasOf(setup, view, candidate)
+    biasMm: biasOf(place, candidate)
   }));
   const reachable = all.filter((candidate) => candidate.focusDistanceMm >= closest);
   const meanApproach =
@@ -162,13 +167,13 @@ function groupOf(
 }
 
 /** Shift of the plane, mm, from turning the camera back after focusing on a target away from the axis. */
-function biasOf(setup: Setup, view: Viewpoint, candidate: Candidate): number {
+function biasOf({ setup, habits, view }: Placed, candidate: Candidate): number {
   const { recompose } = setup.camera;
   if (recompose === 'none' || !candidate.position) return 0;
   const local = toCameraFrame(view, candidate.position);
   const distance = length(local);
   const angle = distance === 0 ? 0 : Math.acos(Math.min(1, Math.max(-1, local.z / distance)));
-  return recomposeBias(distance, angle, pivotMm[recompose]);
+  return recomposeBias(distance, angle, habits.pivotMm[recompose]);
 }
 
 /** The split into a nearer and a further set that leaves the deeper of the two as shallow as it can be, in vergence. */

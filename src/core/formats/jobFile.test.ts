@@ -1,12 +1,29 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '../call/planSetup';
-import { builtInKit, mergedKit } from '../setup/builtInKit';
-import { demoJobs } from '../setup/demo';
-import version1 from './job-v1.focalis.json';
-import { maxJobFileBytes, readJobFile, writeJobFile } from './jobFile';
+import { defaultHabits } from '../habits/habits';
+import { demoJobs, demoParts } from '../job/demo';
+import { castOf, resolveSetup } from '../job/resolve';
+import { jobPersonSchema, jobPlaceSchema, jobSchema, jobSetupSchema } from '../job/schema';
+import { builtInKit, mergedKit } from '../kit/builtInKit';
+import { bodySchema, lensSchema } from '../kit/schema';
+import { limits } from '../schema/values';
+import { newPerson, newSetup } from '../setup/defaults';
+import { asPartOfJob } from '../job/normalise';
+import { arbitraryOf } from '../testing/arbitrary';
+import { jobFileVersion, maxJobFileBytes, readJobFile, writeJobFile, type JobFile } from './jobFile';
 
-const demo = demoJobs()[0];
-const text = writeJobFile({ ...demo, kit: builtInKit });
+const [wedding] = demoJobs();
+const demo: JobFile = { job: wedding.job, kit: builtInKit, ...demoParts(wedding) };
+const text = writeJobFile(demo);
+
+function accepted(content: string): JobFile {
+  const result = readJobFile(content);
+  if (!result.ok) throw new Error(`${result.field}: ${result.reason}`);
+  return result.file;
+}
+const resolved = ({ people, places, setups }: JobFile) =>
+  setups.map((setup) => resolveSetup(setup, castOf(people, places)));
 
 /** The demo file with one value replaced, by its path. */
 function altered(path: string, value: unknown): string {
@@ -26,22 +43,95 @@ function refusal(content: string) {
 
 describe('job file', () => {
   it('comes back as it went, with the same calls', () => {
-    const result = readJobFile(text);
-    if (!result.ok) throw new Error(`${result.field}: ${result.reason}`);
-    expect(result.file.job).toEqual(demo.job);
-    expect(result.file.setups).toEqual(demo.setups);
-    const plans = (kit: typeof builtInKit) => demo.setups.map((setup) => planSetup({ setup, kit, stopStep: 'half' }));
-    expect(plans(mergedKit(result.file.kit))).toEqual(plans(builtInKit));
+    const file = accepted(text);
+    expect(file).toMatchObject({ ...demo, kit: {} });
+    const plans = (kit: typeof builtInKit) =>
+      resolved(file).map((setup) => planSetup({ setup, kit, stopStep: 'half', habits: defaultHabits }));
+    expect(plans(mergedKit(file.kit))).toEqual(plans(builtInKit));
   });
 
-  it('reads what version 1 wrote: the same pictures, with shoulders turned half as far as the head', () => {
-    const result = readJobFile(JSON.stringify(version1));
-    if (!result.ok) throw new Error(`${result.field}: ${result.reason}`);
-    expect(result.file.setups).toMatchObject(version1.setups);
-    const [door, palms] = result.file.setups;
-    expect(door?.people[0]).toMatchObject({ headYawDeg: 40, bodyYawDeg: 20 });
-    expect(door?.intent.picture).toBe('onePerson');
-    expect(palms?.intent.picture).toBe('couple');
+  it('brings back whatever may be stored', () => {
+    const parts = fc.record({
+      job: arbitraryOf(jobSchema),
+      bodies: fc.uniqueArray(arbitraryOf(bodySchema), { selector: (item) => item.id, maxLength: 3 }),
+      lenses: fc.uniqueArray(arbitraryOf(lensSchema), { selector: (item) => item.id, maxLength: 3 }),
+      people: fc.uniqueArray(arbitraryOf(jobPersonSchema), { selector: (item) => item.id, minLength: 4, maxLength: 9 }),
+      places: fc.uniqueArray(arbitraryOf(jobPlaceSchema), { selector: (item) => item.id, minLength: 1, maxLength: 3 }),
+      setups: fc.uniqueArray(arbitraryOf(jobSetupSchema), { selector: (item) => item.id, maxLength: 5 })
+    });
+    fc.assert(
+      fc.property(parts, ({ job, bodies, lenses, people, places, setups }) => {
+        const held: JobFile = {
+          job,
+          kit: { bodies, lenses },
+          people,
+          places,
+          // Each stands in for a stored one: its place and its people are the job's.
+          setups: setups.map((setup, index) => ({
+            ...setup,
+            placeId: places[index % places.length]?.id ?? '',
+            people: setup.people.map((standing, at) => ({ ...standing, id: people[at]?.id ?? '' })),
+            things: setup.things.map((thing, at) => ({ ...thing, id: `thing-${at}-of-it` })),
+            camera: {
+              ...setup.camera,
+              bodyId: bodies[0]?.id ?? setup.camera.bodyId,
+              lensId: lenses[0]?.id ?? setup.camera.lensId
+            }
+          }))
+        };
+        const back = accepted(writeJobFile(held));
+        expect(back).toEqual({
+          ...held,
+          kit: {
+            bodies: setups.length > 0 ? bodies.slice(0, 1) : [],
+            lenses: setups.length > 0 ? lenses.slice(0, 1) : []
+          }
+        });
+      }),
+      { numRuns: 60 }
+    );
+  });
+
+  it('brings back the largest job there may be: 300 setups of 200 people, all different, with long names', () => {
+    const name = (index: number) => `${index} ${'ö'.repeat(74)}`;
+    const base = newSetup('base', 'Base');
+    const setups = Array.from({ length: limits.maxSetups }, (_, at) =>
+      asPartOfJob(
+        {
+          ...base,
+          id: `setup-${at}`,
+          notes: 'n'.repeat(limits.maxNotesLength),
+          people: Array.from({ length: limits.maxPeople }, (_, n) =>
+            newPerson(`person-${at}-${n}`, name(n), { depthMm: 1234.56789 * n, role: name(n) })
+          )
+        },
+        { id: `place-${at}`, name: name(at) }
+      )
+    );
+    const held: JobFile = {
+      job: wedding.job,
+      kit: builtInKit,
+      people: setups.flatMap((part) => part.people),
+      places: setups.flatMap((part) => part.places),
+      setups: setups.flatMap((part) => part.setups)
+    };
+    const written = writeJobFile(held);
+    expect(new TextEncoder().encode(written).length).toBeLessThan(maxJobFileBytes);
+    const back = accepted(written);
+    expect(back.people).toHaveLength(60_000);
+    expect(back.setups).toEqual(held.setups);
+  });
+
+  it('leaves out of the picture whoever the job no longer knows', () => {
+    const [gone, ...people] = demo.people;
+    const file = accepted(writeJobFile({ ...demo, people }));
+    expect(file.setups.some((setup) => setup.people.some((standing) => standing.id === gone?.id))).toBe(false);
+    expect(file.people).toEqual(people);
+  });
+
+  it('takes setups whose camera or lens is missing, and one set where the lens does not reach', () => {
+    expect(accepted(altered('setups.0.camera.lensId', 'lens-999')).setups[0]?.camera.lensId).toBe('lens-999');
+    expect(accepted(altered('setups.0.camera.focalLengthMm', 300)).setups[0]?.camera.focalLengthMm).toBe(300);
   });
 
   it('carries only the kit it uses', () => {
@@ -52,18 +142,29 @@ describe('job file', () => {
 
   it.each([
     ['negative distance', 'setups.1.camera.placement.distanceMm', -3, 'setups[1].camera.placement.distanceMm'],
-    ['zero detail', 'setups.0.backgrounds.0.detailMm', 0, 'setups[0].backgrounds[0].detailMm'],
+    ['zero detail', 'places.0.backgrounds.0.detailMm', 0, 'places[0].backgrounds[0].detailMm'],
     ['text for a number', 'setups.0.people.0.depthMm', '3', 'setups[0].people[0].depthMm'],
     ['null for a number', 'setups.0.camera.heightMm', null, 'setups[0].camera.heightMm'],
-    ['markup in a name', 'setups.0.people.0.name', '<img src=x onerror=alert(1)>', 'setups[0].people[0].name'],
+    ['markup in a name', 'people.0.name', '<img src=x onerror=alert(1)>', 'people[0].name'],
     ['markup in the job', 'job.name', 'A <b>job</b>', 'job.name'],
     ['empty name', 'setups.0.name', '  ', 'setups[0].name'],
     ['control characters', 'setups.0.name', 'a\u0000b', 'setups[0].name'],
-    ['unknown wish', 'setups.0.backgrounds.0.wish', 'explode', 'setups[0].backgrounds[0].wish'],
+    ['unknown wish', 'places.0.backgrounds.0.wish', 'explode', 'places[0].backgrounds[0].wish'],
     ['unknown field', 'setups.0.camera.colour', 'red', 'setups[0].camera.colour'],
-    ['missing lens', 'setups.0.camera.lensId', 'lens-999', 'setups[0].camera.lensId'],
-    ['missing body', 'setups.0.camera.bodyId', 'body-999', 'setups[0].camera.bodyId'],
-    ['focal length off the lens', 'setups.0.camera.focalLengthMm', 300, 'setups[0].camera.focalLengthMm'],
+    ['a place that is missing', 'setups.0.placeId', 'nowhere', 'setups[0].placeId'],
+    ['a person who is missing', 'setups.0.people.0.id', 'nobody', 'setups[0].people[0].id'],
+    ['a lens turned round', 'kit.lenses.0.smallestFNumber', 1, 'kit.lenses[0].smallestFNumber'],
+    ['a zoom turned round', 'kit.lenses.0.longestMm', 10, 'kit.lenses[0].longestMm'],
+    [
+      'a measured table out of order',
+      'kit.lenses.0.measured',
+      [4, 2.8].map((fNumber) => ({ fNumber, lpPerMm: 50 })),
+      'kit.lenses[0].measured'
+    ],
+    ['a sensor on its side', 'kit.bodies.0.sensor.heightMm', 100, 'kit.bodies[0].sensor.heightMm'],
+    ['an ISO limit under the base', 'kit.bodies.0.isoLimit', 50, 'kit.bodies[0].isoLimit'],
+    ['a sync time no shutter has', 'kit.bodies.0.syncS', 0.0001, 'kit.bodies[0].syncS'],
+    ['habits out of range', 'job.habits', { ...defaultHabits, lowLightFactor: 0 }, 'job.habits.lowLightFactor'],
     ['bad date', 'job.date', '2027-02-31', 'job.date'],
     ['hostile id', 'setups.0.people.0.id', '../../etc', 'setups[0].people[0].id'],
     ['people not a list', 'setups.0.people', {}, 'setups[0].people']
@@ -74,12 +175,12 @@ describe('job file', () => {
   });
 
   it('refuses NaN and other things that are not JSON', () => {
-    expect(refusal(text.replace('"pitchDeg": -3', '"pitchDeg": NaN')).reason).toMatch(/not complete JSON/);
+    expect(refusal(text.replace('"pitchDeg":-3', '"pitchDeg":NaN')).reason).toMatch(/not complete JSON/);
     expect(refusal('').reason).toMatch(/not complete JSON/);
     expect(refusal('{}').field).toBe('format');
     expect(refusal('[]').reason).toMatch(/does not hold a job/);
     expect(refusal('null').reason).toMatch(/does not hold a job/);
-    expect(refusal(text.replace('"pitchDeg": -3', '"pitchDeg": 1e999')).field).toBe('setups[0].camera.pitchDeg');
+    expect(refusal(text.replace('"pitchDeg":-3', '"pitchDeg":1e999')).field).toBe('setups[0].camera.pitchDeg');
   });
 
   it('refuses a truncated file wherever it is cut', () => {
@@ -89,16 +190,16 @@ describe('job file', () => {
 
   it('refuses foreign and future files and says so', () => {
     expect(refusal(JSON.stringify({ format: 'something-else', version: 1 })).field).toBe('format');
-    const future = refusal(altered('version', 3));
+    const future = refusal(altered('version', jobFileVersion + 1));
     expect(future).toMatchObject({ field: 'version' });
     expect(future.reason).toMatch(/newer than this Focalis/);
     expect(refusal(altered('version', 0)).field).toBe('version');
   });
 
-  it('refuses 50 MB and a million brackets before parsing them', () => {
-    expect(refusal(`"${'a'.repeat(50_000_000)}"`).reason).toMatch(/50 MB; a job file has at most 8 MB/);
+  it('refuses what is too large, too deep or too much before parsing it', () => {
+    expect(refusal(`"${'a'.repeat(maxJobFileBytes)}"`).reason).toMatch(/160 MB; a job file has at most 160 MB/);
     expect(refusal('['.repeat(1_000_000)).reason).toMatch(/nested/);
-    expect(maxJobFileBytes).toBeGreaterThan(text.length * 100);
+    expect(refusal(`[${'0,'.repeat(7_000_000)}0]`).reason).toMatch(/more than 6000000 values/);
   });
 
   it('refuses prototype keys and leaves every prototype alone', () => {
@@ -108,12 +209,23 @@ describe('job file', () => {
     expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
   });
 
-  it('refuses two setups, people or lenses with one id', () => {
+  it('refuses two setups, people or lenses with one id, and a person and a thing', () => {
     const [first] = demo.setups;
     expect(refusal(altered('setups', [first, first])).reason).toMatch(/share an id/);
+    expect(refusal(altered('people', [demo.people[0], demo.people[0]])).field).toBe('people');
     expect(refusal(altered('setups.0.people', [...(first?.people ?? []), ...(first?.people ?? [])])).field).toBe(
       'setups[0].people'
     );
+    const rings = demo.setups.findIndex((setup) => setup.things.length > 0);
+    const thing = { ...demo.setups[rings]?.things[0], id: demo.setups[rings]?.people[0]?.id };
+    expect(refusal(altered(`setups.${rings}.things`, [thing])).field).toBe(`setups[${rings}].things`);
+  });
+
+  it('tells how far it has come', () => {
+    const shares: number[] = [];
+    readJobFile(text, (share) => shares.push(share));
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares.length).toBeGreaterThan(2);
   });
 
   it('reads a file with a byte-order mark', () => {

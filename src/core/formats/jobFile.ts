@@ -1,40 +1,52 @@
 /**
- * The job file: one JSON document with a job, its setups and the kit they use. docs/formats.md describes it.
- * Reading refuses what is not exactly that, names the field and the reason, and never returns half a job.
+ * The job file: one JSON document with a job, its people, places and setups, and the kit they use. docs/formats.md
+ * describes it. Reading refuses what is not exactly that, names the field and the reason, and never returns half a job.
  */
 import { z } from 'zod';
-import { jobSchema, kitSchema, limits, setupSchema, type Job, type Kit, type Setup } from '../setup/schema';
+import { kitUsed } from '../kit/find';
+import { kitSchema, type Kit } from '../kit/schema';
+import {
+  jobPersonSchema,
+  jobPlaceSchema,
+  jobSchema,
+  jobSetupSchema,
+  type Job,
+  type JobPerson,
+  type JobPlace,
+  type JobSetup
+} from '../job/schema';
+import { limits } from '../schema/values';
+import { listOf } from '../setup/schema';
 import { issueField, issueReason } from './issues';
-import { migrateJobFile, setupVersion } from './migrations';
+import { forbiddenPath, shapeProblem } from './untrusted';
+import { currentVersion, renewJobFile } from './versions';
 
 export const jobFileFormat = 'focalis-job';
-export const jobFileVersion = setupVersion;
+export const jobFileVersion = currentVersion;
 
-/** Largest file read, bytes. A job of 300 setups takes about 1 MB. */
-export const maxJobFileBytes = 8_000_000;
+/** Largest file read, bytes: room for 300 setups of 200 people with every name and note as long as it may be. */
+export const maxJobFileBytes = 160_000_000;
 
-/** Deepest nesting read. A job file goes seven levels deep. */
-const maxDepth = 32;
-
-const forbiddenKeys = new Set(['__proto__', 'constructor', 'prototype']);
-
-const unique = (setups: readonly Setup[]) => new Set(setups.map((setup) => setup.id)).size === setups.length;
+const partSchemas = {
+  people: listOf(jobPersonSchema, limits.maxJobPeople, 'people'),
+  places: listOf(jobPlaceSchema, limits.maxJobPlaces, 'places'),
+  setups: listOf(jobSetupSchema, limits.maxSetups, 'setups')
+} as const;
 
 export const jobFileSchema = z.strictObject({
   format: z.literal(jobFileFormat),
   version: z.literal(jobFileVersion),
   job: jobSchema,
   kit: kitSchema,
-  setups: z
-    .array(setupSchema)
-    .max(limits.maxSetups, `must be at most ${limits.maxSetups} setups`)
-    .refine(unique, 'two setups share an id')
+  ...partSchemas
 });
 
 export interface JobFile {
   readonly job: Job;
   readonly kit: Kit;
-  readonly setups: readonly Setup[];
+  readonly people: readonly JobPerson[];
+  readonly places: readonly JobPlace[];
+  readonly setups: readonly JobSetup[];
 }
 
 export type JobFileResult =
@@ -42,19 +54,43 @@ export type JobFileResult =
   /** `field` is a path such as "setups[2].camera.placement.distanceMm"; empty when the file as a whole is meant. */
   | { readonly ok: false; readonly field: string; readonly reason: string };
 
-/** The text of a job file. Holds only the bodies and lenses the setups use. */
-export function writeJobFile({ job, kit, setups }: JobFile): string {
-  const bodies = kit.bodies.filter((body) => setups.some((setup) => setup.camera.bodyId === body.id));
-  const lenses = kit.lenses.filter((lens) => setups.some((setup) => setup.camera.lensId === lens.id));
-  const file = { format: jobFileFormat, version: jobFileVersion, job, kit: { bodies, lenses }, setups };
-  return `${JSON.stringify(file, null, 2)}\n`;
+/** Told how much of the reading is done, 0 to 1. */
+export type OnRead = (share: number) => void;
+
+/**
+ * The text of a job file, an item a line. Holds only the bodies and lenses the setups use; somebody whom the job does not
+ * know stands in no picture, and so in no file.
+ */
+export function writeJobFile({ job, kit, people, places, setups }: JobFile): string {
+  const known = new Set(people.map((person) => person.id));
+  const whole = setups.map((setup) =>
+    setup.people.every((standing) => known.has(standing.id))
+      ? setup
+      : { ...setup, people: setup.people.filter((standing) => known.has(standing.id)) }
+  );
+  const { bodies, lenses } = kitUsed(
+    kit,
+    setups.map((setup) => setup.camera)
+  );
+  const list = (items: readonly unknown[]) =>
+    items.length === 0 ? '[]' : `[\n${items.map((item) => JSON.stringify(item)).join(',\n')}\n]`;
+  return [
+    `{"format":${JSON.stringify(jobFileFormat)},"version":${jobFileVersion},`,
+    `"job":${JSON.stringify(job)},`,
+    `"kit":{"bodies":${list(bodies)},"lenses":${list(lenses)}},`,
+    `"people":${list(people)},`,
+    `"places":${list(places)},`,
+    `"setups":${list(whole)}}`,
+    ''
+  ].join('\n');
 }
 
 /** Reads the text of a job file of this or an earlier version. */
-export function readJobFile(text: string): JobFileResult {
+export function readJobFile(text: string, onRead: OnRead = () => undefined): JobFileResult {
   if (text.length > maxJobFileBytes) return refuse('', tooLarge(text.length));
-  const deep = nestingDepth(text);
-  if (deep > maxDepth) return refuse('', `The file is nested ${deep} levels deep; a job file has at most ${maxDepth}.`);
+  const shape = shapeProblem(text);
+  if (shape !== null) return refuse('', shape);
+  onRead(0.1);
 
   let data: unknown;
   try {
@@ -62,8 +98,7 @@ export function readJobFile(text: string): JobFileResult {
   } catch {
     return refuse('', 'The file is not complete JSON: it may be cut off, or not a job file at all.');
   }
-  const forbidden = forbiddenPath(data, '');
-  if (forbidden !== undefined) return refuse(forbidden, 'This key has no place in a job file.');
+  onRead(0.2);
   if (typeof data !== 'object' || data === null || Array.isArray(data)) {
     return refuse('', 'The file does not hold a job.');
   }
@@ -79,13 +114,19 @@ export function readJobFile(text: string): JobFileResult {
       `The file is of version ${version}, newer than this Focalis reads (${jobFileVersion}). Update Focalis.`
     );
   }
+  const forbidden = forbiddenPath(data);
+  if (forbidden !== null) return refuse(forbidden, 'This key has no place in a job file.');
 
-  const parsed = jobFileSchema.safeParse(migrateJobFile(data, version));
+  const renewed = renewJobFile(data, version);
+  if (!renewed.ok) return refuse(issueField(renewed.issue), issueReason(renewed.issue));
+  onRead(0.4);
+  const parsed = jobFileSchema.safeParse(renewed.data);
+  onRead(0.9);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];
     return refuse(issueField(issue), issueReason(issue));
   }
-  return checkKit(parsed.data);
+  return checkReferences(parsed.data);
 }
 
 /** Why a file of this size is not read. */
@@ -98,51 +139,20 @@ function refuse(field: string, reason: string): JobFileResult {
   return { ok: false, field, reason };
 }
 
-/** Every setup's body and lens must come with the file, and the focal length must be one the lens has. */
-function checkKit(file: z.infer<typeof jobFileSchema>): JobFileResult {
+/** Every setup's place and people must come with the file. Kit may be missing: the setup then asks for another. */
+function checkReferences(file: z.infer<typeof jobFileSchema>): JobFileResult {
+  const people = new Set(file.people.map((person) => person.id));
+  const places = new Set(file.places.map((place) => place.id));
   for (const [index, setup] of file.setups.entries()) {
-    const { camera } = setup;
-    const lens = file.kit.lenses.find((item) => item.id === camera.lensId);
-    if (!file.kit.bodies.some((item) => item.id === camera.bodyId)) {
-      return refuse(`setups[${index}].camera.bodyId`, `The body "${camera.bodyId}" is missing from the file's kit.`);
+    if (!places.has(setup.placeId)) {
+      return refuse(`setups[${index}].placeId`, `The place "${setup.placeId}" is missing from the file.`);
     }
-    if (!lens) {
-      return refuse(`setups[${index}].camera.lensId`, `The lens "${camera.lensId}" is missing from the file's kit.`);
-    }
-    if (camera.focalLengthMm < lens.shortestMm || camera.focalLengthMm > lens.longestMm) {
-      return refuse(
-        `setups[${index}].camera.focalLengthMm`,
-        `The lens ${lens.name} has no ${camera.focalLengthMm} mm.`
-      );
+    const stranger = setup.people.findIndex((standing) => !people.has(standing.id));
+    if (stranger >= 0) {
+      const id = setup.people[stranger]?.id ?? '';
+      return refuse(`setups[${index}].people[${stranger}].id`, `The person "${id}" is missing from the file.`);
     }
   }
-  return { ok: true, file: { job: file.job, kit: file.kit, setups: file.setups } };
-}
-
-/** Deepest nesting of brackets outside strings, found without parsing. */
-function nestingDepth(text: string): number {
-  let depth = 0;
-  let deepest = 0;
-  let inString = false;
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    if (inString) {
-      if (code === 0x5c) i++;
-      else if (code === 0x22) inString = false;
-    } else if (code === 0x22) inString = true;
-    else if (code === 0x7b || code === 0x5b) deepest = Math.max(deepest, ++depth);
-    else if (code === 0x7d || code === 0x5d) depth--;
-  }
-  return deepest;
-}
-
-function forbiddenPath(value: unknown, path: string): string | undefined {
-  if (typeof value !== 'object' || value === null) return undefined;
-  for (const key of Object.keys(value)) {
-    const here = Array.isArray(value) ? `${path}[${key}]` : path === '' ? key : `${path}.${key}`;
-    if (forbiddenKeys.has(key)) return here;
-    const inside = forbiddenPath((value as Record<string, unknown>)[key], here);
-    if (inside !== undefined) return inside;
-  }
-  return undefined;
+  const { job, kit, people: cast, places: rooms, setups } = file;
+  return { ok: true, file: { job, kit, people: cast, places: rooms, setups } };
 }

@@ -1,7 +1,7 @@
 /** What a new job, setup, person or background starts with. Every value is a default the photographer sees and edits. */
 import { eyeHeight } from '../people/anatomy';
 import { lookFor } from '../people/looks';
-import type { Background, Camera, Job, Light, Person, Setup, Thing } from './schema';
+import type { Background, Camera, Light, Person, Setup, Thing } from './schema';
 
 export const defaultStatureMm = { adult: 1680, child: 1150, baby: 720, pet: 500 } as const;
 
@@ -49,6 +49,8 @@ export function newPerson(id: string, name: string, changes: Partial<Person> = {
     bodyYawDeg: 0,
     headPitchDeg: 0,
     muzzleMm: changes.being === 'pet' ? defaultMuzzleMm : 0,
+    role: '',
+    swayMm: null,
     towardsMmPerS: 0,
     acrossMmPerS: 0,
     sharp: 'bothEyes',
@@ -101,8 +103,4 @@ export function newSetup(id: string, name: string, changes: Partial<Setup> = {})
     },
     ...changes
   };
-}
-
-export function newJob(id: string, name: string, changes: Partial<Job> = {}): Job {
-  return { id, name, date: null, notes: '', stopStep: 'half', ...changes };
 }

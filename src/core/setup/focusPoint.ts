@@ -1,5 +1,6 @@
 /** Which of a body's focus points lies nearest to a place in the picture. */
-import type { Camera, FocusGrid } from './schema';
+import type { FocusGrid } from '../kit/schema';
+import type { Camera } from './schema';
 
 export interface FocusPoint {
   /** In shares of the picture from the left and the top. */

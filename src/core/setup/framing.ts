@@ -2,7 +2,8 @@
 import { fullFrameDiagonalMm } from '../optics/criterion';
 import { distanceForFraming, framedSize } from '../optics/thinLens';
 import { groupDistance } from './groupFraming';
-import type { Body, Camera, Framing, Setup } from './schema';
+import type { Body } from '../kit/schema';
+import type { Camera, Framing, Setup } from './schema';
 
 /** What decides where the camera stands. */
 export type Framed = Pick<Setup, 'camera' | 'people'>;

@@ -1,13 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { imageDistance } from '../optics/thinLens';
-import { builtInKit } from './builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup } from './defaults';
 import { cameraDistance, framedHeightAt } from './framing';
 import { aimAtGroup } from './groupFraming';
 import { projector } from './projection';
 import { eyesMidpoint, viewpoint } from './scene';
-import type { Body, Camera, Framing, Person, Setup } from './schema';
+import type { Body } from '../kit/schema';
+import type { Camera, Framing, Person, Setup } from './schema';
 
 const body = builtInKit.bodies[0] as Body;
 

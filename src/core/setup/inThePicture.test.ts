@@ -2,13 +2,14 @@ import exifr from 'exifr';
 import { describe, expect, it } from 'vitest';
 import { withFacts } from '../formats/pngText';
 import { hashOf, lookFor } from '../people/looks';
-import { builtInKit } from './builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup } from './defaults';
 import { edgeFindings } from './edges';
 import { focusPoints, focusPointWords, nearestFocusPoint } from './focusPoint';
 import { projector } from './projection';
 import { viewpoint } from './scene';
-import { lookSchema, type Body } from './schema';
+import { type Body } from '../kit/schema';
+import { lookSchema } from './schema';
 
 const body = builtInKit.bodies[0] as Body;
 

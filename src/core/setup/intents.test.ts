@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '../call/planSetup';
-import { builtInKit } from './builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from './defaults';
-import { demoSetup } from './demo';
-import { asPicture, shared, sharpSubject, sharpSubjects, usualFor, walkingMmPerS, withSharpSubject } from './intents';
+import { demoSetup } from '../job/demo';
+import { defaultHabits } from '../habits/habits';
+import { asPicture, shared, sharpSubject, sharpSubjects, usualFor, withSharpSubject } from './intents';
 import { pictures, setupSchema } from './schema';
 
 describe('kinds of picture', () => {
@@ -14,7 +15,7 @@ describe('kinds of picture', () => {
     });
     const moving = asPicture(setup, 'moving');
     expect(moving.people.map((person) => person.sharp)).toEqual(['nearEye', 'wholeHead']);
-    expect(moving.people.every((person) => person.towardsMmPerS === walkingMmPerS)).toBe(true);
+    expect(moving.people.every((person) => person.towardsMmPerS === defaultHabits.walkingMmPerS)).toBe(true);
     expect(moving.camera.focusMode).toBe('continuous');
     expect(moving.intent).toMatchObject({ picture: 'moving', oddsWanted: usualFor.moving.oddsWanted });
     const group = asPicture(setup, 'group');
@@ -43,7 +44,7 @@ describe('person and thing', () => {
     for (const subject of sharpSubjects) {
       const setup = withSharpSubject(rings, subject);
       expect(sharpSubject(setup)).toBe(subject);
-      const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+      const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
       const target = plan.kind === 'plan' ? plan.stops[plan.selected]?.target.subjectId : undefined;
       if (subject === 'thing') expect(target).toBe('rings');
       if (subject === 'person') expect(['ines', 'tobiah']).toContain(target);

@@ -2,6 +2,7 @@
  * What a photographer wants, by kind of picture. The values are where a new setup starts and what the screen names as
  * usual; all are common practice without a source, and all can be changed.
  */
+import { defaultHabits, type Habits } from '../habits/habits';
 import type { Camera, Importance, Intent, Person, Picture, Setup, SharpSet, Wish } from './schema';
 
 export interface Usual {
@@ -21,14 +22,11 @@ export const usualFor: Readonly<Record<Picture, Usual>> = {
   pet: { sharp: 'bothEyes', wish: 'hide', style: 'openAsFacesAllow', oddsWanted: 0.8, focusMode: 'single' }
 };
 
-/** Walking pace of somebody coming towards the camera, mm/s (from memory). */
-export const walkingMmPerS = 1200;
-
 /**
  * Makes a setup another kind of picture. Whatever still is as usual for the old kind becomes as usual for the new one;
  * what somebody has set otherwise stays.
  */
-export function asPicture(setup: Setup, picture: Picture): Setup {
+export function asPicture(setup: Setup, picture: Picture, { walkingMmPerS }: Habits = defaultHabits): Setup {
   const from = usualFor[setup.intent.picture];
   const to = usualFor[picture];
   const follow = <K extends keyof Usual>(key: K, value: Usual[K]): Usual[K] => (value === from[key] ? to[key] : value);

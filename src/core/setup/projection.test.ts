@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { builtInKit } from './builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { defaultCamera, newPerson } from './defaults';
 import { cameraDistance, framedHeightMm } from './framing';
 import { projector } from './projection';
 import { eyesMidpoint, viewpoint } from './scene';
-import type { Body } from './schema';
+import type { Body } from '../kit/schema';
 
 const body = builtInKit.bodies[0] as Body;
 

@@ -3,7 +3,8 @@ import type { Vector } from '../geometry/vector';
 import { imageDistance } from '../optics/thinLens';
 import { pictureSize } from './framing';
 import { toCameraFrame, type Viewpoint } from './scene';
-import type { Body, Camera } from './schema';
+import type { Body } from '../kit/schema';
+import type { Camera } from './schema';
 
 export interface Projected {
   /** From the left edge of the frame, 0 to 1 inside it. */

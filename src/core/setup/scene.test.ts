@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { builtInKit } from './builtInKit';
+import { builtInKit } from '../kit/builtInKit';
 import { defaultCamera, newPerson, newSetup, newThing } from './defaults';
 import { cameraDistance, framedHeightAt, framedHeightMm } from './framing';
 import { featurePosition, sceneSubjects, toCameraFrame, toSceneFrame, turnFromLens, viewpoint } from './scene';
-import type { Body, Camera, Person } from './schema';
+import type { Body } from '../kit/schema';
+import type { Camera, Person } from './schema';
 
 const body = builtInKit.bodies[0] as Body;
 const at2m: Camera = { ...defaultCamera, placement: { kind: 'distance', distanceMm: 2000 } };

@@ -15,7 +15,8 @@ import {
   type HeadFeature
 } from '../people/anatomy';
 import { cameraDistance, type Framed } from './framing';
-import type { Body, Camera, Importance, Person, Setup, Thing } from './schema';
+import type { Body } from '../kit/schema';
+import type { Camera, Importance, Person, Setup, Thing } from './schema';
 
 export type PointFeature = HeadFeature | 'thingNear' | 'thingFar';
 

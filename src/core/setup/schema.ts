@@ -7,83 +7,19 @@
  */
 import { z } from 'zod';
 import { hairColours, hairstyles, outfitColours, outfits, seats, skinTones } from '../people/looks';
-
-/** Bounds that keep a typing slip from becoming a picture; all generous. */
-export const limits = {
-  maxPeople: 200,
-  maxThings: 50,
-  maxBackgrounds: 50,
-  maxSetups: 300,
-  maxDistanceMm: 2_000_000,
-  maxNameLength: 80,
-  maxNotesLength: 4000
-} as const;
-
-/** Refuses markup and control characters in a line of text. */
-const markupOrControl = /[<>\p{Cc}]/u;
-
-const text = (max: number) =>
-  z
-    .string()
-    .max(max, `must be at most ${max} characters`)
-    .refine((value) => !markupOrControl.test(value.replaceAll('\n', '')), 'must not contain markup (< or >)');
-
-const name = text(limits.maxNameLength)
-  .refine((value) => value.trim().length > 0, 'must not be empty')
-  .refine((value) => !value.includes('\n'), 'must be one line');
-
-const id = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9-]{0,63}$/, 'must be letters, digits and hyphens');
-
-const between = (min: number, max: number) =>
-  z.number().min(min, `must be at least ${min}`).max(max, `must be at most ${max}`);
-
-const signedDistance = between(-limits.maxDistanceMm, limits.maxDistanceMm);
-const angleDeg = between(-180, 180);
-const fNumber = between(0.5, 128);
-
-export const sensorSchema = z.strictObject({
-  widthMm: between(1, 120).describe('Long edge of the sensor'),
-  heightMm: between(1, 120).describe('Short edge of the sensor'),
-  pixelsWide: z.int().min(100, 'must be at least 100').max(100_000, 'must be at most 100000')
-});
-
-/** Where a body can focus: a grid of points over the middle of the frame. */
-export const focusGridSchema = z.strictObject({
-  columns: z.int().min(1, 'must be at least 1').max(99, 'must be at most 99'),
-  rows: z.int().min(1, 'must be at least 1').max(99, 'must be at most 99'),
-  widthShare: between(0.01, 1).describe('Share of the long edge from the first column to the last'),
-  heightShare: between(0.01, 1).describe('Share of the short edge from the first row to the last')
-});
-
-export const bodySchema = z.strictObject({
+import {
+  angleDeg,
+  between,
+  fNumber,
   id,
+  limits,
+  line,
   name,
-  kind: z.enum(['mirrorless', 'slr', 'phone']),
-  sensor: sensorSchema,
-  focusGrid: focusGridSchema,
-  stabiliserStops: between(0, 10),
-  baseIso: between(6, 6400),
-  isoLimit: between(50, 1_000_000).describe('Highest ISO the photographer accepts'),
-  fastestShutterS: between(1e-6, 1),
-  syncS: between(1e-4, 1).describe('Shortest shutter time with flash')
-});
-
-export const lensSchema = z.strictObject({
-  id,
-  name,
-  shortestMm: between(1, 2000),
-  longestMm: between(1, 2000),
-  widestFNumber: fNumber.describe('Nominal mark of the widest opening'),
-  smallestFNumber: fNumber.describe('Nominal mark of the smallest opening'),
-  closestFocusMm: between(10, 20_000),
-  blades: z.int().min(3, 'must be at least 3').max(30, 'must be at most 30'),
-  character: z.enum(['crisp', 'ordinary', 'weakWideOpen']),
-  measured: z
-    .array(z.strictObject({ fNumber, lpPerMm: between(1, 500) }))
-    .max(40, 'must be at most 40 entries')
-    .optional()
-    .describe('Measured MTF50 by f-number, ascending')
-});
+  signedDistance,
+  text,
+  uniqueIds,
+  wholeBetween
+} from '../schema/values';
 
 export const framings = ['headAndShoulders', 'halfLength', 'threeQuarter', 'fullLength'] as const;
 
@@ -121,8 +57,8 @@ export const cameraSchema = z.strictObject({
   secondsToShutter: between(0, 60).describe('Between focusing and releasing'),
   stitch: z
     .strictObject({
-      columns: z.int().min(1, 'must be at least 1').max(20, 'must be at most 20'),
-      rows: z.int().min(1, 'must be at least 1').max(20, 'must be at most 20'),
+      columns: wholeBetween(1, 20),
+      rows: wholeBetween(1, 20),
       overlap: between(0.05, 0.9).describe('Share of a frame the next one repeats')
     })
     .nullable()
@@ -140,30 +76,38 @@ export const lookSchema = z.strictObject({
   outfitColour: z.enum(outfitColours),
   hair: z.enum(hairstyles),
   hairColour: z.enum(hairColours),
-  skin: z.int().min(1, 'must be at least 1').max(skinTones, `must be at most ${skinTones}`),
+  skin: wholeBetween(1, skinTones),
   glasses: z.boolean(),
   seat: z.enum(seats)
 });
 
-export const personSchema = z.strictObject({
-  id,
+/** What belongs to somebody wherever they stand. */
+export const personTraits = {
   name,
+  role: line(limits.maxNameLength).describe('What they are at this job: "bride", "trombone"; may be empty'),
+  statureMm: between(100, 2500).describe('Height from sole to crown; for a pet its eyes above what it stands on'),
+  being: z.enum(['adult', 'child', 'baby', 'pet']),
+  muzzleMm: between(0, 500).describe('Pets: nose tip before the eyes'),
+  swayMm: between(0, 1000).nullable().describe('Own sway along the axis where it is known; null as usual'),
+  look: lookSchema
+};
+
+/** How somebody stands in one setup. */
+export const personStance = {
   depthMm: signedDistance.describe('Midpoint of the eyes behind the subject line'),
   lateralMm: signedDistance,
   floorMm: between(-100_000, 100_000).describe('Step or riser under the feet or the seat'),
-  statureMm: between(100, 2500).describe('Height from sole to crown; for a pet its eyes above what it stands on'),
-  being: z.enum(['adult', 'child', 'baby', 'pet']),
   posture: z.enum(['standing', 'seated', 'embracing']),
   headYawDeg: angleDeg.describe("0 faces the camera's side; positive turns the nose to the picture's right"),
   bodyYawDeg: angleDeg.describe('The shoulders, counted like the head'),
   headPitchDeg: between(-80, 80).describe('Looks up'),
-  muzzleMm: between(0, 500).describe('Pets: nose tip before the eyes'),
   towardsMmPerS: between(-20_000, 20_000).describe('Speed towards the camera'),
   acrossMmPerS: between(0, 20_000).describe('Speed across the picture'),
   sharp: z.enum(sharpSets),
-  importance,
-  look: lookSchema
-});
+  importance
+};
+
+export const personSchema = z.strictObject({ id, ...personTraits, ...personStance });
 
 export const forms = ['box', 'rings', 'bouquet', 'tuba'] as const;
 
@@ -282,8 +226,8 @@ export const lightSchema = z.strictObject({
 
 export const sceneries = ['plain', 'palmHouse', 'bandstand'] as const;
 
-export const placeSchema = z.strictObject({
-  scenery: z.enum(sceneries).describe('What is drawn round the picture'),
+/** Room round the picture. */
+export const roomSchema = z.strictObject({
   backUpMm: between(50, limits.maxDistanceMm)
     .nullable()
     .describe('Furthest the lens can stand from the subject line; null when nothing is in the way'),
@@ -295,51 +239,42 @@ export const placeSchema = z.strictObject({
     .describe('Room to either side of the camera; null when nothing is in the way')
 });
 
-const uniqueIds = <T extends { readonly id: string }>(items: readonly T[]) =>
-  new Set(items.map((item) => item.id)).size === items.length;
+export const scenerySchema = z.enum(sceneries).describe('What is drawn round the picture');
 
-export const setupSchema = z.strictObject({
-  id,
-  name,
-  notes: text(limits.maxNotesLength),
-  camera: cameraSchema,
-  place: placeSchema,
-  light: lightSchema,
-  people: z
-    .array(personSchema)
-    .max(limits.maxPeople, `must be at most ${limits.maxPeople} people`)
-    .refine(uniqueIds, 'two people share an id'),
-  things: z
-    .array(thingSchema)
-    .max(limits.maxThings, `must be at most ${limits.maxThings} things`)
-    .refine(uniqueIds, 'two things share an id'),
-  backgrounds: z
-    .array(backgroundSchema)
-    .max(limits.maxBackgrounds, `must be at most ${limits.maxBackgrounds} backgrounds`)
-    .refine(uniqueIds, 'two backgrounds share an id'),
-  intent: intentSchema
-});
+export const placeSchema = z.strictObject({ scenery: scenerySchema, ...roomSchema.shape });
 
-export const jobSchema = z.strictObject({
-  id,
-  name,
-  date: z.iso.date().nullable(),
-  notes: text(limits.maxNotesLength),
-  stopStep: z.enum(['full', 'half', 'third']).describe("The user's steps of the aperture ring")
-});
+/** Lists of what stands in a picture, each refused when too long or with an id twice. */
+export const listOf = <T extends z.ZodType<{ readonly id: string }>>(item: T, max: number, noun: string) =>
+  z
+    .array(item)
+    .max(max, `must be at most ${max} ${noun}`)
+    .refine((items) => uniqueIds(items), `two ${noun} share an id`);
 
-export const kitSchema = z.strictObject({
-  bodies: z.array(bodySchema).max(100, 'must be at most 100 bodies').refine(uniqueIds, 'two bodies share an id'),
-  lenses: z
-    .array(lensSchema.refine((lens) => lens.shortestMm <= lens.longestMm, 'shortestMm must not exceed longestMm'))
-    .max(200, 'must be at most 200 lenses')
-    .refine(uniqueIds, 'two lenses share an id')
-});
+export const thingsSchema = listOf(thingSchema, limits.maxThings, 'things');
+export const backgroundsSchema = listOf(backgroundSchema, limits.maxBackgrounds, 'backgrounds');
+export const notesSchema = text(limits.maxNotesLength);
 
-export type Sensor = z.infer<typeof sensorSchema>;
-export type Body = z.infer<typeof bodySchema>;
-export type Lens = z.infer<typeof lensSchema>;
-export type Kit = z.infer<typeof kitSchema>;
+/** Subjects are told apart by id alone, people and things alike. */
+const subjectsApart = {
+  path: ['things'],
+  message: 'a person and a thing share an id'
+};
+
+export const setupSchema = z
+  .strictObject({
+    id,
+    name,
+    notes: notesSchema,
+    camera: cameraSchema,
+    place: placeSchema,
+    light: lightSchema,
+    people: listOf(personSchema, limits.maxPeople, 'people'),
+    things: thingsSchema,
+    backgrounds: backgroundsSchema,
+    intent: intentSchema
+  })
+  .refine((setup) => uniqueIds(setup.people, setup.things), subjectsApart);
+
 export type Framing = (typeof framings)[number];
 export type Camera = z.infer<typeof cameraSchema>;
 export type Person = z.infer<typeof personSchema>;
@@ -348,7 +283,6 @@ export type Background = z.infer<typeof backgroundSchema>;
 export type Surface = (typeof surfaces)[number];
 export type Form = (typeof forms)[number];
 export type Scenery = (typeof sceneries)[number];
-export type FocusGrid = z.infer<typeof focusGridSchema>;
 export type Wish = (typeof wishes)[number];
 export type Importance = (typeof importances)[number];
 export type SharpSet = (typeof sharpSets)[number];
@@ -358,4 +292,3 @@ export type LightScene = (typeof lightScenes)[number];
 export type Picture = (typeof pictures)[number];
 export type Intent = z.infer<typeof intentSchema>;
 export type Setup = z.infer<typeof setupSchema>;
-export type Job = z.infer<typeof jobSchema>;

@@ -1,12 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '../call/planSetup';
+import { defaultHabits } from '../habits/habits';
 import { aimAtPeople } from './aim';
-import { builtInKit, mergedKit } from './builtInKit';
+import { builtInKit, mergedKit } from '../kit/builtInKit';
 import { newPerson, newSetup, newThing } from './defaults';
 import { findRemedies } from '../call/remedies/findRemedies';
-import { demoJobs, demoSetup } from './demo';
+import { demoJobs, demoSetup } from '../job/demo';
 import { eyesMidpoint, toCameraFrame, viewpoint } from './scene';
-import { jobSchema, kitSchema, setupSchema, wishes, type Body, type Lens } from './schema';
+import { kitSchema, type Body, type Lens } from '../kit/schema';
+import { jobSchema } from '../job/schema';
+import { setupSchema, wishes } from './schema';
 import { secondOptions, setupFrom, templates } from './templates';
 
 const body = builtInKit.bodies[0] as Body;
@@ -15,7 +18,7 @@ describe('what ships', () => {
   it.each(templates)('the %s template is valid and has a usable answer at once', (template) => {
     const setup = setupFrom({ template }, 'new');
     expect(setupSchema.safeParse(setup).error).toBeUndefined();
-    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
     expect(plan.kind === 'plan' && plan.window).toBeTruthy();
   });
 
@@ -25,7 +28,7 @@ describe('what ships', () => {
         const setup = setupFrom({ template, second, wish }, 'new');
         expect(setupSchema.safeParse(setup).error).toBeUndefined();
         expect(setup.backgrounds.every((item) => item.wish === wish)).toBe(true);
-        const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+        const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
         expect(plan.kind).toBe('plan');
       }
       if (typeof second === 'number') expect(setupFrom({ template, second }, 'new').people).toHaveLength(second);
@@ -64,7 +67,7 @@ describe('what ships', () => {
       expect(jobSchema.safeParse(job).error).toBeUndefined();
       const plans = setups.map((setup) => {
         expect(setupSchema.safeParse(setup).error).toBeUndefined();
-        return planSetup({ setup, kit: builtInKit, stopStep: job.stopStep });
+        return planSetup({ setup, kit: builtInKit, stopStep: job.stopStep, habits: defaultHabits });
       });
       const windows = plans.filter((plan) => plan.kind === 'plan' && plan.window);
       const conflicts = plans.filter((plan) => plan.kind === 'plan' && plan.conflict);
@@ -75,7 +78,7 @@ describe('what ships', () => {
 
   it('West door with the 50 and the family with the 85 are true conflicts with something to be done', () => {
     for (const name of ['West door, the 50', 'Family, the 85']) {
-      const input = { setup: demoSetup(name), kit: builtInKit, stopStep: 'half' as const };
+      const input = { setup: demoSetup(name), kit: builtInKit, stopStep: 'half' as const, habits: defaultHabits };
       const plan = planSetup(input);
       expect(plan.kind === 'plan' && plan.conflict?.kind).toBe('facesAgainstBackground');
       expect(findRemedies(input).length).toBeGreaterThanOrEqual(2);

@@ -1,6 +1,6 @@
 /** Starting points for a new setup, in three choices: what it is, how much or how many, and the background. */
-import { arrange } from '../people/arrangements';
-import { builtInKit } from './builtInKit';
+import { arrange } from './arrangements';
+import { builtInKit } from '../kit/builtInKit';
 import { defaultCamera, newBackground, newPerson, newSetup, newThing } from './defaults';
 import { cameraDistance } from './framing';
 import { aimAtGroup } from './groupFraming';

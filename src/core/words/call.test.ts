@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { NoPlanReason, Plan } from '../call/plan';
 import { planSetup } from '../call/planSetup';
-import { builtInKit } from '../setup/builtInKit';
+import { defaultHabits } from '../habits/habits';
+import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
 import type { Camera, Setup } from '../setup/schema';
 import {
@@ -20,7 +21,7 @@ import {
 function plan(changes: Partial<Setup>, camera: Partial<Camera> = {}): Plan {
   const base = newSetup('s', 'S', changes);
   const setup = { ...base, camera: { ...base.camera, ...camera } };
-  const result = planSetup({ setup, kit: builtInKit, stopStep: 'full' });
+  const result = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
   if (result.kind !== 'plan') throw new Error(result.reason.code);
   return result;
 }

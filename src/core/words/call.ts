@@ -1,5 +1,5 @@
 /** The plan in plain sentences. */
-import type { Bound, NoPlanReason, Plan, StopPlan } from '../call/plan';
+import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type Verdict } from '../optics/sharpness';
 import type { PointRole } from '../setup/scene';
 import type { Wish } from '../setup/schema';
@@ -253,4 +253,17 @@ export function noPlanWords(
         advice: `You are at ${formatLength(reason.nearestMm, unit)}: step back, or take another lens.`
       };
   }
+}
+
+/** A setup's line in the Day: the call, and what is to be known of it. */
+export function dayWords(plan: Plan | NoPlan, unit: LengthUnit): { readonly call: string; readonly more: string } {
+  if (plan.kind === 'noPlan') {
+    const { title, advice } = noPlanWords(plan.reason, unit);
+    return { call: title, more: advice };
+  }
+  const odds = oddsWords(plan.stops[plan.selected]?.odds ?? 0);
+  return {
+    call: callSentence(plan, unit),
+    more: conflictSentences(plan)?.wishes ?? `${odds} keeper odds with the ${plan.lensName}`
+  };
 }

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '../call/planSetup';
+import { defaultHabits } from '../habits/habits';
 import type { Plan } from '../call/plan';
 import { distanceSensitivity } from '../call/sensitivity';
-import { builtInKit } from '../setup/builtInKit';
-import { demoJobs, demoSetup } from '../setup/demo';
+import { builtInKit } from '../kit/builtInKit';
+import { demoJobs, demoSetup } from '../job/demo';
 import type { Setup } from '../setup/schema';
 import { formatIso, formatShutter } from './light';
 import {
@@ -19,7 +20,7 @@ import {
 } from './why';
 
 function planned(setup: Setup): { plan: Plan; entry: Plan['stops'][number] } {
-  const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+  const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
   if (plan.kind === 'noPlan') throw new Error(plan.reason.code);
   const entry = plan.stops[plan.selected];
   if (!entry) throw new Error('no stop');
@@ -99,7 +100,7 @@ describe('why', () => {
 
   it('advises to measure where a tenth matters, and not where it does not', () => {
     const said = (setup: Setup) => {
-      const sensitivity = distanceSensitivity({ setup, kit: builtInKit, stopStep: 'half' });
+      const sensitivity = distanceSensitivity({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
       return sensitivity ? sensitivityWords(sensitivity, 'metric') : '';
     };
     expect(said(demoSetup('West door'))).toMatch(/^Measure the distance: 10 % out, at 1\.4 m/);

@@ -10,17 +10,21 @@
     void workspace.question;
     workspace.fixes.ask();
   });
-  const fixes = $derived(workspace.fixes.for(workspace.setup));
-  const best = $derived(fixes?.remedies[0]);
+  const fixes = $derived(workspace.fixes.answer);
+  const best = $derived(fixes?.found.remedies[0]);
   const words = $derived(best ? remedyWords(best, workspace.unit) : null);
 </script>
 
 {#if best && words}
-  <div class="mt-2 flex items-center gap-3" data-testid="best-fix">
+  <div class="mt-2 flex items-center gap-3" class:opacity-60={!workspace.fixes.isCurrent} data-testid="best-fix">
     <p class="min-w-0 text-pretty">
       <span class="font-semibold">{words.what}</span>:
       <span class="text-soft">{words.effect}.{words.caution === '' ? '' : ` ${words.caution}`}</span>
     </p>
-    <Button color="alternative" onclick={() => workspace.takeOver(words.what, best.setup)}>Do it</Button>
+    <Button
+      color="alternative"
+      onclick={() => fixes && workspace.takeOver(words.what, { asked: fixes.to.setup, setup: best.setup })}
+      >Do it</Button
+    >
   </div>
 {/if}

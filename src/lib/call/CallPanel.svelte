@@ -23,7 +23,8 @@
     whyZone
   } from '$core/words/why';
   import type { DistanceSensitivity } from '$core/call/sensitivity';
-  import { findSensitivity, type Question } from '$lib/state/planner';
+  import type { PlanInput } from '$core/call/planInput';
+  import { findSensitivity } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import BestFix from './BestFix.svelte';
@@ -45,7 +46,7 @@
   const deciding = $derived(entry ? decidingBackground(plan, entry) : null);
   const lost = $derived(deciding === null ? null : (entry?.backgrounds[deciding]?.lostDetailMm ?? null));
   /** How much a wrong distance would matter; asked for only when somebody wants to know. */
-  const sensitivity = new Search<Question, DistanceSensitivity | null>(findSensitivity);
+  const sensitivity = new Search<PlanInput, DistanceSensitivity | null>(findSensitivity);
   $effect(() => {
     const { question } = workspace;
     if (asked === 'distance') void sensitivity.ask(question);

@@ -1,16 +1,19 @@
 <script lang="ts">
   import { ChevronDown, ChevronRight } from '@lucide/svelte';
   import type { Alternatives, TargetResult } from '$core/call/alternatives';
-  import { asFocusTarget } from '$core/setup/focusTarget';
+  import { asFocusTarget } from '$core/call/focusTarget';
   import { alternativeWords, ruleWords, styleWords } from '$core/words/alternatives';
   import { targetWords } from '$core/words/call';
-  import { findAlternatives, type Question } from '$lib/state/planner';
+  import type { PlanInput } from '$core/call/planInput';
+  import Failed from '$lib/controls/Failed.svelte';
+  import Older from '$lib/controls/Older.svelte';
+  import { findAlternatives } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
   /** Other eyes, other styles, the row rules: each with what it costs, each one click away. */
   const workspace = getWorkspace();
-  const search = new Search<Question, Alternatives>(findAlternatives);
+  const search = new Search<PlanInput, Alternatives>(findAlternatives);
   const shown = 5;
   let open = $state(false);
   const plan = $derived(workspace.plan);
@@ -20,6 +23,7 @@
     if (open) void search.ask(question);
   });
   const found = $derived(search.answer?.found ?? null);
+  const older = $derived(search.answer !== null && search.answer.to.setup !== workspace.setup);
   const intent = $derived(workspace.setup.intent);
 
   interface Row {
@@ -119,7 +123,13 @@
           </ul>
         </div>
       {/each}
-      {#if search.failed}<p class="text-soft">They could not be worked out just now.</p>{/if}
+      {#if search.failure}
+        <Failed
+          what="They could not be worked out."
+          why={search.failure}
+          onretry={() => search.ask(workspace.question)}
+        />
+      {:else if older}<Older slow={search.slow} />{/if}
     </div>
   {/if}
 </div>

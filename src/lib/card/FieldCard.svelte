@@ -1,24 +1,18 @@
 <script lang="ts">
   import { ChevronLeft, ChevronRight, Pencil } from '@lucide/svelte';
-  import {
-    conflictSentences,
-    noPlanWords,
-    oddsWords,
-    sharpZone,
-    targetWords,
-    backgroundSentence
-  } from '$core/words/call';
-  import { formatLength } from '$core/words/length';
-  import type { SetupRow } from '$lib/data';
+  import { conflictSentences, noPlanWords, targetWords, backgroundSentence } from '$core/words/call';
+  import { cardLines } from '$core/words/card';
+  import type { SetupRow } from '$lib/state/openJob.svelte';
   import Thumbnail from '$lib/strip/Thumbnail.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   let { row }: { row: SetupRow } = $props();
   const app = getApp();
-  const unit = $derived(app.settings.unit);
-  const rows = $derived(app.setupsOf(row.jobId));
+  const unit = $derived(app.settings.now.unit);
+  const rows = $derived(app.open.rows);
   const index = $derived(rows.findIndex((item) => item.id === row.id));
-  const result = $derived(app.plan(row));
+  const planned = $derived(app.open.planned(row.setup));
+  const result = $derived(planned.plan);
   const plan = $derived(result.kind === 'plan' ? result : null);
   const entry = $derived(plan?.stops[plan.selected] ?? null);
   const conflict = $derived(plan ? conflictSentences(plan) : null);
@@ -39,8 +33,6 @@
   </header>
   <main class="flex flex-1 flex-col px-4 pt-3">
     {#if plan && entry}
-      {@const zone = sharpZone(entry)}
-      {@const frames = entry.frames.toShoot}
       <h1 data-testid="card-call">
         <span class="condensed-more block text-[104px] leading-[0.86] font-bold tracking-tight"
           >f/{entry.stop.label}</span
@@ -50,7 +42,7 @@
         >
       </h1>
       <dl class="mt-3 border-t-2 border-ink text-[17px]">
-        {#each [{ name: 'Stand', value: `${formatLength(plan.distanceMm, unit)} away`, more: `${plan.focalLengthMm} mm` }, { name: 'Sharp', value: formatLength(zone.inFrontMm, unit), more: zone.behindMm === Infinity ? 'in front, all behind' : `in front, ${formatLength(zone.behindMm, unit)} behind` }, { name: 'Shoot', value: frames === null ? 'many' : `${frames} ${frames === 1 ? 'frame' : 'frames'}`, more: `${oddsWords(entry.odds)} each` }] as line (line.name)}
+        {#each cardLines(plan, entry, unit) as line (line.name)}
           <div class="flex items-baseline gap-3 border-b border-line py-1.5">
             <dt class="w-16 text-soft">{line.name}</dt>
             <dd class="condensed text-[25px] leading-tight font-bold">{line.value}</dd>

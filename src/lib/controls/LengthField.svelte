@@ -1,70 +1,45 @@
 <script lang="ts">
-  import { Helper, Input, Label } from 'flowbite-svelte';
   import { formatLengthExactly, parseLength } from '$core/words/length';
+  import { stepped } from '$core/words/number';
   import { getApp } from '$lib/state/app.svelte';
+  import type { How } from '$lib/data';
+  import { Field, type Read } from './field.svelte';
+  import FieldInput from './FieldInput.svelte';
 
   interface Props {
     label: string;
     valueMm: number | null;
+    /** Shortest and longest, mm. */
+    bounds: { readonly min: number; readonly max: number };
     /** Takes the new value; false when it is refused. */
-    onchange: (mm: number, gesture: string | null) => unknown;
+    onchange: (mm: number, how: How) => unknown;
     /** Takes an emptied field, where that means something. */
-    onclear?: () => unknown;
+    onclear?: (how: How) => unknown;
     /** One press of an arrow key, mm. */
     stepMm?: number;
     placeholder?: string;
     hideLabel?: boolean;
   }
-  let { label, valueMm, onchange, onclear, stepMm = 50, placeholder = '', hideLabel = false }: Props = $props();
-
-  const app = getApp();
+  let { label, valueMm, bounds, onchange, onclear, stepMm = 50, placeholder, hideLabel }: Props = $props();
+  const { settings } = getApp();
   const id = $props.id();
-  let typed = $state<string | null>(null);
-  let problem = $state('');
-  const shown = $derived(valueMm === null ? '' : formatLengthExactly(valueMm, app.settings.unit));
 
-  function commit() {
-    if (typed === null) return;
-    if (typed.trim() === '' && onclear) {
-      onclear();
-    } else {
-      const parsed = parseLength(typed, app.settings.unit, app.settings.paceMm);
-      if (!parsed.ok) {
-        problem = parsed.message;
-        return;
-      }
-      if (typed !== shown) onchange(parsed.mm, null);
-    }
-    problem = '';
-    typed = null;
-  }
-
-  function onkeydown(event: KeyboardEvent) {
-    if (event.key === 'Enter') commit();
-    if (event.key === 'Escape') {
-      typed = null;
-      problem = '';
-    }
-    if ((event.key === 'ArrowUp' || event.key === 'ArrowDown') && valueMm !== null) {
-      event.preventDefault();
-      typed = null;
-      onchange(valueMm + (event.key === 'ArrowUp' ? stepMm : -stepMm), `${id}-step`);
-    }
-  }
+  const field = new Field<number | null>(id, {
+    name: () => label,
+    value: () => valueMm,
+    format: (mm) => (mm === null ? '' : formatLengthExactly(mm, settings.now.unit)),
+    read: (text): Read<number | null> => {
+      if (text.trim() === '' && onclear) return { ok: true, value: null };
+      const { unit, paceMm } = settings.now;
+      const parsed = parseLength(text, unit, paceMm);
+      if (!parsed.ok) return parsed;
+      if (parsed.mm >= bounds.min && parsed.mm <= bounds.max) return { ok: true, value: parsed.mm };
+      const [from, to] = [bounds.min, bounds.max].map((mm) => formatLengthExactly(mm, unit));
+      return { ok: false, message: `From ${from} to ${to}.` };
+    },
+    onchange: (mm, how) => (mm === null ? onclear?.(how) : onchange(mm, how)),
+    step: (mm, direction) => (mm === null ? mm : stepped(mm, direction * stepMm, bounds))
+  });
 </script>
 
-<div>
-  <Label for={id} class={hideLabel ? 'sr-only' : ''}>{label}</Label>
-  <Input
-    {id}
-    {placeholder}
-    autocomplete="off"
-    value={typed ?? shown}
-    aria-invalid={problem !== ''}
-    aria-describedby={problem === '' ? undefined : `${id}-problem`}
-    oninput={(event: Event) => (typed = (event.currentTarget as HTMLInputElement).value)}
-    onblur={commit}
-    {onkeydown}
-  />
-  {#if problem !== ''}<Helper id="{id}-problem" role="alert" class="mt-1 text-pencil">{problem}</Helper>{/if}
-</div>
+<FieldInput {field} {label} {hideLabel} {placeholder} />

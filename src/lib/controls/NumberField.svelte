@@ -1,28 +1,33 @@
 <script lang="ts">
-  import { Input, Label } from 'flowbite-svelte';
+  import { formatNumber, parseNumber, stepped, type NumberUnit } from '$core/words/number';
+  import type { How } from '$lib/data';
+  import { Field } from './field.svelte';
+  import FieldInput from './FieldInput.svelte';
 
   interface Props {
     label: string;
     value: number;
     min: number;
     max: number;
+    /** One press of an arrow key. */
     step?: number;
-    unit?: string;
-    onchange: (value: number, gesture: string | null) => unknown;
+    /** What is typed and shown. */
+    unit?: NumberUnit;
+    whole?: boolean;
+    onchange: (value: number, how: How) => unknown;
   }
-  let { label, value, min, max, step = 1, unit = '', onchange }: Props = $props();
+  let { label, value, min, max, step = 1, unit = 'none', whole = false, onchange }: Props = $props();
   const id = $props.id();
-
-  function changed(event: Event) {
-    const field = event.currentTarget as HTMLInputElement;
-    const next = field.valueAsNumber;
-    // An emptied or impossible field goes back to what holds.
-    if (!Number.isFinite(next)) field.value = String(value);
-    else onchange(Math.min(max, Math.max(min, next)), `${id}-step`);
-  }
+  const field = new Field<number>(id, {
+    name: () => label,
+    value: () => value,
+    format: formatNumber,
+    read: (text) => parseNumber(text, { unit, min, max, whole }),
+    onchange: (next, how) => onchange(next, how),
+    step: (now, direction) => stepped(now, direction * step, { min, max })
+  });
+  const units = { deg: '°', percent: '%', seconds: 's', millimetres: 'mm', metresPerSecond: 'm/s' } as const;
+  const shownUnit = $derived(unit in units ? `, ${units[unit as keyof typeof units]}` : '');
 </script>
 
-<div>
-  <Label for={id}>{label}{unit === '' ? '' : `, ${unit}`}</Label>
-  <Input {id} type="number" {min} {max} {step} {value} oninput={changed} onblur={changed} />
-</div>
+<FieldInput {field} label="{label}{shownUnit}" inputmode="text" />

@@ -1,59 +1,32 @@
 <script lang="ts">
-  import { Input, Label } from 'flowbite-svelte';
+  import { limits } from '$core/schema/values';
+  import type { How } from '$lib/data';
+  import { Field, type Read } from './field.svelte';
+  import FieldInput from './FieldInput.svelte';
 
   interface Props {
     label: string;
     value: string;
     maxlength?: number;
     type?: 'text' | 'date';
-    /** Save each keystroke; otherwise when the field is left. */
-    whileTyping?: boolean;
     /** Whether it may be left empty. */
     optional?: boolean;
-    onchange: (value: string, gesture: string | null) => unknown;
+    onchange: (value: string, how: How) => unknown;
   }
-  let {
-    label,
-    value,
-    maxlength = 80,
-    type = 'text',
-    whileTyping = false,
-    optional = false,
-    onchange
-  }: Props = $props();
+  let { label, value, maxlength = limits.maxNameLength, type = 'text', optional = false, onchange }: Props = $props();
   const id = $props.id();
 
-  // What is being typed is the field's own until it is left, whatever arrives from the store meanwhile.
-  let typed = $state<string | null>(null);
-
-  function save(gesture: string | null) {
-    const text = typed?.trim();
-    if (text === undefined || text === value || (text === '' && !optional)) return;
-    onchange(text, gesture);
-  }
-  function oninput(event: Event) {
-    typed = (event.currentTarget as HTMLInputElement).value;
-    if (whileTyping) save(`${id}-typing`);
-  }
-  function leave() {
-    save(whileTyping ? `${id}-typing` : null);
-    typed = null;
-  }
+  const field = new Field<string>(id, {
+    name: () => label,
+    value: () => value,
+    format: (text) => text,
+    read: (text): Read<string> => {
+      const trimmed = text.trim();
+      if (/[<>]/.test(trimmed)) return { ok: false, message: 'Without < and >, please.' };
+      return trimmed === '' && !optional ? { ok: false, message: 'It needs a name.' } : { ok: true, value: trimmed };
+    },
+    onchange: (text, how) => onchange(text, how)
+  });
 </script>
 
-<div>
-  <Label for={id}>{label}</Label>
-  <Input
-    {id}
-    {type}
-    {maxlength}
-    autocomplete="off"
-    value={typed ?? value}
-    {oninput}
-    onblur={leave}
-    onkeydown={(event: KeyboardEvent) => {
-      if (event.key === 'Enter') leave();
-      if (event.key === 'Escape') typed = null;
-    }}
-  />
-</div>
+<FieldInput {field} {label} {maxlength} {type} />

@@ -1,49 +1,16 @@
-/** The browser's store. Only this folder knows Dexie. */
-import Dexie, { type Table } from 'dexie';
-import { migrateBody, migrateSetup } from '$core/formats/migrations';
-import type { Body, Job, Lens, Setup } from '$core/setup/schema';
+/** Opens the browser's store. Only this folder knows Dexie. */
+import Dexie from 'dexie';
+import type { SafeStorage } from './storage';
+import { upgradeTo2, upgradeTo3 } from './upgrade';
 
-export interface JobRow {
-  readonly id: string;
-  readonly job: Job;
-  readonly createdAt: number;
-  readonly updatedAt: number;
-}
+export const databaseVersion = 3;
 
-export interface SetupRow {
-  readonly id: string;
-  readonly jobId: string;
-  /** Order within the job; fractions go between. */
-  readonly position: number;
-  readonly setup: Setup;
-  readonly updatedAt: number;
-}
+/** Dexie's version 3 is version 30 of the database underneath. */
+const versionFactor = 10;
 
-export interface SettingRow {
-  readonly key: string;
-  readonly value: unknown;
-}
-
-/** A small picture of a setup, kept so that it need not be drawn again. */
-export interface PictureRow {
-  readonly key: string;
-  /** What it was drawn from; another value means it is out of date. */
-  readonly drawnFrom: string;
-  readonly png: Blob;
-}
-
-export type FocalisDatabase = Dexie & {
-  jobs: Table<JobRow, string>;
-  setups: Table<SetupRow, string>;
-  bodies: Table<Body, string>;
-  lenses: Table<Lens, string>;
-  settings: Table<SettingRow, string>;
-  pictures: Table<PictureRow, string>;
-};
-
-/** Opens the store. Each release that changes it adds a `version(n)` with its upgrade; none is ever edited. */
-export function openDatabase(name = 'focalis'): FocalisDatabase {
-  const database = new Dexie(name) as FocalisDatabase;
+/** Each release that changes the store adds a `version(n)` with its upgrade; none is ever edited. */
+export function defineDatabase(name: string, storage: SafeStorage): Dexie {
+  const database = new Dexie(name);
   database.version(1).stores({
     jobs: 'id, createdAt',
     setups: 'id, [jobId+position], jobId',
@@ -51,22 +18,69 @@ export function openDatabase(name = 'focalis'): FocalisDatabase {
     lenses: 'id',
     settings: 'key'
   });
+  database.version(2).stores({ pictures: 'key' }).upgrade(upgradeTo2);
   database
-    .version(2)
-    .stores({ pictures: 'key' })
-    .upgrade(async (change) => {
-      await change
-        .table<{ setup: unknown }>('setups')
-        .toCollection()
-        .modify((row) => {
-          row.setup = migrateSetup(row.setup, 1);
-        });
-      await change
-        .table<Body>('bodies')
-        .toCollection()
-        .modify((row, ref) => {
-          ref.value = migrateBody(row, 1) as Body;
-        });
-    });
+    .version(databaseVersion)
+    .stores({
+      profile: 'id',
+      jobs: 'id',
+      people: 'id, owner',
+      places: 'id, owner',
+      setups: 'id, owner',
+      bodies: 'id',
+      lenses: 'id',
+      /** Small renderings: large, made anew when wanted, never watched. */
+      thumbnails: 'key',
+      /** Rows of earlier versions that could not be brought up to date, as they were. */
+      aside: 'key',
+      pictures: null,
+      settings: null
+    })
+    .upgrade((change) => upgradeTo3(change, storage));
   return database;
+}
+
+/** Why the store cannot be used. */
+export type StoreProblem =
+  | { readonly kind: 'blocked' }
+  | { readonly kind: 'outdated' }
+  | { readonly kind: 'newer' }
+  | { readonly kind: 'silent' }
+  | { readonly kind: 'failed'; readonly reason: string };
+
+/** A store that has not answered for so long is said to hang. */
+export const silentAfterMs = 10_000;
+
+/**
+ * Opens the database. `onProblem` is told whatever keeps it from being used, also later on: `blocked` passes when other
+ * windows close, the rest does not. Resolves true once it is open.
+ */
+export async function openDatabase(
+  database: Dexie,
+  onProblem: (problem: StoreProblem | null) => void,
+  silentMs = silentAfterMs
+): Promise<boolean> {
+  database.on('blocked', () => onProblem({ kind: 'blocked' }));
+  database.on('versionchange', () => {
+    // A newer Focalis in another window wants to bring the store up to date; it cannot while this one holds it.
+    database.close();
+    onProblem({ kind: 'outdated' });
+  });
+  const timer = setTimeout(() => onProblem({ kind: 'silent' }), silentMs);
+  try {
+    await database.open();
+    // Dexie opens a newer store as well as it can; what a newer Focalis keeps there is not for this one to touch.
+    if (database.backendDB().version > databaseVersion * versionFactor) {
+      database.close();
+      onProblem({ kind: 'newer' });
+      return false;
+    }
+    onProblem(null);
+    return true;
+  } catch (error) {
+    onProblem({ kind: 'failed', reason: error instanceof Error ? error.message : String(error) });
+    return false;
+  } finally {
+    clearTimeout(timer);
+  }
 }

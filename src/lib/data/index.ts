@@ -1,63 +1,51 @@
-import { liveQuery } from 'dexie';
-import { openDatabase, type FocalisDatabase, type JobRow, type SetupRow } from './database';
-import { ownKit } from './jobs';
-import { readSettings, type Settings } from './settings';
-import type { Kit } from '$core/setup/schema';
+/** The store: only this folder knows Dexie. */
+import type Dexie from 'dexie';
+import { defineDatabase } from './database';
+import type { SafeStorage } from './storage';
+import type { Store } from './store.svelte';
+import type { FocalisValues } from './tables';
 
-export { applyChanges, reversed, type ChangeSet, type RowChange } from './changes';
-export type { FocalisDatabase, JobRow, SetupRow } from './database';
-export { openDatabase } from './database';
-export { applyJournals, keepJournal } from './journal';
-export { addJob, offerDemo, removeJob, untouchedDemos, freeName } from './jobs';
-export { keepPicture, readPicture } from './pictures';
+export type Database = Dexie;
+export type FocalisStore = Store<FocalisValues>;
+
+export { databaseVersion, openDatabase, silentAfterMs, type StoreProblem } from './database';
+export { Drafts } from './drafts';
+export { asidePrefix, keepJournal, readJournals } from './journal';
 export {
-  changeSettings,
-  defaultSettings,
+  addJob,
+  eraseJob,
+  eraseOld,
+  firstSetupOf,
+  freeName,
+  jobOfSetup,
+  offerDemo,
+  readJobParts,
+  removedKeptMs,
+  untouchedDemos
+} from './jobs';
+export {
+  defaultProfile,
   overlays,
   printShapes,
+  profileId,
   themes,
   type Overlay,
   type PrintShape,
-  type Settings,
+  type Profile,
   type Theme
-} from './settings';
+} from './profile';
+export { newRow, type Change, type Damaged, type Row } from './rows';
+export { safeStorage, type SafeStorage } from './storage';
+export { Store, type EditOptions, type EditResult, type How, type StepResult } from './store.svelte';
+export { tables, type FocalisValues } from './tables';
+export { Thumbnails } from './thumbnails';
+export { forgetOldJournals } from './upgrade';
+export type { SaveState } from './writer';
 
-/** Everything stored, as one consistent picture. */
-export interface Stored {
-  readonly jobs: readonly JobRow[];
-  readonly setups: readonly SetupRow[];
-  readonly kit: Kit;
-  readonly settings: Settings;
-}
+let defined: Dexie | undefined;
 
-/** What is stored now. */
-export function readStored(database: FocalisDatabase): Promise<Stored> {
-  const { jobs: jobTable, setups: setupTable, bodies, lenses, settings: settingTable } = database;
-  return database.transaction('r', [jobTable, setupTable, bodies, lenses, settingTable], async (): Promise<Stored> => {
-    const [jobs, setups, kit, settings] = await Promise.all([
-      database.jobs.orderBy('createdAt').toArray(),
-      database.setups.orderBy('[jobId+position]').toArray(),
-      ownKit(database),
-      readSettings(database)
-    ]);
-    return { jobs, setups, kit, settings };
-  });
-}
-
-/** Calls back with what is stored, now and after every change in any tab. Returns the way to stop. */
-export function watch(
-  database: FocalisDatabase,
-  onChange: (stored: Stored) => void,
-  onError: (error: unknown) => void
-): () => void {
-  const subscription = liveQuery(() => readStored(database)).subscribe({ next: onChange, error: onError });
-  return () => subscription.unsubscribe();
-}
-
-let opened: FocalisDatabase | undefined;
-
-/** The one store of this page. */
-export function database(): FocalisDatabase {
-  opened ??= openDatabase();
-  return opened;
+/** The one database of this page. */
+export function database(storage: SafeStorage): Dexie {
+  defined ??= defineDatabase('focalis', storage);
+  return defined;
 }

@@ -1,13 +1,22 @@
-/** What can be done with jobs as a whole, as change sets or reads. */
+/** Jobs as a whole: what is read of them, and what adding one means, as changes to rows. */
+import type Dexie from 'dexie';
 import type { JobFile } from '$core/formats/jobFile';
-import { builtInKit } from '$core/setup/builtInKit';
-import { demoJobs, type DemoJob } from '$core/setup/demo';
-import { same } from '$core/setup/merge';
-import type { Body, Job, Kit, Lens, Setup } from '$core/setup/schema';
-import type { ChangeSet, RowChange } from './changes';
-import type { FocalisDatabase, JobRow, SetupRow } from './database';
+import { demoJobs, demoParts } from '$core/job/demo';
+import { renameStandings } from '$core/job/normalise';
+import type { Body, Kit, Lens } from '$core/kit/schema';
+import { same } from '$core/plain/merge';
+import { defaultProfile, profileId } from './profile';
+import { readTable } from './read';
+import { newRow, type Change, type Row } from './rows';
+import { tables } from './tables';
 
 export type NewId = () => string;
+
+/** How long a removed job is kept, ms. */
+export const removedKeptMs = 30 * 24 * 3600 * 1000;
+
+/** Tables whose rows belong to a job. */
+const parts = ['people', 'places', 'setups'] as const;
 
 /** A name not yet taken: "Fernhall", "Fernhall (2)". */
 export function freeName(name: string, taken: readonly string[]): string {
@@ -16,52 +25,87 @@ export function freeName(name: string, taken: readonly string[]): string {
   for (let n = 2; ; n++) if (!taken.includes(`${base} (${n})`)) return `${base} (${n})`;
 }
 
-function rowsOf(job: Job, setups: readonly Setup[], now: number): RowChange[] {
-  const jobRow: JobRow = { id: job.id, job, createdAt: now, updatedAt: now };
+/** What is stored of a job, in order. */
+export async function readJobParts(database: Dexie, jobId: string): Promise<Pick<JobFile, (typeof parts)[number]>> {
+  const byPosition = <V>(rows: readonly Row<V>[]) =>
+    [...rows].sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1)).map((row) => row.value);
+  const [people, places, setups] = await Promise.all([
+    readTable(database, 'people', tables.people, jobId),
+    readTable(database, 'places', tables.places, jobId),
+    readTable(database, 'setups', tables.setups, jobId)
+  ]);
+  return { people: byPosition(people.rows), places: byPosition(places.rows), setups: byPosition(setups.rows) };
+}
+
+function added(table: string, rows: readonly Row[]): Change[] {
+  return rows.map((after) => ({ table, id: after.id, before: null, after }));
+}
+
+function changesOf({ job, people, places, setups }: Omit<JobFile, 'kit'>, position: number): Change[] {
+  const rows = (values: readonly { readonly id: string }[]) =>
+    values.map((value, at) => newRow(value.id, value, { owner: job.id, position: at }));
   return [
-    { table: 'jobs', id: job.id, before: null, after: jobRow },
-    ...setups.map((setup, position): RowChange => {
-      const after: SetupRow = { id: setup.id, jobId: job.id, position, setup, updatedAt: now };
-      return { table: 'setups', id: setup.id, before: null, after };
-    })
+    ...added('jobs', [newRow(job.id, job, { position })]),
+    ...added('people', rows(people)),
+    ...added('places', rows(places)),
+    ...added('setups', rows(setups))
   ];
+}
+
+export interface AddedJob {
+  readonly changes: readonly Change[];
+  readonly jobId: string;
+  readonly firstSetupId: string | null;
 }
 
 /** A job that is new to the store: its ids are kept where they are free and replaced where they are taken. */
 export async function addJob(
-  database: FocalisDatabase,
-  label: string,
-  { job, setups, kit }: JobFile,
+  database: Dexie,
+  file: JobFile,
+  there: { readonly jobNames: readonly string[]; readonly kit: Kit },
   newId: NewId,
   now: number
-): Promise<ChangeSet & { readonly jobId: string; readonly firstSetupId: string | null }> {
-  const jobs = await database.jobs.toArray();
-  const jobId = jobs.some((row) => row.id === job.id) ? newId() : job.id;
-  const name = freeName(
-    job.name,
-    jobs.map((row) => row.job.name)
-  );
-  const own = await ownKit(database);
-  const bodies = placeKit(kit.bodies, [...builtInKit.bodies, ...own.bodies], newId);
-  const lenses = placeKit(kit.lenses, [...builtInKit.lenses, ...own.lenses], newId);
-  const takenIds = new Set(await database.setups.toCollection().primaryKeys());
-  const placed = setups.map((setup) => ({
-    ...setup,
-    id: takenIds.has(setup.id) ? newId() : setup.id,
+): Promise<AddedJob> {
+  const free = async (table: string, items: readonly { readonly id: string }[]) => {
+    const ids = items.map((item) => item.id);
+    const found = await database.table<unknown, string>(table).bulkGet(ids);
+    return new Map(ids.map((id, index) => [id, found[index] === undefined ? id : newId()]));
+  };
+  const [jobs, people, places, setups] = await Promise.all([
+    free('jobs', [file.job]),
+    free('people', file.people),
+    free('places', file.places),
+    free('setups', file.setups)
+  ]);
+  const bodies = placeKit(file.kit.bodies, there.kit.bodies, newId);
+  const lenses = placeKit(file.kit.lenses, there.kit.lenses, newId);
+  const as = (ids: ReadonlyMap<string, string>, id: string) => ids.get(id) ?? id;
+  const jobId = as(jobs, file.job.id);
+  const placed = file.setups.map((setup) => ({
+    ...renameStandings(setup, (id) => as(people, id)),
+    id: as(setups, setup.id),
+    placeId: as(places, setup.placeId),
     camera: {
       ...setup.camera,
-      bodyId: bodies.ids.get(setup.camera.bodyId) ?? setup.camera.bodyId,
-      lensId: lenses.ids.get(setup.camera.lensId) ?? setup.camera.lensId
+      bodyId: as(bodies.ids, setup.camera.bodyId),
+      lensId: as(lenses.ids, setup.camera.lensId)
     }
   }));
+  const job = { ...file.job, id: jobId, name: freeName(file.job.name, there.jobNames) };
+  const whole = {
+    job,
+    people: file.people.map((person) => ({ ...person, id: as(people, person.id) })),
+    places: file.places.map((place) => ({ ...place, id: as(places, place.id) })),
+    setups: placed
+  };
+  const kitRows = (items: readonly (Body | Lens)[]) => items.map((item) => newRow(item.id, item, { position: now }));
   return {
-    label,
     jobId,
     firstSetupId: placed[0]?.id ?? null,
     changes: [
-      ...bodies.added.map((after): RowChange => ({ table: 'bodies', id: after.id, before: null, after })),
-      ...lenses.added.map((after): RowChange => ({ table: 'lenses', id: after.id, before: null, after })),
-      ...rowsOf({ ...job, id: jobId, name }, placed, now)
+      ...added('bodies', kitRows(bodies.added)),
+      ...added('lenses', kitRows(lenses.added)),
+      ...changesOf(whole, now)
     ]
   };
 }
@@ -69,71 +113,84 @@ export async function addJob(
 /** Kit that is already there is used; kit that differs under the same id comes in under a new one. */
 function placeKit<T extends Body | Lens>(incoming: readonly T[], present: readonly T[], newId: NewId) {
   const ids = new Map<string, string>();
-  const added: T[] = [];
+  const news: T[] = [];
   for (const item of incoming) {
     const alike = present.find((other) => same({ ...other, id: '' }, { ...item, id: '' }));
-    if (alike) {
-      ids.set(item.id, alike.id);
-      continue;
-    }
-    const id = present.some((other) => other.id === item.id) ? newId() : item.id;
+    const id = alike?.id ?? (present.some((other) => other.id === item.id) ? newId() : item.id);
     ids.set(item.id, id);
-    added.push({ ...item, id });
+    if (!alike) news.push({ ...item, id });
   }
-  return { ids, added };
+  return { ids, added: news };
 }
 
-/** Bodies and lenses beyond the built-in ones. */
-export async function ownKit(database: FocalisDatabase): Promise<Kit> {
-  return { bodies: await database.bodies.toArray(), lenses: await database.lenses.toArray() };
+/** Erases a job and all that hangs on it, for good. */
+export async function eraseJob(database: Dexie, jobId: string): Promise<readonly { table: string; id: string }[]> {
+  return database.transaction('rw', ['jobs', ...parts], async () => {
+    const erased = [{ table: 'jobs', id: jobId }];
+    for (const table of parts) {
+      const own = database.table<Row, string>(table).where('owner').equals(jobId);
+      erased.push(...(await own.primaryKeys()).map((id) => ({ table, id })));
+      await own.delete();
+    }
+    await database.table('jobs').delete(jobId);
+    return erased;
+  });
 }
 
-/** Removes a job and its setups. */
-export async function removeJob(database: FocalisDatabase, jobId: string): Promise<ChangeSet> {
-  const row = await database.jobs.get(jobId);
-  const setups = await database.setups.where('jobId').equals(jobId).toArray();
-  return {
-    label: `${row?.job.name ?? 'Job'} removed`,
-    changes: [
-      ...setups.map((before): RowChange => ({ table: 'setups', id: before.id, before, after: null })),
-      ...(row ? [{ table: 'jobs', id: jobId, before: row, after: null } satisfies RowChange] : [])
-    ]
-  };
+/** Erases jobs removed long ago. */
+export async function eraseOld(database: Dexie, now: number): Promise<void> {
+  const jobs = await database.table<Partial<Row>, string>('jobs').toArray();
+  for (const { id, removedAt } of jobs) {
+    if (typeof id === 'string' && typeof removedAt === 'number' && now - removedAt > removedKeptMs)
+      await eraseJob(database, id);
+  }
 }
 
-const demoOffered = 'demoOffered';
-
-/** Puts the demo into a profile that has never had it. Safe when two tabs start at once. */
-export async function offerDemo(database: FocalisDatabase, now: number): Promise<void> {
-  await database.transaction('rw', [database.jobs, database.setups, database.settings], async () => {
-    if (await database.settings.get(demoOffered)) return;
-    await database.settings.put({ key: demoOffered, value: true });
-    if ((await database.jobs.count()) > 0) return;
-    for (const [index, { job, setups }] of demoJobs().entries()) {
+/** Puts the demo into a profile that has never had it. Safe when two windows start at once. */
+export async function offerDemo(database: Dexie, now: number): Promise<void> {
+  await database.transaction('rw', ['profile', 'jobs', ...parts], async () => {
+    const profiles = database.table<Row, string>('profile');
+    const row = await profiles.get(profileId);
+    const profile = tables.profile.schema.safeParse(row?.value).data ?? defaultProfile;
+    if (profile.demoOffered) return;
+    await profiles.put(newRow(profileId, { ...profile, demoOffered: true }, { updatedAt: now }));
+    if ((await database.table('jobs').count()) > 0) return;
+    for (const [index, demo] of demoJobs().entries()) {
       // A moment apart, so that they stay in order.
-      for (const change of rowsOf(job, setups, now + index)) {
-        if (change.table === 'jobs' && change.after) await database.jobs.add(change.after);
-        if (change.table === 'setups' && change.after) await database.setups.add(change.after);
+      for (const { table, after } of changesOf({ job: demo.job, ...demoParts(demo) }, now + index)) {
+        await database.table(table).add({ ...after, updatedAt: now });
       }
     }
   });
 }
 
-/** Demo jobs nobody has touched: those that "start empty" may put away. */
-export async function untouchedDemos(database: FocalisDatabase): Promise<string[]> {
-  const untouched = await Promise.all(demoJobs().map((demo) => isUntouched(database, demo)));
+/** Demo jobs nobody has touched: those that a new job of one's own may put away. */
+export async function untouchedDemos(database: Dexie): Promise<string[]> {
+  const untouched = await Promise.all(
+    demoJobs().map(async (demo) => {
+      const row = await database.table<Row, string>('jobs').get(demo.job.id);
+      const stored = await readJobParts(database, demo.job.id);
+      const shipped = demoParts(demo);
+      const byId = (items: readonly { readonly id: string }[]) => new Map(items.map((item) => [item.id, item]));
+      return (
+        row?.removedAt === null &&
+        same(row.value, demo.job) &&
+        same(stored.setups, shipped.setups) &&
+        same(Object.fromEntries(byId(stored.people)), Object.fromEntries(byId(shipped.people))) &&
+        same(stored.places, shipped.places)
+      );
+    })
+  );
   return demoJobs().flatMap(({ job }, index) => (untouched[index] ? [job.id] : []));
 }
 
-async function isUntouched(database: FocalisDatabase, { job, setups }: DemoJob): Promise<boolean> {
-  const row = await database.jobs.get(job.id);
-  const stored = await database.setups.where('jobId').equals(job.id).sortBy('position');
-  const shipped = same(row?.job, job);
-  return (
-    shipped &&
-    same(
-      stored.map((item) => item.setup),
-      setups
-    )
-  );
+/** The job a setup belongs to, or null when there is no such setup. */
+export async function jobOfSetup(database: Dexie, setupId: string): Promise<string | null> {
+  return (await database.table<Row, string>('setups').get(setupId))?.owner ?? null;
+}
+
+/** A job's first setup, or null. */
+export async function firstSetupOf(database: Dexie, jobId: string): Promise<string | null> {
+  const rows = await database.table<Row, string>('setups').where('owner').equals(jobId).toArray();
+  return rows.sort((a, b) => a.position - b.position)[0]?.id ?? null;
 }

@@ -1,59 +1,76 @@
 /**
- * What was typed in the last moments of a page. The store writes asynchronously and a closing page may not let it
- * finish, so pending changes also go, synchronously, into local storage, and are applied when a page next opens.
+ * Edits the store has not confirmed. The store writes asynchronously, may fail, and a closing page may not let it finish;
+ * so such edits are also kept, synchronously, in local storage until they are confirmed, and are applied when a page next
+ * opens. One that cannot be read is set aside under another name, never thrown away.
  */
-import { migrateSetup, setupVersion } from '$core/formats/migrations';
-import { applyChanges, type RowChange } from './changes';
-import type { FocalisDatabase } from './database';
-import { changeSettings, type Settings } from './settings';
+import { z } from 'zod';
+import type { Change } from './rows';
+import type { SafeStorage } from './storage';
 
-const prefix = 'focalis.journal.';
+export const journalPrefix = 'focalis.journal.';
+export const asidePrefix = 'focalis.aside.';
 
-/** Keeps the changes of one page, of its setups and its settings. Nothing at all forgets what was kept. */
-export function keepJournal(
-  storage: Storage,
-  pageId: string,
-  changes: readonly RowChange[],
-  settings: Partial<Settings> = {}
-): void {
-  const nothing = changes.length === 0 && Object.keys(settings).length === 0;
-  if (nothing) storage.removeItem(prefix + pageId);
-  else storage.setItem(prefix + pageId, JSON.stringify({ version: setupVersion, changes, settings } satisfies Journal));
+/** Version of the rows in it. Journals of versions 1 and 2 held other rows; the upgrade of the database reads those. */
+export const journalVersion = 3;
+
+const rowSchema = z.strictObject({
+  id: z.string(),
+  owner: z.string().nullable(),
+  position: z.number(),
+  updatedAt: z.number(),
+  removedAt: z.number().nullable(),
+  value: z.unknown()
+});
+
+const journalSchema = z.strictObject({
+  version: z.literal(journalVersion),
+  changes: z.array(
+    z.strictObject({ table: z.string(), id: z.string(), before: rowSchema.nullable(), after: rowSchema.nullable() })
+  )
+});
+
+/** Keeps the changes of one page; no changes forget what was kept. False when they could not be kept. */
+export function keepJournal(storage: SafeStorage, pageId: string, changes: readonly Change[]): boolean {
+  if (changes.length > 0)
+    return storage.set(journalPrefix + pageId, JSON.stringify({ version: journalVersion, changes }));
+  storage.remove(journalPrefix + pageId);
+  return true;
 }
 
-interface Journal {
-  readonly version: number;
-  readonly changes: readonly RowChange[];
-  /** Absent in journals of earlier releases. */
-  readonly settings?: Partial<Settings>;
+export interface Journal {
+  readonly key: string;
+  readonly changes: readonly Change[];
 }
 
-/** What a journal holds, whatever release wrote it; version 1 wrote the bare list. */
-function readJournal(text: string): { readonly changes: readonly RowChange[]; readonly settings: Partial<Settings> } {
-  const stored = JSON.parse(text) as Journal | readonly RowChange[];
-  const { version, changes, settings = {} }: Journal = 'changes' in stored ? stored : { version: 1, changes: stored };
-  const current = changes.map((change) => {
-    if (change.table !== 'setups') return change;
-    const renewed = (row: typeof change.before) =>
-      row && ({ ...row, setup: migrateSetup(row.setup, version) } as NonNullable<typeof row>);
-    return { ...change, before: renewed(change.before), after: renewed(change.after) };
-  });
-  return { changes: current, settings };
-}
-
-/** Applies what earlier pages left behind. Applying a change that had been stored after all changes nothing. */
-export async function applyJournals(database: FocalisDatabase, storage: Storage, now: number): Promise<void> {
-  const keys = Array.from({ length: storage.length }, (_, index) => storage.key(index) ?? '');
-  for (const key of keys.filter((name) => name.startsWith(prefix))) {
-    const text = storage.getItem(key);
-    storage.removeItem(key);
+/** What earlier pages left behind, in tables there are. `setAside` names those that could not be read. */
+export function readJournals(
+  storage: SafeStorage,
+  tables: readonly string[]
+): { readonly journals: readonly Journal[]; readonly setAside: readonly string[] } {
+  const journals: Journal[] = [];
+  const setAside: string[] = [];
+  for (const key of storage.keys(journalPrefix)) {
+    const text = storage.get(key);
     if (text === null) continue;
-    try {
-      const { changes, settings } = readJournal(text);
-      await applyChanges(database, { label: 'Journal', changes }, now);
-      await changeSettings(database, settings);
-    } catch {
-      // A journal that no longer fits the store has nothing to give; the store itself is whole.
-    }
+    const changes = parsed(text, tables);
+    if (changes) journals.push({ key, changes });
+    else setAside.push(putAside(storage, key, text));
+  }
+  return { journals, setAside };
+}
+
+function putAside(storage: SafeStorage, key: string, text: string): string {
+  const aside = asidePrefix + key.slice(journalPrefix.length);
+  // Only what stands elsewhere is taken away here.
+  if (storage.set(aside, text)) storage.remove(key);
+  return aside;
+}
+
+function parsed(text: string, tables: readonly string[]): readonly Change[] | null {
+  try {
+    const journal = journalSchema.parse(JSON.parse(text));
+    return journal.changes.every((change) => tables.includes(change.table)) ? journal.changes : null;
+  } catch {
+    return null;
   }
 }

@@ -4,31 +4,29 @@
   import Dialog from '$lib/controls/Dialog.svelte';
   import type { Alternatives } from '$core/call/alternatives';
   import type { LensInLine } from '$core/call/lineUp';
-  import { asFocusTarget } from '$core/setup/focusTarget';
+  import { asFocusTarget } from '$core/call/focusTarget';
   import type { Setup } from '$core/setup/schema';
-  import { planSetup } from '$core/call/planSetup';
   import { callSentence, targetWords } from '$core/words/call';
   import ToolButton from '$lib/controls/ToolButton.svelte';
   import Choice from '$lib/controls/Choice.svelte';
-  import { findAlternatives, findLineUp, type Question } from '$lib/state/planner';
+  import type { PlanInput } from '$core/call/planInput';
+  import { findAlternatives, findLineUp } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { asking, aspectOf, atStop, eyeCrops, picturePixels, screenDensity, type Taken } from './asking';
   import { savePicture } from './export';
+  import { cellsFor, lensesToCompare, most, stopsToCompare } from './comparing';
   import LensPicture from './LensPicture.svelte';
-  import { windowAt, wholePicture } from '../../render/lensView';
+  import Failed from '$lib/controls/Failed.svelte';
+  import Older from '$lib/controls/Older.svelte';
+  import Progress from '$lib/controls/Progress.svelte';
+  import { windowAt, wholePicture } from '../../render/lens/lensView';
 
   /** Two to four pictures side by side, looked at alike. */
   let { open = $bindable(), taken }: { open: boolean; taken: Taken } = $props();
   const workspace = getWorkspace();
-  const lenses = new Search<Question, LensInLine[]>(findLineUp);
-  const others = new Search<Question, Alternatives>(findAlternatives);
-  const most = 4;
-  const gapPx = 12;
-  /** Padding round a picture, and the line under it. */
-  const framePx = 8;
-  const captionPx = 34;
-
+  const lenses = new Search<PlanInput, LensInLine[]>(findLineUp);
+  const others = new Search<PlanInput, Alternatives>(findAlternatives);
   let what = $state<'stops' | 'lenses' | 'focus'>('stops');
   let look = $state<'whole' | 'loupe'>('whole');
   let innerWidth = $state(1280);
@@ -47,48 +45,41 @@
 
   /** The setup as changed, planned anew; nothing when it cannot be. */
   function planned(setup: Setup): Taken | null {
-    const { kit } = workspace.app;
-    const plan = planSetup({ setup, kit, stopStep: workspace.stopStep });
-    const body = kit.bodies.find((item) => item.id === setup.camera.bodyId);
-    const lens = kit.lenses.find((item) => item.id === setup.camera.lensId);
+    const { plan, body, lens } = workspace.app.open.planned(setup);
     return plan.kind === 'plan' && body && lens ? { setup, plan, body, lens } : null;
   }
+  const search = $derived(what === 'lenses' ? lenses : what === 'focus' ? others : null);
+  const older = $derived(search?.answer != null && search.answer.to.setup !== workspace.setup);
+  const askAgain = () => (what === 'lenses' ? lenses.ask(workspace.question) : others.ask(workspace.question));
 
   const shown = $derived.by((): Shown[] => {
     const { plan, setup } = taken;
     if (what === 'stops') {
-      const step = { full: 1, half: 2, third: 3 }[workspace.stopStep];
-      const first = Math.max(0, Math.min(plan.selected - step, plan.stops.length - 1 - step * (most - 1)));
-      return Array.from({ length: most }, (_, n) => first + n * step)
-        .filter((index) => index < plan.stops.length)
-        .map((index) => ({
-          key: `stop-${index}`,
-          name: `f/${plan.stops[index]?.stop.label}, ${Math.round((plan.stops[index]?.odds ?? 0) * 100)} %`,
-          taken: atStop(taken, index),
-          take: () => workspace.chooseStop(index)
-        }));
+      return stopsToCompare(plan.selected, plan.stops.length, workspace.stopStep).map((index) => ({
+        key: `stop-${index}`,
+        name: `f/${plan.stops[index]?.stop.label}, ${Math.round((plan.stops[index]?.odds ?? 0) * 100)} %`,
+        taken: atStop(taken, index),
+        take: () => workspace.chooseStop(index)
+      }));
     }
     if (what === 'lenses') {
-      const found = (lenses.answer?.found ?? []).filter((line) => line.result && line.beyondRoomMm === 0);
-      const own = found.filter((line) => line.inUse);
-      const rest = found.filter((line) => !line.inUse && line.lensId !== own[0]?.lensId);
-      const spread = [0, Math.floor((rest.length - 1) / 2), rest.length - 1].flatMap((index) => rest[index] ?? []);
-      return [...own, ...new Set(spread)]
-        .sort((a, b) => a.focalLengthMm - b.focalLengthMm)
-        .flatMap((line): Shown[] => {
-          const its = planned(line.setup);
-          const take = () => workspace.takeOver(`${line.lensName} at the same framing`, line.setup);
-          return its
-            ? [
-                {
-                  key: `${line.lensId} ${line.focalLengthMm}`,
-                  name: `${line.focalLengthMm} mm at f/${line.result?.stop}`,
-                  taken: its,
-                  take
-                }
-              ]
-            : [];
-        });
+      const { answer } = lenses;
+      if (!answer) return [];
+      return lensesToCompare(answer.found).flatMap((line): Shown[] => {
+        const its = planned(line.setup);
+        const take = () =>
+          workspace.takeOver(`${line.lensName} at the same framing`, { asked: answer.to.setup, setup: line.setup });
+        return its
+          ? [
+              {
+                key: `${line.lensId} ${line.focalLengthMm}`,
+                name: `${line.focalLengthMm} mm at f/${line.result?.stop}`,
+                taken: its,
+                take
+              }
+            ]
+          : [];
+      });
     }
     const entry = plan.stops[plan.selected];
     if (!entry) return [];
@@ -104,21 +95,9 @@
     });
   });
 
-  /** The largest cells that show all of them at once. */
-  const layout = $derived.by(() => {
-    const ratio = look === 'whole' ? aspectOf(taken) : 1.7;
-    const room = { width: Math.min(1240, innerWidth - 44), height: Math.max(360, innerHeight - 190) };
-    const count = Math.max(2, shown.length);
-    const wide = innerWidth < 640 ? [1] : [2, 3, 4].filter((columns) => columns <= count);
-    const fits = wide.map((columns) => {
-      const rows = innerWidth < 640 ? 1 : Math.ceil(count / columns);
-      const across = (room.width - gapPx * (columns - 1)) / columns - framePx;
-      const down = (room.height - gapPx * (rows - 1)) / rows - framePx - captionPx;
-      const height = Math.floor(Math.min(down, across / ratio));
-      return { columns, width: Math.round(height * ratio), height };
-    });
-    return fits.reduce((best, item) => (item.height > best.height ? item : best));
-  });
+  const layout = $derived(
+    cellsFor(shown.length, look === 'whole' ? aspectOf(taken) : 1.7, { width: innerWidth, height: innerHeight })
+  );
   const cell = $derived({ width: layout.width, height: layout.height });
   // eslint-disable-next-line svelte/prefer-svelte-reactivity -- bookkeeping that no screen reads
   const canvases = new Map<string, HTMLCanvasElement>();
@@ -164,6 +143,11 @@
         onchange={(value) => (look = value)}
       />
     </div>
+    {#if search?.failure}
+      <Failed what="They could not be worked out." why={search.failure} onretry={askAgain} />
+    {:else if search && !search.answer && search.slow}
+      <Progress label="Working them out" share={search.progress} />
+    {:else if older}<Older slow={search?.busy ?? false} />{/if}
     <div class="grid gap-3" style:grid-template-columns="repeat({layout.columns}, minmax(0, 1fr))">
       {#each shown as item (item.key)}
         {@const asked = ask(item)}

@@ -7,7 +7,7 @@
   import { edgeFindings, edgeWords } from '$core/setup/edges';
   import { focusPoints, focusPointWords, nearestFocusPoint } from '$core/setup/focusPoint';
   import { pictureSize } from '$core/setup/framing';
-  import type { Body, Lens } from '$core/setup/schema';
+  import type { Body, Lens } from '$core/kit/schema';
   import { callSentence } from '$core/words/call';
   import { savePicture } from '$lib/finder/export';
   import { getApp } from '$lib/state/app.svelte';
@@ -65,7 +65,7 @@
     const nearest = nearestFocusPoint(focusPoints(body.focusGrid, setup.camera.orientation), at.x, at.y);
     return nearest ? focusPointWords(nearest) : 'no focus point there: focus, then reframe';
   });
-  const edge = $derived(app.settings.overlays.includes('edges') ? edgeFindings(setup, project)[0] : undefined);
+  const edge = $derived(app.settings.now.overlays.includes('edges') ? edgeFindings(setup, project)[0] : undefined);
   const drawn = $derived.by(() => {
     if (pictures.status !== 'ready' || trouble !== '' || !shown) return '';
     const progress =
@@ -112,7 +112,7 @@
       surface.removeEventListener('pointerup', release);
       surface.removeEventListener('pointercancel', release);
       turns.flush();
-      if (grabbed) app.endGesture();
+      if (grabbed) workspace.endGesture();
       else if (released.type === 'pointerup') choose(released, surface);
       grabbed = false;
     };
@@ -127,11 +127,11 @@
     const hit = hitAt(setup, body, project, at);
     if (!hit) return;
     if (hit.kind === 'thing') {
-      workspace.select({ kind: 'thing', id: hit.thingId });
+      workspace.selection.select({ kind: 'thing', id: hit.thingId });
       workspace.focusOn({ kind: 'thing', thingId: hit.thingId });
       return;
     }
-    workspace.select({ kind: 'person', id: hit.personId });
+    workspace.selection.select({ kind: 'person', id: hit.personId });
     if (hit.eye) workspace.focusOn({ kind: 'eye', personId: hit.personId, eye: hit.eye });
   }
   async function save() {
@@ -171,6 +171,11 @@
           >
         </div>
       {:else if asked}
+        {#if !shown}
+          <div class="absolute inset-0" aria-hidden="true">
+            <Outline {setup} {plan} {body} width={frameWidth} height={frameHeight} plain />
+          </div>
+        {/if}
         <LensPicture
           {asked}
           {label}
@@ -188,8 +193,8 @@
         {body}
         width={frameWidth}
         height={frameHeight}
-        shown={app.settings.overlays}
-        printShape={app.settings.printShape}
+        shown={app.settings.now.overlays}
+        printShape={app.settings.now.printShape}
       />
     </div>
   </div>

@@ -24,9 +24,9 @@
     level: 'Level'
   };
   function toggle(overlay: Overlay) {
-    const now = app.settings.overlays;
+    const now = app.settings.now.overlays;
     const next = now.includes(overlay) ? now.filter((item) => item !== overlay) : [...now, overlay];
-    void app.setSettings({ overlays: next });
+    app.settings.set({ overlays: next });
   }
   const shapes = (Object.keys(printShapes) as PrintShape[]).map((value) => ({ value, name: `${value} print` }));
 </script>
@@ -47,15 +47,15 @@
 >
   <div class="space-y-2">
     {#each overlays as overlay (overlay)}
-      <Checkbox checked={app.settings.overlays.includes(overlay)} onchange={() => toggle(overlay)}
+      <Checkbox checked={app.settings.now.overlays.includes(overlay)} onchange={() => toggle(overlay)}
         >{names[overlay]}</Checkbox
       >
     {/each}
     <Picker
       label="Print shape"
       items={shapes}
-      value={app.settings.printShape}
-      onchange={(printShape) => app.setSettings({ printShape })}
+      value={app.settings.now.printShape}
+      onchange={(printShape) => app.settings.set({ printShape })}
     />
   </div>
 </Popover>

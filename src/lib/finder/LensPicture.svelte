@@ -53,7 +53,7 @@
 
 <canvas
   bind:this={canvas}
-  class="block bg-surround"
+  class="relative block {shown ? 'bg-surround' : ''}"
   style:width="{width}px"
   style:height="{height}px"
   aria-label={label}

@@ -8,7 +8,7 @@
   import { asking, eyeCrops, picturePixels, type Taken } from './asking';
   import { savePicture } from './export';
   import LensPicture from './LensPicture.svelte';
-  import { windowAt } from '../../render/lensView';
+  import { windowAt } from '../../render/lens/lensView';
 
   interface Props {
     open: boolean;
@@ -51,7 +51,7 @@
   async function save() {
     if (!canvas) return;
     const { setup, plan } = taken;
-    await savePicture(canvas, { setup, plan, words: `At 100 %. ${callSentence(plan, app.settings.unit)}` });
+    await savePicture(canvas, { setup, plan, words: `At 100 %. ${callSentence(plan, app.settings.now.unit)}` });
   }
 </script>
 

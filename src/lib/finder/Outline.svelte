@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
   import { verdict } from '$core/optics/sharpness';
-  import type { Body, Setup } from '$core/setup/schema';
+  import type { Body } from '$core/kit/schema';
+  import type { Setup } from '$core/setup/schema';
   import { viewpoint } from '$core/setup/scene';
   import { figures, type Figure } from './figures';
 

@@ -4,7 +4,8 @@
   import { verdict } from '$core/optics/sharpness';
   import { edgeFindings } from '$core/setup/edges';
   import { focusPoints, nearestFocusPoint } from '$core/setup/focusPoint';
-  import type { Body, Setup } from '$core/setup/schema';
+  import type { Body } from '$core/kit/schema';
+  import type { Setup } from '$core/setup/schema';
   import { printShapes, type Overlay, type PrintShape } from '$lib/data';
   import { projection } from './asking';
 

@@ -3,8 +3,9 @@ import type { Plan } from '$core/call/plan';
 import { pictureSize } from '$core/setup/framing';
 import { projector, type Projected } from '$core/setup/projection';
 import { viewpoint, type PointRole } from '$core/setup/scene';
-import type { Body, Lens, Setup } from '$core/setup/schema';
-import { wholePicture, windowAt, type Window } from '../../render/lensView';
+import type { Body, Lens } from '$core/kit/schema';
+import type { Setup } from '$core/setup/schema';
+import { wholePicture, windowAt, type Window } from '../../render/lens/lensView';
 import { lensShot, viewsNeeded } from '../../render/shot';
 import type { Asked } from './pictures.svelte';
 

@@ -2,7 +2,7 @@
 import type { Plan } from '$core/call/plan';
 import { withFacts } from '$core/formats/pngText';
 import type { Setup } from '$core/setup/schema';
-import { saveBlob } from '$lib/shell/download';
+import { saveBlob } from '$lib/controls/download';
 
 export interface Saved {
   readonly setup: Setup;

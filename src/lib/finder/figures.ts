@@ -6,7 +6,8 @@ import { adultHead, eyeHeight, headScale, interpupillaryOf } from '$core/people/
 import { eyesMidpoint, headPoint, turnFromLens, type Viewpoint } from '$core/setup/scene';
 import { frameSize } from '$core/setup/framing';
 import { projector, type Projected } from '$core/setup/projection';
-import type { Background, Body, Person, Setup, Thing } from '$core/setup/schema';
+import type { Body } from '$core/kit/schema';
+import type { Background, Person, Setup, Thing } from '$core/setup/schema';
 
 interface Layer {
   readonly key: string;

@@ -1,15 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '$core/call/planSetup';
-import { builtInKit } from '$core/setup/builtInKit';
+import { defaultHabits } from '$core/habits/habits';
+import { builtInKit } from '$core/kit/builtInKit';
 import { newPerson, newSetup, newThing } from '$core/setup/defaults';
-import { demoJobs, demoSetup } from '$core/setup/demo';
+import { demoJobs, demoSetup } from '$core/job/demo';
 import { featurePosition } from '$core/setup/scene';
 import type { Setup } from '$core/setup/schema';
 import { asking, aspectOf, atStop, eyeCrops, picturePixels, projection, screenDensity, type Taken } from './asking';
 import { hitAt } from './hit';
 
 function taken(setup: Setup): Taken {
-  const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+  const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
   const body = builtInKit.bodies.find((item) => item.id === setup.camera.bodyId);
   const lens = builtInKit.lenses.find((item) => item.id === setup.camera.lensId);
   if (plan.kind !== 'plan' || !body || !lens) throw new Error(setup.name);

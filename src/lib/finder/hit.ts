@@ -2,7 +2,8 @@
 import { adultHead, headScale, interpupillaryOf, type EyeFeature } from '$core/people/anatomy';
 import type { Projected } from '$core/setup/projection';
 import { featurePosition, headPoint, sceneSubjects, viewpoint } from '$core/setup/scene';
-import type { Body, Setup } from '$core/setup/schema';
+import type { Body } from '$core/kit/schema';
+import type { Setup } from '$core/setup/schema';
 import type { Vector } from '$core/geometry/vector';
 
 export type Hit =

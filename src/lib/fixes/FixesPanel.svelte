@@ -3,6 +3,8 @@
   import type { Combination, Remedy } from '$core/call/remedies/remedy';
   import type { Setup } from '$core/setup/schema';
   import { combinationWords, remedyWords, type RemedyWords } from '$core/words/remedies';
+  import Failed from '$lib/controls/Failed.svelte';
+  import Older from '$lib/controls/Older.svelte';
   import Progress from '$lib/controls/Progress.svelte';
   import { combine } from '$lib/state/planner';
   import { getWorkspace } from '$lib/state/workspace.svelte';
@@ -13,11 +15,17 @@
     workspace.fixes.ask();
   });
   $effect(() => () => void (workspace.preview = null));
-  const fixes = $derived(workspace.fixes.for(workspace.setup));
-  const search = $derived(workspace.fixes.search);
+  const answer = $derived(workspace.fixes.answer);
+  const fixes = $derived(answer?.found ?? null);
+  const { search } = $derived(workspace.fixes);
+  const older = $derived(answer !== null && !workspace.fixes.isCurrent);
 
   let picked = $state.raw<readonly Remedy[]>([]);
-  let together = $state.raw<{ readonly for: Setup; readonly result: Combination | null } | null>(null);
+  let together = $state.raw<{
+    readonly for: Setup;
+    readonly result: Combination | null;
+    readonly failure: string | null;
+  } | null>(null);
   $effect(() => {
     // Picks belong to one list of fixes.
     void fixes;
@@ -49,14 +57,22 @@
     }))
   ]);
 
-  async function pick(remedy: Remedy) {
+  function pick(remedy: Remedy) {
     picked = picked.includes(remedy) ? picked.filter((item) => item !== remedy) : [...picked, remedy];
+    void workOut();
+  }
+  async function workOut() {
     together = null;
     if (picked.length < 2) return;
     const asked = picked;
     const { setup, question } = workspace;
-    const result = await combine(question, asked);
-    if (picked === asked) together = { for: setup, result: result ?? null };
+    try {
+      const result = await combine(question, asked);
+      if (picked === asked) together = { for: setup, result: result ?? null, failure: null };
+    } catch (error) {
+      const failure = error instanceof Error ? error.message : String(error);
+      if (picked === asked) together = { for: setup, result: null, failure };
+    }
   }
   const combined = $derived(together?.for === workspace.setup ? together : null);
   const combinedWords = $derived(combined?.result ? combinationWords(combined.result, workspace.unit) : null);
@@ -68,9 +84,8 @@
 {:else if !workspace.plan.conflict}
   <p>Every wish is granted. There is nothing to fix.</p>
 {:else if fixes === null}
-  {#if search.failed}
-    <p>The fixes could not be worked out.</p>
-    <Button color="alternative" class="mt-2" onclick={() => workspace.fixes.ask()}>Try again</Button>
+  {#if search.failure}
+    <Failed what="The fixes could not be worked out." why={search.failure} onretry={() => workspace.fixes.ask()} />
   {:else if search.slow}
     <Progress label="Looking for the least change that opens the window" share={search.progress} />
   {/if}
@@ -80,7 +95,14 @@
     Background, or let more room into the place under Camera.
   </p>
 {:else}
-  <ol class="border-t border-line" data-testid="fixes">
+  {#if search.failure}
+    <Failed
+      what="The fixes could not be worked out again."
+      why={search.failure}
+      onretry={() => workspace.fixes.ask()}
+    />
+  {:else if older}<Older slow={search.slow} />{/if}
+  <ol class:opacity-60={older} class="border-t border-line" data-testid="fixes">
     {#each lines as line (line.key)}
       <li
         class="flex items-center gap-2.5 border-b border-line py-1.5"
@@ -93,7 +115,7 @@
           {@const { remedy } = line}
           <Checkbox
             checked={picked.includes(remedy)}
-            onchange={() => void pick(remedy)}
+            onchange={() => pick(remedy)}
             aria-label="Combine: {line.words.what}"
           />
         {/if}
@@ -108,7 +130,8 @@
           size="xs"
           color="alternative"
           aria-label="Do it: {line.words.what}"
-          onclick={() => workspace.takeOver(line.words.what, line.setup)}>Do it</Button
+          onclick={() => answer && workspace.takeOver(line.words.what, { asked: answer.to.setup, setup: line.setup })}
+          >Do it</Button
         >
       </li>
     {/each}
@@ -121,9 +144,15 @@
           Together, less of each: <span class="font-semibold">{combinedWords.what}</span>
           <span class="text-soft">{combinedWords.effect}.</span>
         </p>
-        <Button size="xs" color="alternative" onclick={() => workspace.takeOver(combinedWords.what, setup)}>
+        <Button
+          size="xs"
+          color="alternative"
+          onclick={() => workspace.takeOver(combinedWords.what, { asked: combined.for, setup })}
+        >
           Do all of it
         </Button>
+      {:else if combined?.failure}
+        <Failed what="That could not be worked out." why={combined.failure} onretry={workOut} />
       {:else if combined}
         <p class="text-soft">These do not combine: one takes away what the other needs.</p>
       {:else}

@@ -4,7 +4,8 @@
   import { formatLength, formatLengthExactly } from '$core/words/length';
   import Choice from '$lib/controls/Choice.svelte';
   import ToolButton from '$lib/controls/ToolButton.svelte';
-  import { getWorkspace, type Selection } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { type Selected } from '$lib/state/selection.svelte';
   import BlurCurve from './BlurCurve.svelte';
   import { FloorState, setFloor } from './floor.svelte';
   import FloorBackground from './FloorBackground.svelte';
@@ -66,7 +67,7 @@
       return x >= left && x <= right && y >= top && y <= bottom;
     };
     const above = floor.side === 'above';
-    const chosen: Selection[] = [
+    const chosen: Selected[] = [
       ...setup.people
         .filter((item) =>
           inside(
@@ -80,7 +81,7 @@
         .map(({ id }) => ({ kind: 'thing', id }) as const)
     ];
     marquee = null;
-    workspace.selectAll(chosen);
+    workspace.selection.selectAll(chosen);
   }
 </script>
 

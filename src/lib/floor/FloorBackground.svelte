@@ -33,7 +33,7 @@
     let from = background;
     return {
       start: () => {
-        workspace.select(selection);
+        workspace.selection.select(selection);
         floor.hold();
         from = background;
       },
@@ -76,9 +76,9 @@
   aria-pressed={chosen}
   aria-label="{background.name}, {distance} from the lens. Arrow keys move it."
   class="cursor-grab focus-visible:outline-2"
-  onfocus={() => !chosen && workspace.select(selection)}
+  onfocus={() => !chosen && workspace.selection.select(selection)}
   onkeydown={keys}
-  onkeyup={() => workspace.app.endGesture()}
+  onkeyup={() => workspace.endGesture()}
   onpointerenter={() => (floor.pointed = words)}
   onpointerleave={() => (floor.pointed = '')}
   data-testid="floor-background-{background.id}"

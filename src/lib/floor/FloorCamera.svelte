@@ -25,7 +25,7 @@
     let from = { distanceMm: 0, lateralMm: 0, heightMm: 0 };
     return {
       start: () => {
-        workspace.select({ kind: 'camera' });
+        workspace.selection.select({ kind: 'camera' });
         floor.hold();
         from = { distanceMm, lateralMm: camera.lateralMm, heightMm: camera.heightMm };
       },
@@ -101,9 +101,9 @@
       workspace.unit
     )} from the subject. Arrow keys move it, comma and full stop turn it."
     class="cursor-grab focus-visible:outline-2"
-    onfocus={() => !chosen && workspace.select({ kind: 'camera' })}
+    onfocus={() => !chosen && workspace.selection.select({ kind: 'camera' })}
     onkeydown={keys}
-    onkeyup={() => workspace.app.endGesture()}
+    onkeyup={() => workspace.endGesture()}
     onpointerenter={() => (floor.pointed = `lens ${formatLengthExactly(distanceMm, workspace.unit)} from the subject`)}
     onpointerleave={() => (floor.pointed = '')}
     data-testid="floor-camera"
@@ -117,7 +117,7 @@
       stroke-linejoin="round"
     />
   </g>
-  {#if chosen && workspace.selected.length === 1}
+  {#if chosen && workspace.selection.items.length === 1}
     <FloorHandle degrees={180 - angle} reach={handleReach} testid="camera-handle" {turn} />
   {/if}
 </g>

@@ -54,7 +54,7 @@
   );
   const camera = $derived.by(() => {
     if (!preview) return null;
-    const body = workspace.app.kit.bodies.find((item) => item.id === preview.camera.bodyId);
+    const { body } = workspace.app.open.planned(preview);
     if (!body) return null;
     const { distance } = viewpoint(preview, body);
     const at = (depth: number, of: typeof preview.camera) =>

@@ -24,7 +24,7 @@
   const at = $derived(toPx(scale, person.depthMm, side === 'above' ? person.lateralMm : eyes));
   const size = $derived(Math.max(leastHead, 76 * scale.pxPerMm) / 76);
   const chosen = $derived(workspace.isSelected('person', person.id));
-  const alone = $derived(chosen && workspace.selected.length === 1);
+  const alone = $derived(chosen && workspace.selection.items.length === 1);
   const target = $derived(workspace.entry?.target.subjectId === person.id);
   const fill = $derived(person.importance === 'maySoft' ? 'var(--line)' : 'var(--raised)');
   const stroke = $derived(chosen ? 'var(--pencil)' : 'var(--ink)');
@@ -93,9 +93,9 @@
     aria-pressed={chosen}
     aria-label="{person.name}, {distance} from the lens, {turnWords}. Arrow keys move, comma and full stop turn the head."
     class="cursor-grab focus-visible:outline-2"
-    onfocus={() => !chosen && workspace.select(selection)}
+    onfocus={() => !chosen && workspace.selection.select(selection)}
     onkeydown={keys}
-    onkeyup={() => workspace.app.endGesture()}
+    onkeyup={() => workspace.endGesture()}
     onpointerenter={() => (floor.pointed = `${person.name} ${distance}`)}
     onpointerleave={() => (floor.pointed = '')}
     data-testid="floor-person-{person.id}"

@@ -36,9 +36,9 @@
   aria-label="{thing.name}, {distance} from the lens. Arrow keys move it."
   class="cursor-grab focus-visible:outline-2"
   transform="translate({at.x} {at.y})"
-  onfocus={() => !chosen && workspace.select(selection)}
+  onfocus={() => !chosen && workspace.selection.select(selection)}
   onkeydown={keys}
-  onkeyup={() => workspace.app.endGesture()}
+  onkeyup={() => workspace.endGesture()}
   onpointerenter={() => (floor.pointed = `${thing.name} ${distance}`)}
   onpointerleave={() => (floor.pointed = '')}
   data-testid="floor-thing-{thing.id}"

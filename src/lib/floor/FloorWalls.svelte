@@ -1,6 +1,7 @@
 <script lang="ts">
   import { formatLength } from '$core/words/length';
-  import { getWorkspace, type Wall } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { type Wall } from '$lib/state/selection.svelte';
   import { getFloor } from './floor.svelte';
   import { toPx } from './geometry';
   import { movable } from './movable';
@@ -56,7 +57,7 @@
   function move({ wall, along, sign, mm }: Drawn) {
     return {
       start: () => {
-        workspace.select({ kind: 'wall', id: wall });
+        workspace.selection.select({ kind: 'wall', id: wall });
         floor.hold();
       },
       move: (dx: number, dy: number, fine: boolean) => {
@@ -83,7 +84,7 @@
     aria-label="{names[item.wall]}, {formatLength(item.mm, workspace.unit)} of room. Arrow keys move it."
     class="cursor-grab focus-visible:outline-2"
     onkeydown={(event) => keys(event, item)}
-    onkeyup={() => workspace.app.endGesture()}
+    onkeyup={() => workspace.endGesture()}
     onpointerenter={() => (floor.pointed = `${names[item.wall]}: ${formatLength(item.mm, workspace.unit)} of room`)}
     onpointerleave={() => (floor.pointed = '')}
     data-testid="floor-wall-{item.key}"

@@ -3,7 +3,8 @@ import { createContext } from 'svelte';
 import { blurDiscDiameter } from '$core/optics/blur';
 import { rowsByDepth } from '$core/people/rows';
 import type { Setup } from '$core/setup/schema';
-import { idOf, type Selection, type Workspace } from '$lib/state/workspace.svelte';
+import { type Workspace } from '$lib/state/workspace.svelte';
+import { idOf, type Selected } from '$lib/state/selection.svelte';
 import { depthAtPx, floorScale, panned, sideScale, type FloorScale, type FloorSide, type Pan } from './geometry';
 import type { MoveHandlers } from './movable';
 import { snapDepth, snapMm, type Nudge } from './nudge';
@@ -61,7 +62,7 @@ export class FloorState {
     if (!this.zoomed) this.#held = null;
     this.caughtRowMm = null;
     this.pointed = '';
-    this.workspace.app.endGesture();
+    this.workspace.endGesture();
   }
 
   /** Distance from the lens at a px, mm. */
@@ -88,14 +89,14 @@ export class FloorState {
   }
 
   /** Drags a person or thing, with everything else that is selected. */
-  moving(selection: Selection, describe: () => string): MoveHandlers {
+  moving(selected: Selected, describe: () => string): MoveHandlers {
     const { workspace } = this;
     let from = workspace.setup;
     let held: { depthMm: number; lateralMm: number } | undefined;
-    const id = idOf(selection);
+    const id = idOf(selected);
     return {
       start: (also) => {
-        if (also || !workspace.isSelected(selection.kind, id)) workspace.select(selection, also);
+        if (also || !workspace.isSelected(selected.kind, id)) workspace.selection.select(selected, also);
         this.hold();
         from = workspace.setup;
         held = [...from.people, ...from.things].find((item) => item.id === id);
@@ -124,10 +125,10 @@ export class FloorState {
   }
 
   /** Moves everything selected by a key. */
-  nudged(selection: Selection, by: Nudge): void {
+  nudged(selected: Selected, by: Nudge): void {
     const { workspace } = this;
-    const id = idOf(selection);
-    if (!workspace.isSelected(selection.kind, id)) workspace.select(selection);
+    const id = idOf(selected);
+    if (!workspace.isSelected(selected.kind, id)) workspace.selection.select(selected);
     const gesture = `keys-${id}-move`;
     if (this.side === 'above') workspace.moveSelected(workspace.setup, by.depthMm, by.lateralMm, gesture);
     else workspace.raiseSelected(workspace.setup, by.depthMm, -by.lateralMm, gesture);

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '$core/call/planSetup';
-import { builtInKit } from '$core/setup/builtInKit';
+import { defaultHabits } from '$core/habits/habits';
+import { builtInKit } from '$core/kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '$core/setup/defaults';
-import { demoSetup } from '$core/setup/demo';
+import { demoSetup } from '$core/job/demo';
 import { viewpoint } from '$core/setup/scene';
-import type { Body } from '$core/setup/schema';
+import type { Body } from '$core/kit/schema';
 import { figures } from '../finder/figures';
 import { ladderRows } from '../ladder/rows';
 import { axisTicks, depthAtPx, floorScale, framePath, panned, planePath, sideScale, toPx, zonePath } from './geometry';
@@ -61,7 +62,7 @@ describe('the Floor’s scale', () => {
     const curved = { scale, view: { ...view, surface: 'curved' as const } };
     expect(planePath(curved, 2000).split('L').length).toBeGreaterThan(20);
     expect(zonePath(placed, 1900, Infinity)).not.toMatch(/NaN|Infinity/);
-    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
     if (plan.kind === 'plan') expect(framePath(placed, setup, body, plan)).toMatch(/^M.*Z$/);
   });
 });
@@ -88,7 +89,7 @@ describe('nudges and snaps', () => {
 describe('what the other views draw', () => {
   const demo = (name: string) => {
     const setup = demoSetup(name);
-    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+    const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
     if (plan.kind !== 'plan') throw new Error(name);
     return { setup, plan };
   };

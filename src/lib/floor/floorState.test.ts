@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { blurDiscDiameter } from '$core/optics/blur';
-import type { SetupRow } from '$lib/data';
+import type { SetupRow } from '$lib/state/openJob.svelte';
 import { Workspace } from '$lib/state/workspace.svelte';
 import { openApp, until } from '$lib/testing/app';
 import type { App } from '$lib/state/app.svelte';
@@ -14,9 +14,9 @@ let floor: FloorState;
 
 beforeEach(async () => {
   ({ app, close } = await openApp());
-  const found = app.setups.find((item) => item.setup.name === 'Under the palms');
+  const found = app.open.rows.find((item) => item.setup.name === 'Under the palms');
   if (!found) throw new Error('Under the palms is gone');
-  workspace = new Workspace(app, () => app.row(found.id) as SetupRow);
+  workspace = new Workspace(app, () => app.open.row(found.id) as SetupRow);
   floor = new FloorState(workspace);
 });
 afterEach(() => close());
@@ -82,13 +82,13 @@ describe('the Floor', () => {
     drag.end?.();
     expect(floor.pointed).toBe('');
     expect(person(1)).toEqual(other);
-    await app.undo();
+    await app.step('undo');
     await until(() => expect(workspace.setup.people).toEqual(from.people));
   });
 
   it('takes everything selected along, and selects what is dragged when it was not', () => {
     const [a, b] = [person(0), person(1)];
-    workspace.selectAll([
+    workspace.selection.selectAll([
       { kind: 'person', id: a.id },
       { kind: 'person', id: b.id }
     ]);
@@ -97,10 +97,10 @@ describe('the Floor', () => {
     drag.move(0, 40, true);
     drag.end?.();
     expect(person(0).lateralMm - a.lateralMm).toBe(person(1).lateralMm - b.lateralMm);
-    workspace.select({ kind: 'camera' });
+    workspace.selection.select({ kind: 'camera' });
     const other = floor.moving({ kind: 'person', id: b.id }, () => '');
     other.start?.(false);
-    expect(workspace.selected).toEqual([{ kind: 'person', id: b.id }]);
+    expect(workspace.selection.items).toEqual([{ kind: 'person', id: b.id }]);
     other.end?.();
   });
 

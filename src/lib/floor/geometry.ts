@@ -8,7 +8,8 @@ import { angleOfView } from '$core/optics/thinLens';
 import { eyeHeight } from '$core/people/anatomy';
 import { pictureSize } from '$core/setup/framing';
 import { toSceneFrame, type Viewpoint } from '$core/setup/scene';
-import type { Body, Setup } from '$core/setup/schema';
+import type { Body } from '$core/kit/schema';
+import type { Setup } from '$core/setup/schema';
 import { mmPerFoot, type LengthUnit } from '$core/words/length';
 
 export type FloorSide = 'above' | 'side';

@@ -1,14 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import {
-    arrange,
-    arrangementCount,
-    arrangementSchema,
-    type Arrangement,
-    type ArrangementKind
-  } from '$core/people/arrangements';
-  import { newPerson } from '$core/setup/defaults';
-  import type { Person, Setup } from '$core/setup/schema';
+  import { arrangementSchema, arrangePeople, type Arrangement, type ArrangementKind } from '$core/setup/arrangements';
+  import type { Setup } from '$core/setup/schema';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -63,21 +56,10 @@
   });
   const valid = $derived(arrangementSchema.safeParse(described));
 
-  /** The people here, and new ones when there are not enough; nobody is taken away. */
   const arranged = $derived.by((): Setup | null => {
     if (!valid.success) return null;
     const { setup } = workspace;
-    const pets = setup.people.filter((person) => person.being === 'pet');
-    const people = setup.people.filter((person) => person.being !== 'pet');
-    const missing = Math.max(0, arrangementCount(valid.data) - people.length);
-    const usual = setup.people[0]?.sharp ?? 'bothEyes';
-    const names = new Set(setup.people.map((person) => person.name));
-    const added: Person[] = [];
-    for (let n = people.length + 1; added.length < missing; n++) {
-      if (!names.has(`Person ${n}`))
-        added.push(newPerson(`arranged-${n}-${setup.people.length}`, `Person ${n}`, { sharp: usual }));
-    }
-    return { ...setup, people: [...arrange([...people, ...added], valid.data), ...pets] };
+    return { ...setup, people: arrangePeople(setup, valid.data, (n) => `arranged-${n}`) };
   });
   $effect(() => {
     workspace.preview = arranged;
@@ -85,12 +67,10 @@
   });
 
   function apply() {
-    const people = arranged?.people;
-    if (!people) return;
+    if (!valid.success) return;
+    const people = arrangePeople(workspace.setup, valid.data, () => crypto.randomUUID());
     workspace.edit('Arranged', (draft) => {
-      draft.people = people.map((person) =>
-        draft.people.some((item) => item.id === person.id) ? person : { ...person, id: crypto.randomUUID() }
-      );
+      draft.people = people;
       if (people.length > 2 && draft.intent.picture !== 'moving') draft.intent.picture = 'group';
     });
     onclose();
@@ -103,16 +83,16 @@
     {#if kind === 'couple'}
       <Picker label="Pose" items={poses} value={pose} onchange={(value) => (pose = value)} />
     {:else}
-      <NumberField label="People" value={count} min={1} max={60} onchange={(value) => (count = Math.round(value))} />
+      <NumberField label="People" value={count} min={1} max={60} whole onchange={(value) => (count = value)} />
     {/if}
     {#if kind === 'rows'}
-      <NumberField label="Rows" value={rows} min={1} max={6} onchange={(value) => (rows = Math.round(value))} />
+      <NumberField label="Rows" value={rows} min={1} max={6} whole onchange={(value) => (rows = value)} />
     {:else if kind === 'seatedFront'}
-      <NumberField label="Seated" value={seated} min={1} max={60} onchange={(value) => (seated = Math.round(value))} />
+      <NumberField label="Seated" value={seated} min={1} max={60} whole onchange={(value) => (seated = value)} />
     {:else if kind === 'vee'}
       <NumberField
         label="Arms back"
-        unit="°"
+        unit="deg"
         value={angleDeg}
         min={-80}
         max={80}
@@ -121,15 +101,39 @@
       />
     {/if}
     {#if kind === 'rows' || kind === 'arc' || kind === 'vee' || kind === 'seatedFront'}
-      <LengthField label="Face to face" valueMm={spacingMm} stepMm={20} onchange={(mm) => (spacingMm = mm)} />
+      <LengthField
+        label="Face to face"
+        bounds={{ min: 100, max: 10_000 }}
+        valueMm={spacingMm}
+        stepMm={20}
+        onchange={(mm) => (spacingMm = mm)}
+      />
     {/if}
     {#if kind === 'rows' || kind === 'seatedFront'}
-      <LengthField label="Row to row" valueMm={rowDepthMm} stepMm={50} onchange={(mm) => (rowDepthMm = mm)} />
+      <LengthField
+        label="Row to row"
+        bounds={{ min: 0, max: 20_000 }}
+        valueMm={rowDepthMm}
+        stepMm={50}
+        onchange={(mm) => (rowDepthMm = mm)}
+      />
     {/if}
     {#if kind === 'rows'}
-      <LengthField label="Step up each row" valueMm={riserMm} stepMm={10} onchange={(mm) => (riserMm = mm)} />
+      <LengthField
+        label="Step up each row"
+        bounds={{ min: 0, max: 5000 }}
+        valueMm={riserMm}
+        stepMm={10}
+        onchange={(mm) => (riserMm = mm)}
+      />
     {:else if kind === 'arc' || kind === 'around'}
-      <LengthField label="Radius" valueMm={radiusMm} stepMm={100} onchange={(mm) => (radiusMm = mm)} />
+      <LengthField
+        label="Radius"
+        bounds={{ min: 200, max: 200_000 }}
+        valueMm={radiusMm}
+        stepMm={100}
+        onchange={(mm) => (radiusMm = mm)}
+      />
     {/if}
   </div>
   <div class="mt-2 flex items-center gap-2">

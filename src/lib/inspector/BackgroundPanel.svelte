@@ -1,36 +1,39 @@
 <script lang="ts">
+  import { bounds } from '$core/setup/bounds';
   import { Button } from 'flowbite-svelte';
   import { Plus, Trash2 } from '@lucide/svelte';
   import { newBackground } from '$core/setup/defaults';
   import type { Background } from '$core/setup/schema';
+  import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
+  import PlaceBar from './PlaceBar.svelte';
   import { sceneryChoices, surfaceChoices, wishChoices } from './words';
   import Picker from '$lib/controls/Picker.svelte';
 
   const workspace = getWorkspace();
   const backgrounds = $derived(workspace.setup.backgrounds);
 
-  function edit(item: Background, label: string, recipe: (draft: Background) => void, gesture: string | null = null) {
-    return workspace.editBackground(item.id, label, recipe, gesture && `${gesture}-${item.id}`);
+  function edit(item: Background, label: string, recipe: (draft: Background) => void, how: How = null) {
+    return workspace.editBackground(item.id, label, recipe, how);
   }
   function add() {
     const newId = crypto.randomUUID();
     const name = backgrounds.length === 0 ? 'Background' : `Background ${backgrounds.length + 1}`;
     workspace.edit(`${name} added`, (draft) => void draft.backgrounds.push(newBackground(newId, name)));
-    workspace.select({ kind: 'background', id: newId });
+    workspace.selection.select({ kind: 'background', id: newId });
   }
   function remove(item: Background) {
-    workspace.edit(`${item.name} removed`, (draft) => {
+    workspace.remove(`${item.name} removed`, (draft) => {
       draft.backgrounds = draft.backgrounds.filter((other) => other.id !== item.id);
     });
-    workspace.app.say(`${item.name} removed.`, 'done', true);
   }
 </script>
 
 <div class="space-y-3">
+  <PlaceBar />
   {#each backgrounds as item (item.id)}
     <div
       class="grid grid-cols-2 items-end gap-x-2 gap-y-1.5 border-b border-line pb-3 sm:grid-cols-[1.3fr_1fr_1fr_1fr_auto]"
@@ -40,26 +43,28 @@
       <TextField
         label="Name"
         value={item.name}
-        whileTyping
-        onchange={(name, gesture) => edit(item, 'Name', (draft) => void (draft.name = name), gesture)}
+        onchange={(name, how) => edit(item, 'Name', (draft) => void (draft.name = name), how)}
       />
       <LengthField
         label={item.depthMm < 0 ? 'In front of subject' : 'Behind the subject'}
+        bounds={bounds.backgroundDepthMm}
         valueMm={item.depthMm}
         stepMm={100}
-        onchange={(mm, gesture) => edit(item, 'Distance', (draft) => void (draft.depthMm = mm), gesture)}
+        onchange={(mm, how) => edit(item, 'Distance', (draft) => void (draft.depthMm = mm), how)}
       />
       <LengthField
         label="To the right"
+        bounds={bounds.lateralMm}
         valueMm={item.lateralMm}
         stepMm={100}
-        onchange={(mm, gesture) => edit(item, 'Offset', (draft) => void (draft.lateralMm = mm), gesture)}
+        onchange={(mm, how) => edit(item, 'Offset', (draft) => void (draft.lateralMm = mm), how)}
       />
       <LengthField
         label="Size of its detail"
+        bounds={bounds.detailMm}
         valueMm={item.detailMm}
         stepMm={5}
-        onchange={(mm, gesture) => edit(item, 'Detail', (draft) => void (draft.detailMm = mm), gesture)}
+        onchange={(mm, how) => edit(item, 'Detail', (draft) => void (draft.detailMm = mm), how)}
       />
       <Button color="alternative" class="px-2" onclick={() => remove(item)} aria-label="Remove {item.name}">
         <Trash2 size={15} aria-hidden="true" />

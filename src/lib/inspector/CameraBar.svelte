@@ -1,8 +1,10 @@
 <script lang="ts">
+  import { bounds } from '$core/setup/bounds';
   import { Ruler } from '@lucide/svelte';
-  import { framings, type Camera, type Framing, type Lens } from '$core/setup/schema';
-  import { aimAtGroup } from '$core/setup/groupFraming';
-  import { viewpoint } from '$core/setup/scene';
+  import { type Lens } from '$core/kit/schema';
+  import { framings, type Framing } from '$core/setup/schema';
+  import { frameGroup, usualMarginShare } from '$core/setup/frameGroup';
+  import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -13,14 +15,11 @@
 
   const workspace = getWorkspace();
   const camera = $derived(workspace.setup.camera);
-  const kit = $derived(workspace.app.kit);
+  const kit = $derived(workspace.question.kit);
   const lens = $derived(workspace.lens);
   let measuring = $state(false);
   const named = <T extends { id: string; name: string }>(items: readonly T[]) =>
     items.map((item) => ({ value: item.id, name: item.name }));
-
-  /** Space left round a group unless asked otherwise (common practice, no source). */
-  const usualMargin = 0.08;
 
   const zooms = $derived(!!lens && lens.longestMm > lens.shortestMm);
   /** The fields that come with a zoom and with a framed group take their room from the others. */
@@ -53,19 +52,16 @@
   function frame(choice: FramingChoice) {
     const whole = framings.find((item) => choice === `group-${item}`);
     const single = framings.find((item) => choice === item);
-    if (whole) frameGroup(whole, camera.placement.kind === 'group' ? camera.placement.marginShare : usualMargin);
+    if (whole) everybody(whole, camera.placement.kind === 'group' ? camera.placement.marginShare : usualMarginShare);
     else if (single)
       workspace.edit('Framing', (draft) => void (draft.camera.placement = { kind: 'framing', framing: single }));
     else workspace.stand(Math.round(workspace.distanceMm));
   }
-  function frameGroup(whole: Framing, marginShare: number, gesture: string | null = null) {
+  function everybody(whole: Framing, marginShare: number, how: How = null) {
     const { body, setup } = workspace;
     if (!body) return;
-    const placement = { kind: 'group', framing: whole, marginShare } as const;
-    const changed: Camera = { ...camera, placement };
-    const { distance } = viewpoint({ camera: changed, people: setup.people }, body);
-    const aim = aimAtGroup(setup.people, changed, whole, distance);
-    workspace.edit('Framing', (draft) => void Object.assign(draft.camera, { placement }, aim), gesture);
+    const changes = frameGroup(setup, body, whole, marginShare);
+    workspace.edit('Framing', (draft) => void Object.assign(draft.camera, changes), how);
   }
 </script>
 
@@ -83,12 +79,12 @@
     {#if lens && zooms}
       <div class="w-13">
         <NumberField
-          label="mm"
+          label="Zoom"
+          unit="millimetres"
           value={camera.focalLengthMm}
           min={lens.shortestMm}
           max={lens.longestMm}
-          onchange={(mm, gesture) =>
-            workspace.edit('Focal length', (draft) => void (draft.camera.focalLengthMm = mm), gesture)}
+          onchange={(mm, how) => workspace.edit('Focal length', (draft) => void (draft.camera.focalLengthMm = mm), how)}
         />
       </div>
     {/if}
@@ -99,11 +95,12 @@
       {@const { placement } = camera}
       <div class="w-16">
         <NumberField
-          label="Margin, %"
+          label="Margin"
+          unit="percent"
           value={Math.round(placement.marginShare * 100)}
           min={0}
           max={40}
-          onchange={(percent, gesture) => frameGroup(placement.framing, percent / 100, gesture)}
+          onchange={(percent, how) => everybody(placement.framing, percent / 100, how)}
         />
       </div>
     {/if}
@@ -112,9 +109,10 @@
     <div class="min-w-0 flex-1">
       <LengthField
         label="Distance"
+        bounds={bounds.fromLensMm}
         valueMm={workspace.distanceMm}
         stepMm={100}
-        onchange={(mm, gesture) => workspace.stand(mm, gesture)}
+        onchange={(mm, how) => workspace.stand(mm, how)}
       />
     </div>
     <button

@@ -1,20 +1,23 @@
 <script lang="ts">
+  import { bounds } from '$core/setup/bounds';
   import { Button } from 'flowbite-svelte';
   import type { Camera } from '$core/setup/schema';
   import { aimAtPeople } from '$core/setup/aim';
   import { aimAtGroup } from '$core/setup/groupFraming';
+  import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import { getWorkspace, type Wall } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { type Wall } from '$lib/state/selection.svelte';
   import { focusChoices, modeChoices, recomposeChoices, stanceChoices } from './words';
 
   const workspace = getWorkspace();
   const camera = $derived(workspace.setup.camera);
 
-  function edit(label: string, recipe: (draft: Camera) => void, gesture: string | null = null) {
-    return workspace.edit(label, (draft) => recipe(draft.camera), gesture);
+  function edit(label: string, recipe: (draft: Camera) => void, how: How = null) {
+    return workspace.edit(label, (draft) => recipe(draft.camera), how);
   }
   function aim() {
     const { view } = workspace;
@@ -37,34 +40,36 @@
 <div class="grid grid-cols-2 items-end gap-x-2 gap-y-2 sm:grid-cols-4">
   <LengthField
     label="Lens above the floor"
+    bounds={bounds.cameraHeightMm}
     valueMm={camera.heightMm}
-    onchange={(mm, gesture) => edit('Camera height', (draft) => void (draft.heightMm = mm), gesture)}
+    onchange={(mm, how) => edit('Camera height', (draft) => void (draft.heightMm = mm), how)}
   />
   <NumberField
     label="Tilted up"
-    unit="°"
+    unit="deg"
     value={camera.pitchDeg}
     min={-80}
     max={80}
-    onchange={(deg, gesture) => edit('Tilt', (draft) => void (draft.pitchDeg = deg), gesture)}
+    onchange={(deg, how) => edit('Tilt', (draft) => void (draft.pitchDeg = deg), how)}
   />
   <NumberField
     label="Turned right"
-    unit="°"
+    unit="deg"
     value={camera.yawDeg}
     min={-80}
     max={80}
-    onchange={(deg, gesture) => edit('Turn', (draft) => void (draft.yawDeg = deg), gesture)}
+    onchange={(deg, how) => edit('Turn', (draft) => void (draft.yawDeg = deg), how)}
   />
   <Button color="alternative" onclick={aim}>Aim at the people</Button>
   {#each rooms as room (room.key)}
     <LengthField
       label={room.label}
+      bounds={bounds.room[room.key]}
       valueMm={workspace.setup.place[room.key]}
       placeholder="no wall"
       stepMm={100}
-      onclear={() => workspace.edit('Room', (draft) => void (draft.place[room.key] = null))}
-      onchange={(mm, gesture) => workspace.edit('Room', (draft) => void (draft.place[room.key] = mm), gesture)}
+      onclear={(how) => workspace.edit('Room', (draft) => void (draft.place[room.key] = null), how)}
+      onchange={(mm, how) => workspace.edit('Room', (draft) => void (draft.place[room.key] = mm), how)}
     />
   {/each}
   <Picker
@@ -83,13 +88,12 @@
   </div>
   <NumberField
     label="Focus to shutter"
-    unit="s"
+    unit="seconds"
     value={camera.secondsToShutter}
     min={0}
     max={60}
     step={0.5}
-    onchange={(seconds, gesture) =>
-      edit('Time to shutter', (draft) => void (draft.secondsToShutter = seconds), gesture)}
+    onchange={(seconds, how) => edit('Time to shutter', (draft) => void (draft.secondsToShutter = seconds), how)}
   />
   <div class="col-span-2">
     <Picker
@@ -147,8 +151,9 @@
             min={part.least}
             max={part.most}
             step={part.step}
-            onchange={(value, gesture) =>
-              edit('Stitching', (draft) => void (draft.stitch && (draft.stitch[part.key] = value)), gesture)}
+            whole={part.step === 1}
+            onchange={(value, how) =>
+              edit('Stitching', (draft) => void (draft.stitch && (draft.stitch[part.key] = value)), how)}
           />
         </div>
       {/each}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { alignToFocus, evenSpacing, rowSlantDeg, squareToCamera } from '$core/people/align';
+  import { alignToFocus, evenSpacing, rowSlantDeg, squareToCamera } from '$core/setup/align';
   import type { Importance, Person, SharpSet } from '$core/setup/schema';
   import { shared } from '$core/setup/intents';
   import Picker from '$lib/controls/Picker.svelte';
@@ -33,7 +33,7 @@
     );
   }
   function everybody() {
-    workspace.selectAll(workspace.setup.people.map(({ id }) => ({ kind: 'person', id }) as const));
+    workspace.selection.selectAll(workspace.setup.people.map(({ id }) => ({ kind: 'person', id }) as const));
   }
   const sharp = $derived(shared(people, (person) => person.sharp) ?? 'mixed');
   const importance = $derived(shared(people, (person) => person.importance) ?? 'mixed');

@@ -2,7 +2,8 @@
   import { TabItem, Tabs } from 'flowbite-svelte';
   import FixesPanel from '$lib/fixes/FixesPanel.svelte';
   import LineUpPanel from '$lib/lineup/LineUpPanel.svelte';
-  import { getWorkspace, type Tab } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { type Tab } from '$lib/state/selection.svelte';
   import BackgroundPanel from './BackgroundPanel.svelte';
   import CameraPanel from './CameraPanel.svelte';
   import IntentPanel from './IntentPanel.svelte';

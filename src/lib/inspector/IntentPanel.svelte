@@ -1,6 +1,8 @@
 <script lang="ts">
   import { asPicture, shared, sharpSubject, usualFor, withSharpSubject, type SharpSubject } from '$core/setup/intents';
-  import { limits, type Intent, type Picture, type SharpSet, type Wish } from '$core/setup/schema';
+  import { limits } from '$core/schema/values';
+  import { type Intent, type Picture, type SharpSet, type Wish } from '$core/setup/schema';
+  import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -13,6 +15,11 @@
   const setup = $derived(workspace.setup);
   const intent = $derived(setup.intent);
   const usual = $derived(usualFor[intent.picture]);
+  const otherJobs = $derived(
+    workspace.app.jobs.list
+      .filter((row) => row.id !== workspace.row.jobId)
+      .map((row) => ({ value: row.id, name: row.value.name }))
+  );
   const mixed = { value: 'mixed', name: 'different for each' } as const;
 
   const sharp = $derived(shared(setup.people, (person) => person.sharp));
@@ -20,8 +27,8 @@
   const subject = $derived(sharpSubject(setup));
   const subjectItems = $derived(subject ? sharpSubjectChoices : [...sharpSubjectChoices, mixed]);
 
-  function edit(label: string, recipe: (draft: Intent) => void, gesture: string | null = null) {
-    return workspace.edit(label, (draft) => recipe(draft.intent), gesture);
+  function edit(label: string, recipe: (draft: Intent) => void, how: How = null) {
+    return workspace.edit(label, (draft) => recipe(draft.intent), how);
   }
   function become(picture: Picture) {
     const changed = asPicture(setup, picture);
@@ -79,27 +86,35 @@
     <ViewingFields />
     <NumberField
       label="Odds wanted for one frame (usual {Math.round(usual.oddsWanted * 100)})"
-      unit="%"
+      unit="percent"
       value={Math.round(intent.oddsWanted * 1000) / 10}
       min={5}
       max={99.9}
-      onchange={(percent, gesture) => edit('Odds wanted', (draft) => void (draft.oddsWanted = percent / 100), gesture)}
+      onchange={(percent, how) => edit('Odds wanted', (draft) => void (draft.oddsWanted = percent / 100), how)}
     />
     <TextField
       label="Name of this setup"
       value={setup.name}
-      whileTyping
-      onchange={(name, gesture) => workspace.edit('Setup name', (draft) => void (draft.name = name), gesture)}
+      onchange={(name, how) => workspace.edit('Setup name', (draft) => void (draft.name = name), how)}
     />
     <TextField
       label="Notes, for the field card"
       value={setup.notes}
       maxlength={limits.maxNotesLength}
-      whileTyping
       optional
-      onchange={(notes, gesture) => workspace.edit('Notes', (draft) => void (draft.notes = notes), gesture)}
+      onchange={(notes, how) => workspace.edit('Notes', (draft) => void (draft.notes = notes), how)}
     />
   </div>
+  {#if otherJobs.length > 0}
+    <div class="w-64">
+      <Picker
+        label="Copy this setup, its people and its place to"
+        items={[{ value: '', name: 'another job …' }, ...otherJobs]}
+        value=""
+        onchange={(jobId) => void workspace.app.setups.copy(workspace.row, jobId)}
+      />
+    </div>
+  {/if}
   <p class="label">
     Usual: what most photographers would want of {pictureWords[intent.picture]}. Change anything; what you changed
     stays.

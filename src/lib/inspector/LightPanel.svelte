@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { bounds } from '$core/setup/bounds';
   import type { Light } from '$core/setup/schema';
   import { sceneLevel } from '$core/call/light';
   import { formatShutter } from '$core/words/light';
@@ -6,6 +7,7 @@
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
+  import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { sceneChoices } from './words';
@@ -16,8 +18,8 @@
   const level = $derived(sceneLevel(workspace.setup));
   const value = $derived(scene.kind === 'estimated' ? scene.as : scene.kind);
 
-  function edit(label: string, recipe: (draft: Light) => void, gesture: string | null = null) {
-    return workspace.edit(label, (draft) => recipe(draft.light), gesture);
+  function edit(label: string, recipe: (draft: Light) => void, how: How = null) {
+    return workspace.edit(label, (draft) => recipe(draft.light), how);
   }
   function choose(to: string) {
     const known = sceneChoices.find((item) => item.value === to);
@@ -52,7 +54,7 @@
         min={-10}
         max={20}
         step={0.5}
-        onchange={(ev100, gesture) => edit('Light', (draft) => void (draft.scene = { kind: 'ev', ev100 }), gesture)}
+        onchange={(ev100, how) => edit('Light', (draft) => void (draft.scene = { kind: 'ev', ev100 }), how)}
       />
     {:else if scene.kind === 'metered'}
       <NumberField
@@ -61,15 +63,15 @@
         min={0.5}
         max={128}
         step={0.1}
-        onchange={(fNumber, gesture) => edit('Light', (draft) => void (draft.scene = { ...scene, fNumber }), gesture)}
+        onchange={(fNumber, how) => edit('Light', (draft) => void (draft.scene = { ...scene, fNumber }), how)}
       />
       <NumberField
-        label="1/ s"
+        label="Shutter, 1/"
+        unit="oneOverSeconds"
         value={per(scene.shutterS)}
         min={1}
         max={32000}
-        onchange={(one, gesture) =>
-          edit('Light', (draft) => void (draft.scene = { ...scene, shutterS: 1 / one }), gesture)}
+        onchange={(one, how) => edit('Light', (draft) => void (draft.scene = { ...scene, shutterS: 1 / one }), how)}
       />
       <NumberField
         label="ISO"
@@ -77,7 +79,7 @@
         min={6}
         max={1000000}
         step={100}
-        onchange={(iso, gesture) => edit('Light', (draft) => void (draft.scene = { ...scene, iso }), gesture)}
+        onchange={(iso, how) => edit('Light', (draft) => void (draft.scene = { ...scene, iso }), how)}
       />
     {/if}
     <NumberField
@@ -86,7 +88,7 @@
       min={0}
       max={20}
       step={1}
-      onchange={(stops, gesture) => edit('Filter', (draft) => void (draft.filterStops = stops), gesture)}
+      onchange={(stops, how) => edit('Filter', (draft) => void (draft.filterStops = stops), how)}
     />
     <Choice
       legend="Flash"
@@ -110,15 +112,14 @@
         value={flash.guideNumberM}
         min={1}
         max={500}
-        onchange={(guideNumberM, gesture) =>
-          edit('Flash', (draft) => void (draft.flash = { ...flash, guideNumberM }), gesture)}
+        onchange={(guideNumberM, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, guideNumberM }), how)}
       />
       <LengthField
         label="Flash to subject"
+        bounds={bounds.flashMm}
         valueMm={flash.distanceMm}
         stepMm={100}
-        onchange={(distanceMm, gesture) =>
-          edit('Flash', (draft) => void (draft.flash = { ...flash, distanceMm }), gesture)}
+        onchange={(distanceMm, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, distanceMm }), how)}
       />
     {/if}
   </div>
@@ -135,11 +136,12 @@
     {#each floors as floor (floor.key)}
       <NumberField
         label={floor.label}
+        unit="oneOverSeconds"
         value={per(light.floors[floor.key])}
         min={1}
         max={8000}
         step={5}
-        onchange={(one, gesture) => edit('Shutter rule', (draft) => void (draft.floors[floor.key] = 1 / one), gesture)}
+        onchange={(one, how) => edit('Shutter rule', (draft) => void (draft.floors[floor.key] = 1 / one), how)}
       />
     {/each}
   </div>

@@ -1,28 +1,37 @@
 <script lang="ts">
+  import { bounds } from '$core/setup/bounds';
   import { Button } from 'flowbite-svelte';
   import { LayoutGrid, Plus, Trash2 } from '@lucide/svelte';
-  import { defaultMuzzleMm, defaultStatureMm, newPerson, newThing } from '$core/setup/defaults';
+  import { newPerson, newThing } from '$core/setup/defaults';
+  import { become, besideEverybody, newcomer, numbered } from '$core/setup/persons';
+  import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import { getWorkspace, type Selection } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
   import { importanceChoices, sharpChoices } from './words';
+  import { setFieldScope } from '$lib/controls/field.svelte';
   import ArrangePanel from './ArrangePanel.svelte';
   import LookFields from './LookFields.svelte';
   import GroupTools from './GroupTools.svelte';
   import ThingFields from './ThingFields.svelte';
 
   const workspace = getWorkspace();
+  // A draft is of the field and of whom it was typed for.
+  setFieldScope(() => `${workspace.row.id}/${selected?.id ?? ''}`);
   const setup = $derived(workspace.setup);
+  const jobPeople = $derived(workspace.app.open.people);
+  /** People of the job who are not in this picture. */
+  const elsewhere = $derived(jobPeople.filter((person) => !setup.people.some((item) => item.id === person.id)));
   const members = $derived([
     ...setup.people.map((item) => ({ kind: 'person' as const, id: item.id, name: item.name })),
     ...setup.things.map((item) => ({ kind: 'thing' as const, id: item.id, name: item.name }))
   ]);
   const selected = $derived.by(() => {
-    const { selection } = workspace;
-    const found = selection.kind === 'camera' ? undefined : members.find((item) => item.id === selection.id);
+    const { last } = workspace.selection;
+    const found = last.kind === 'camera' ? undefined : members.find((item) => item.id === last.id);
     return found ?? members[0];
   });
   const person = $derived(
@@ -31,25 +40,42 @@
   let arranging = $state(false);
   const thing = $derived(selected?.kind === 'thing' ? setup.things.find((item) => item.id === selected.id) : undefined);
 
-  function edit(label: string, recipe: Parameters<typeof workspace.editPerson>[2], gesture: string | null = null) {
-    return person ? workspace.editPerson(person.id, label, recipe, gesture && `${gesture}-${person.id}`) : false;
+  function edit(label: string, recipe: Parameters<typeof workspace.editPerson>[2], how: How = null) {
+    return person ? workspace.editPerson(person.id, label, recipe, how) : false;
   }
 
   function add(kind: 'person' | 'thing') {
     const newId = crypto.randomUUID();
     if (kind === 'person') {
-      const name = `Person ${setup.people.length + 1}`;
-      const right = setup.people.length === 0 ? 0 : Math.max(...setup.people.map((item) => item.lateralMm)) + 480;
-      workspace.edit(`${name} added`, (draft) => void draft.people.push(newPerson(newId, name, { lateralMm: right })));
+      const person = newcomer(
+        setup,
+        newId,
+        jobPeople.map((item) => item.name)
+      );
+      workspace.edit(`${person.name} added`, (draft) => void draft.people.push(person));
     } else {
-      const name = `Thing ${setup.things.length + 1}`;
+      const name = numbered(
+        'Thing',
+        setup.things.map((item) => item.name)
+      );
       workspace.edit(`${name} added`, (draft) => void draft.things.push(newThing(newId, name)));
     }
-    workspace.select({ kind, id: newId } satisfies Selection);
+    workspace.selection.select({ kind, id: newId });
+  }
+
+  /** Somebody of the job comes into this picture too. */
+  function join(personId: string) {
+    const person = elsewhere.find((item) => item.id === personId);
+    if (!person) return;
+    const lateralMm = besideEverybody(setup);
+    workspace.edit(`${person.name} added`, (draft) => {
+      draft.people.push(newPerson(person.id, person.name, { ...person, lateralMm }));
+    });
+    workspace.selection.select({ kind: 'person', id: personId });
   }
 
   function remove() {
-    const several = workspace.selected.length > 1;
+    const several = workspace.selection.items.length > 1;
     const gone = several
       ? members.filter((item) => workspace.isSelected(item.kind, item.id))
       : selected
@@ -59,18 +85,17 @@
     if (!first) return;
     const ids = new Set(gone.map((item) => item.id));
     const label = gone.length === 1 ? `${first.name} removed` : `${gone.length} removed`;
-    workspace.edit(label, (draft) => {
+    workspace.remove(label, (draft) => {
       draft.people = draft.people.filter((item) => !ids.has(item.id));
       draft.things = draft.things.filter((item) => !ids.has(item.id));
     });
-    workspace.select({ kind: 'camera' });
+    workspace.selection.select({ kind: 'camera' });
     workspace.tab = 'people';
-    workspace.app.say(`${label}.`, 'done', true);
   }
 
-  function rename(name: string, gesture: string | null) {
-    if (thing) workspace.editThing(thing.id, 'Name', (draft) => void (draft.name = name), gesture);
-    else edit('Name', (draft) => void (draft.name = name), gesture);
+  function rename(name: string, how: How) {
+    if (thing) workspace.editThing(thing.id, 'Name', (draft) => void (draft.name = name), how);
+    else edit('Name', (draft) => void (draft.name = name), how);
   }
 </script>
 
@@ -84,7 +109,7 @@
           value={selected.id}
           onchange={(value) => {
             const member = members.find((item) => item.id === value);
-            if (member) workspace.select({ kind: member.kind, id: member.id });
+            if (member) workspace.selection.select({ kind: member.kind, id: member.id });
           }}
         />
       {/if}
@@ -109,91 +134,125 @@
     </Button>
   </div>
 
+  {#if elsewhere.length > 0 && !arranging}
+    <div class="w-56">
+      <Picker
+        label="Somebody of this job"
+        hideLabel
+        items={[
+          { value: '', name: 'somebody of this job …' },
+          ...elsewhere.map((item) => ({ value: item.id, name: item.name }))
+        ]}
+        value=""
+        onchange={join}
+      />
+    </div>
+  {/if}
   {#if arranging}<ArrangePanel onclose={() => (arranging = false)} />{/if}
   <GroupTools />
 
-  {#if selected && workspace.selected.length < 2 && !arranging}
+  {#if selected && workspace.selection.items.length < 2 && !arranging}
     <div class="grid grid-cols-2 gap-x-2 gap-y-2 sm:grid-cols-4">
       {#key selected.id}
-        <TextField label="Name" value={selected.name} whileTyping onchange={rename} />
+        <TextField label="Name" value={selected.name} onchange={rename} />
       {/key}
       {#if person}
         <LengthField
           label="From the lens"
+          bounds={bounds.fromLensMm}
           valueMm={person.depthMm + workspace.distanceMm}
-          onchange={(mm, gesture) =>
-            edit('Distance', (draft) => void (draft.depthMm = mm - workspace.distanceMm), gesture)}
+          onchange={(mm, how) => edit('Distance', (draft) => void (draft.depthMm = mm - workspace.distanceMm), how)}
         />
         <LengthField
           label="To the right"
+          bounds={bounds.lateralMm}
           valueMm={person.lateralMm}
-          onchange={(mm, gesture) => edit('Offset', (draft) => void (draft.lateralMm = mm), gesture)}
+          onchange={(mm, how) => edit('Offset', (draft) => void (draft.lateralMm = mm), how)}
         />
         <LengthField
           label="Height"
+          bounds={bounds.statureMm}
           valueMm={person.statureMm}
           stepMm={10}
-          onchange={(mm, gesture) => edit('Height', (draft) => void (draft.statureMm = mm), gesture)}
+          onchange={(mm, how) => edit('Height', (draft) => void (draft.statureMm = mm), how)}
         />
         <NumberField
           label="Head turned"
-          unit="°"
+          unit="deg"
           value={person.headYawDeg}
           min={-180}
           max={180}
           step={5}
-          onchange={(deg, gesture) => edit('Head turn', (draft) => void (draft.headYawDeg = deg), gesture)}
+          onchange={(deg, how) => edit('Head turn', (draft) => void (draft.headYawDeg = deg), how)}
         />
         <NumberField
           label="Shoulders turned"
-          unit="°"
+          unit="deg"
           value={person.bodyYawDeg}
           min={-180}
           max={180}
           step={5}
-          onchange={(deg, gesture) => edit('Shoulders', (draft) => void (draft.bodyYawDeg = deg), gesture)}
+          onchange={(deg, how) => edit('Shoulders', (draft) => void (draft.bodyYawDeg = deg), how)}
         />
         <NumberField
           label="Looks up"
-          unit="°"
+          unit="deg"
           value={person.headPitchDeg}
           min={-80}
           max={80}
           step={5}
-          onchange={(deg, gesture) => edit('Head tilt', (draft) => void (draft.headPitchDeg = deg), gesture)}
+          onchange={(deg, how) => edit('Head tilt', (draft) => void (draft.headPitchDeg = deg), how)}
         />
         <LengthField
           label="Stands on a step of"
+          bounds={bounds.stepMm}
           valueMm={person.floorMm}
           stepMm={10}
-          onchange={(mm, gesture) => edit('Step', (draft) => void (draft.floorMm = mm), gesture)}
+          onchange={(mm, how) => edit('Step', (draft) => void (draft.floorMm = mm), how)}
         />
         <NumberField
-          label="Comes closer, m/s"
+          label="Comes closer"
+          unit="metresPerSecond"
           value={person.towardsMmPerS / 1000}
           min={-20}
           max={20}
           step={0.1}
-          onchange={(speed, gesture) =>
-            edit('Speed', (draft) => void (draft.towardsMmPerS = Math.round(speed * 1000)), gesture)}
+          onchange={(speed, how) =>
+            edit('Speed', (draft) => void (draft.towardsMmPerS = Math.round(speed * 1000)), how)}
         />
         <NumberField
-          label="Moves across, m/s"
+          label="Moves across"
+          unit="metresPerSecond"
           value={person.acrossMmPerS / 1000}
           min={0}
           max={20}
           step={0.1}
-          onchange={(speed, gesture) =>
-            edit('Speed', (draft) => void (draft.acrossMmPerS = Math.round(speed * 1000)), gesture)}
+          onchange={(speed, how) => edit('Speed', (draft) => void (draft.acrossMmPerS = Math.round(speed * 1000)), how)}
         />
         {#if person.being === 'pet'}
           <LengthField
             label="Muzzle"
+            bounds={bounds.muzzleMm}
             valueMm={person.muzzleMm}
             stepMm={5}
-            onchange={(mm, gesture) => edit('Muzzle', (draft) => void (draft.muzzleMm = mm), gesture)}
+            onchange={(mm, how) => edit('Muzzle', (draft) => void (draft.muzzleMm = mm), how)}
           />
         {/if}
+        <TextField
+          label="Role"
+          value={person.role}
+          optional
+          onchange={(role, how) => edit('Role', (draft) => void (draft.role = role), how)}
+        />
+        <LengthField
+          label="Sways"
+          bounds={bounds.swayMm}
+          valueMm={person.swayMm}
+          stepMm={1}
+          placeholder="as usual"
+          onclear={(how) => edit('Sway', (draft) => void (draft.swayMm = null), how)}
+          onchange={(mm, how) => edit('Sway', (draft) => void (draft.swayMm = mm), how)}
+        />
         <Picker
           label="Is"
           value={`${person.being}-${person.posture}`}
@@ -210,13 +269,7 @@
           onchange={(value) =>
             edit('Who it is', (draft) => {
               const [being, posture] = value.split('-') as [typeof draft.being, typeof draft.posture];
-              // A pet is measured to its eyes, so a person's height would not fit it, nor the other way round.
-              if ((being === 'pet') !== (draft.being === 'pet')) {
-                draft.statureMm = defaultStatureMm[being];
-                draft.muzzleMm = being === 'pet' ? defaultMuzzleMm : 0;
-              }
-              draft.being = being;
-              draft.posture = posture;
+              become(draft, being, posture);
             })}
         />
       {:else if thing}

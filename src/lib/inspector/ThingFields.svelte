@@ -1,50 +1,58 @@
 <script lang="ts">
+  import { bounds } from '$core/setup/bounds';
   import type { Thing } from '$core/setup/schema';
   import Picker from '$lib/controls/Picker.svelte';
   import { formChoices } from './words';
+  import type { How } from '$lib/data';
   import LengthField from '$lib/controls/LengthField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
   let { thing }: { thing: Thing } = $props();
   const workspace = getWorkspace();
 
-  function edit(label: string, recipe: (draft: Thing) => void, gesture: string | null) {
-    return workspace.editThing(thing.id, label, recipe, gesture && `${gesture}-${thing.id}`);
+  function edit(label: string, recipe: (draft: Thing) => void, how: How) {
+    return workspace.editThing(thing.id, label, recipe, how);
   }
 </script>
 
 <LengthField
   label="From the lens"
+  bounds={bounds.fromLensMm}
   valueMm={thing.depthMm + workspace.distanceMm}
-  onchange={(mm, gesture) => edit('Distance', (draft) => void (draft.depthMm = mm - workspace.distanceMm), gesture)}
+  onchange={(mm, how) => edit('Distance', (draft) => void (draft.depthMm = mm - workspace.distanceMm), how)}
 />
 <LengthField
   label="To the right"
+  bounds={bounds.lateralMm}
   valueMm={thing.lateralMm}
-  onchange={(mm, gesture) => edit('Offset', (draft) => void (draft.lateralMm = mm), gesture)}
+  onchange={(mm, how) => edit('Offset', (draft) => void (draft.lateralMm = mm), how)}
 />
 <LengthField
   label="Above the floor"
+  bounds={bounds.thingHeightMm}
   valueMm={thing.heightMm}
-  onchange={(mm, gesture) => edit('Height', (draft) => void (draft.heightMm = mm), gesture)}
+  onchange={(mm, how) => edit('Height', (draft) => void (draft.heightMm = mm), how)}
 />
 <LengthField
   label="Wide"
+  bounds={bounds.thingSizeMm}
   valueMm={thing.widthMm}
   stepMm={10}
-  onchange={(mm, gesture) => edit('Width', (draft) => void (draft.widthMm = mm), gesture)}
+  onchange={(mm, how) => edit('Width', (draft) => void (draft.widthMm = mm), how)}
 />
 <LengthField
   label="Tall"
+  bounds={bounds.thingSizeMm}
   valueMm={thing.tallMm}
   stepMm={10}
-  onchange={(mm, gesture) => edit('Size', (draft) => void (draft.tallMm = mm), gesture)}
+  onchange={(mm, how) => edit('Size', (draft) => void (draft.tallMm = mm), how)}
 />
 <LengthField
   label="Deep"
+  bounds={bounds.thingSizeMm}
   valueMm={thing.deepMm}
   stepMm={10}
-  onchange={(mm, gesture) => edit('Depth', (draft) => void (draft.deepMm = mm), gesture)}
+  onchange={(mm, how) => edit('Depth', (draft) => void (draft.deepMm = mm), how)}
 />
 <Picker
   label="Drawn as"

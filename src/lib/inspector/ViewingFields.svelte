@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { bounds } from '$core/setup/bounds';
   import type { Intent } from '$core/setup/schema';
+  import type { How } from '$lib/data';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -27,8 +29,8 @@
     ...(current ? [] : [{ value: 'own', name: 'own figures' }])
   ]);
 
-  const set = (to: Intent['viewing'], gesture: string | null = null) =>
-    workspace.edit('Viewing', (draft) => void (draft.intent.viewing = to), gesture);
+  const set = (to: Intent['viewing'], how: How = null) =>
+    workspace.edit('Viewing', (draft) => void (draft.intent.viewing = to), how);
   function choose(value: string) {
     const preset = presets.find((item) => item.value === value);
     if (preset) set(preset.viewing);
@@ -45,14 +47,16 @@
   <div class="grid grid-cols-2 gap-2">
     <LengthField
       label="Its long edge"
+      bounds={bounds.viewedEdgeMm}
       valueMm={viewing.longEdgeMm}
       stepMm={10}
-      onchange={(longEdgeMm, gesture) => set({ ...viewing, longEdgeMm }, gesture)}
+      onchange={(longEdgeMm, how) => set({ ...viewing, longEdgeMm }, how)}
     />
     <LengthField
       label="Seen from"
+      bounds={bounds.viewedFromMm}
       valueMm={viewing.distanceMm}
-      onchange={(distanceMm, gesture) => set({ ...viewing, distanceMm }, gesture)}
+      onchange={(distanceMm, how) => set({ ...viewing, distanceMm }, how)}
     />
   </div>
 {:else if viewing.kind === 'pixels'}
@@ -62,6 +66,6 @@
     min={0.5}
     max={50}
     step={0.5}
-    onchange={(pixels, gesture) => set({ kind: 'pixels', pixels }, gesture)}
+    onchange={(pixels, how) => set({ kind: 'pixels', pixels }, how)}
   />
 {/if}

@@ -29,7 +29,7 @@
   const draw: Attachment<HTMLElement> = (element) => {
     const css = getComputedStyle(document.documentElement);
     // Reading the theme here draws the chart anew when it changes.
-    void app.settings.theme;
+    void app.settings.now.theme;
     const colour = (name: string) => css.getPropertyValue(name).trim();
     const ink = colour('--ink');
     const soft = colour('--ink-soft');

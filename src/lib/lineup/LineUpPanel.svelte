@@ -3,15 +3,20 @@
   import type { LensInLine } from '$core/call/lineUp';
   import { noPlanWords, oddsWords } from '$core/words/call';
   import { formatLength } from '$core/words/length';
+  import Failed from '$lib/controls/Failed.svelte';
+  import Older from '$lib/controls/Older.svelte';
   import Progress from '$lib/controls/Progress.svelte';
-  import { findLineUp, type Question } from '$lib/state/planner';
+  import type { PlanInput } from '$core/call/planInput';
+  import { findLineUp } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import BlurChart from './BlurChart.svelte';
 
   const workspace = getWorkspace();
-  const search = new Search<Question, LensInLine[]>(findLineUp);
-  $effect(() => void search.ask(workspace.question));
+  const search = new Search<PlanInput, LensInLine[]>(findLineUp);
+  const ask = () => void search.ask(workspace.question);
+  $effect(ask);
+  const older = $derived(search.answer !== null && search.answer.to.setup !== workspace.setup);
   $effect(() => () => void (workspace.preview = null));
 
   const unit = $derived(workspace.unit);
@@ -30,6 +35,11 @@
     return all.filter((line) => line.inUse || chosen.includes(keyOf(line)));
   });
   const backgrounds = $derived(workspace.plan?.backgrounds ?? []);
+  function take(line: LensInLine) {
+    const { answer } = search;
+    if (answer)
+      workspace.takeOver(`${line.lensName} at the same framing`, { asked: answer.to.setup, setup: line.setup });
+  }
   const show = (line: LensInLine | null) => () => void (workspace.preview = line?.setup ?? null);
 
   function compare(line: LensInLine) {
@@ -44,13 +54,16 @@
 </script>
 
 {#if lines === null}
-  {#if search.failed}
-    <p>The lenses could not be compared just now.</p>
+  {#if search.failure}
+    <Failed what="The lenses could not be compared." why={search.failure} onretry={ask} />
   {:else if search.slow}
     <Progress label="Planning with every lens" share={search.progress} />
   {/if}
 {:else}
-  <div class="overflow-x-auto">
+  {#if search.failure}
+    <Failed what="The lenses could not be compared again." why={search.failure} onretry={ask} />
+  {:else if older}<Older slow={search.slow} />{/if}
+  <div class="overflow-x-auto" class:opacity-60={older}>
     <table class="condensed w-full border-collapse text-left" data-testid="line-up">
       <thead class="label">
         <tr>
@@ -127,7 +140,7 @@
                   color="alternative"
                   disabled={!line.result}
                   aria-label="Take the {line.lensName} at {line.focalLengthMm} mm"
-                  onclick={() => workspace.takeOver(`${line.lensName} at the same framing`, line.setup)}>Take it</Button
+                  onclick={() => take(line)}>Take it</Button
                 >
               {/if}
             </td>

@@ -3,8 +3,11 @@
   import { Aperture, ChevronDown, CircleQuestionMark, Redo2, Undo2 } from '@lucide/svelte';
   import { goto } from '$app/navigation';
   import { getApp } from '$lib/state/app.svelte';
-  import { saveText } from './download';
+  import { saveText } from '../controls/download';
   import HelpDialog from './HelpDialog.svelte';
+  import Notices from './Notices.svelte';
+  import RemovedJobs from './RemovedJobs.svelte';
+  import SaveState from './SaveState.svelte';
   import SettingsMenu from './SettingsMenu.svelte';
 
   interface Props {
@@ -14,30 +17,23 @@
   }
   let { jobId, setupId = null, page }: Props = $props();
   const app = getApp();
-  const job = $derived(app.job(jobId));
-  const current = $derived(setupId ?? app.setupsOf(jobId)[0]?.id ?? null);
+  const job = $derived(app.store.table('jobs').get(jobId)?.value);
+  const current = $derived(setupId ?? app.open.rows[0]?.id ?? null);
   let menuOpen = $state(false);
   let helpOpen = $state(false);
+  let removedOpen = $state(false);
   let chooser = $state<HTMLInputElement>();
 
-  const savedWords = $derived.by(() => {
-    if (app.saving) return 'saving';
-    return app.savedAt === null
-      ? 'saved'
-      : `saved ${new Date(app.savedAt).toLocaleTimeString([], { timeStyle: 'short' })}`;
-  });
-
-  async function act(action: () => Promise<string | null>) {
+  async function act(action: () => Promise<string | null> | string | null) {
     menuOpen = false;
     const path = await action();
     if (path) await goto(path);
   }
-  const openJob = (id: string) => act(async () => `/day/${id}`);
-  const startEmpty = () => act(async () => `/day/${await app.startEmpty()}`);
-  const loadDemo = () => act(async () => asSetup(await app.loadDemo()));
+  const startNew = () => act(async () => `/day/${await app.jobs.start()}`);
+  const loadDemo = () => act(async () => asSetup(await app.files.loadDemo()));
   const removeJob = () =>
-    act(async () => {
-      await app.removeJob(jobId);
+    act(() => {
+      app.jobs.remove(jobId);
       return '/';
     });
   const asSetup = (id: string | null) => (id ? `/setup/${id}` : null);
@@ -46,16 +42,15 @@
     const field = event.currentTarget as HTMLInputElement;
     const file = field.files?.[0];
     field.value = '';
-    if (file) await act(async () => asSetup(await app.importFile(file)));
+    if (file) await act(() => app.files.importFile(file));
   }
   async function exportJob() {
     menuOpen = false;
-    await app.flush();
-    const text = app.exportJob(jobId);
+    const text = await app.files.exportText(jobId);
     if (text && job) saveText(text, `${job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.focalis.json`);
   }
   async function step(direction: 'undo' | 'redo') {
-    const touched = await app[direction]();
+    const touched = await app.step(direction);
     if (touched && page === 'setup' && touched !== setupId) await goto(`/setup/${touched}`);
   }
 </script>
@@ -74,18 +69,21 @@
     <span class="truncate">{job?.name ?? 'No job'}</span><ChevronDown size={14} aria-hidden="true" />
   </button>
   <Dropdown simple triggeredBy="#job-menu" bind:isOpen={menuOpen} class="w-64" placement="bottom-start">
-    {#each app.jobs as row (row.id)}
-      <DropdownItem onclick={() => openJob(row.id)} class={row.id === jobId ? 'font-bold' : ''}
-        >{row.job.name}</DropdownItem
+    {#each app.jobs.list as row (row.id)}
+      <DropdownItem onclick={() => act(() => `/day/${row.id}`)} class={row.id === jobId ? 'font-bold' : ''}
+        >{row.value.name}</DropdownItem
       >
     {/each}
     <DropdownDivider />
-    <DropdownItem onclick={startEmpty}>Start empty</DropdownItem>
+    <DropdownItem onclick={startNew}>Start a new job</DropdownItem>
     <DropdownItem onclick={loadDemo}>Load the demo again</DropdownItem>
     <DropdownDivider />
     <DropdownItem onclick={() => chooser?.click()}>Import a job file</DropdownItem>
     <DropdownItem onclick={exportJob}>Export this job</DropdownItem>
     <DropdownItem onclick={removeJob}>Remove this job</DropdownItem>
+    {#if app.jobs.removed.length > 0}
+      <DropdownItem onclick={() => ((menuOpen = false), (removedOpen = true))}>Removed jobs</DropdownItem>
+    {/if}
   </Dropdown>
   <input
     bind:this={chooser}
@@ -111,11 +109,11 @@
   </nav>
 
   <div class="ml-auto flex items-center gap-1">
-    <span class="label mr-2" aria-live="off">{savedWords}</span>
+    <SaveState onexport={exportJob} />
     <button
       type="button"
       class="grid size-8 place-items-center disabled:opacity-35"
-      disabled={!app.canUndo}
+      disabled={!app.store.history.canUndo}
       aria-label="Undo"
       onclick={() => step('undo')}
     >
@@ -124,7 +122,7 @@
     <button
       type="button"
       class="grid size-8 place-items-center disabled:opacity-35"
-      disabled={!app.canRedo}
+      disabled={!app.store.history.canRedo}
       aria-label="Redo"
       onclick={() => step('redo')}
     >
@@ -144,4 +142,6 @@
     {/if}
   </div>
 </header>
+<Notices />
 <HelpDialog bind:open={helpOpen} />
+<RemovedJobs bind:open={removedOpen} />

@@ -1,32 +1,34 @@
 <script lang="ts">
-  import { jobSchema, limits, type Job } from '$core/setup/schema';
+  import type { Job } from '$core/job/schema';
+  import { limits } from '$core/schema/values';
+  import { setFieldScope } from '$lib/controls/field.svelte';
   import TextField from '$lib/controls/TextField.svelte';
+  import type { How } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
 
   let { jobId, job }: { jobId: string; job: Job } = $props();
   const app = getApp();
+  setFieldScope(() => jobId);
 
-  function change(label: string, changes: Partial<Job>) {
-    const valid = jobSchema.safeParse({ ...job, ...changes });
-    if (valid.success) void app.changeJob(jobId, label, changes);
-    else app.say(`${label}: ${valid.error.issues[0]?.message ?? 'not possible'}.`, 'problem');
+  function change(label: string, changes: Partial<Job>, how: How) {
+    return app.jobs.change(jobId, label, changes, how) === null;
   }
 </script>
 
 <div class="grid gap-3 sm:grid-cols-[2fr_1fr_3fr]">
-  <TextField label="Job" value={job.name} onchange={(name) => change('Job name', { name })} />
+  <TextField label="Job" value={job.name} onchange={(name, how) => change('Job name', { name }, how)} />
   <TextField
     label="Date"
     type="date"
     value={job.date ?? ''}
     optional
-    onchange={(date) => change('Date', { date: date === '' ? null : date })}
+    onchange={(date, how) => change('Date', { date: date === '' ? null : date }, how)}
   />
   <TextField
     label="Notes"
     value={job.notes}
     maxlength={limits.maxNotesLength}
     optional
-    onchange={(notes) => change('Notes', { notes })}
+    onchange={(notes, how) => change('Notes', { notes }, how)}
   />
 </div>

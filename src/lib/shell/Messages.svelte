@@ -4,38 +4,45 @@
   import { getApp } from '$lib/state/app.svelte';
 
   const app = getApp();
+  const { messages } = app;
   const doneStaysMs = 8000;
   /** What can be taken back leaves time to decide. */
   const undoStaysMs = 20_000;
 
   // Good news goes by itself; a problem stays until it is read.
   $effect(() => {
-    const shown = app.message;
+    const { shown } = messages;
     if (shown?.kind !== 'done') return;
-    const stays = shown.canUndo ? undoStaysMs : doneStaysMs;
-    const timer = setTimeout(() => app.message === shown && (app.message = null), stays);
+    const timer = setTimeout(() => messages.close(shown), shown.step === null ? doneStaysMs : undoStaysMs);
     return () => clearTimeout(timer);
   });
+  /** The very step the message names, while it can be taken back. */
+  const step = $derived(
+    messages.shown?.step != null && app.store.history.canUndo
+      ? app.store.history.find(messages.shown.step)?.id
+      : undefined
+  );
 </script>
 
-<div class="fixed inset-x-0 bottom-4 z-40 flex justify-center px-4" aria-live="polite">
-  {#if app.message}
-    {@const { text, kind, canUndo } = app.message}
+<div class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex justify-center px-4" aria-live="polite">
+  {#if messages.shown}
+    {@const { text, kind } = messages.shown}
     <div
-      class="flex max-w-2xl items-center gap-3 border-l-4 bg-ink py-2 pr-2 pl-4 text-surface {kind === 'problem'
+      class="pointer-events-auto flex max-w-2xl items-center gap-3 border-l-4 bg-ink py-2 pr-2 pl-4 text-surface {kind ===
+      'problem'
         ? 'border-pencil'
         : 'border-ink'}"
       role={kind === 'problem' ? 'alert' : 'status'}
     >
       <p class="text-[14px] text-pretty break-words">{text}</p>
-      {#if canUndo && app.canUndo}
-        <Button color="light" onclick={() => void app.undo()}>Undo</Button>
+      {#if step !== undefined}
+        <Button color="light" onclick={() => void app.takeBack(step)}>Undo</Button>
       {/if}
       <button
         type="button"
         class="grid size-8 place-items-center"
         aria-label="Close this message"
-        onclick={() => (app.message = null)}
+        onclick={() => messages.close()}
       >
         <X size={16} aria-hidden="true" />
       </button>

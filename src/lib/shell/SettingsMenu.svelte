@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { Popover } from 'flowbite-svelte';
+  import { bounds } from '$core/setup/bounds';
+  import { Button, Popover } from 'flowbite-svelte';
   import { Settings2 } from '@lucide/svelte';
   import { themes, type Theme } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
@@ -8,7 +9,7 @@
 
   let { jobId }: { jobId: string } = $props();
   const app = getApp();
-  const job = $derived(app.job(jobId));
+  const job = $derived(app.jobs.list.find((row) => row.id === jobId)?.value);
   const id = $props.id();
   const themeChoices = themes.map((value) => ({ value, name: value }));
 </script>
@@ -26,12 +27,12 @@
   <div class="space-y-3">
     <Choice
       legend="Lengths"
-      value={app.settings.unit}
+      value={app.settings.now.unit}
       options={[
         { value: 'metric', name: 'metres' },
         { value: 'feet', name: 'feet and inches' }
       ]}
-      onchange={(unit) => app.setSettings({ unit })}
+      onchange={(unit) => app.settings.set({ unit })}
     />
     {#if job}
       <Choice
@@ -42,20 +43,32 @@
           { value: 'half', name: 'half' },
           { value: 'third', name: 'third' }
         ]}
-        onchange={(stopStep) => app.changeJob(jobId, 'Aperture steps', { stopStep })}
+        onchange={(stopStep) => app.jobs.change(jobId, 'Aperture steps', { stopStep })}
       />
+    {/if}
+    {#if job?.habits}
+      <div class="max-w-64">
+        <p class="text-pretty">This job came with figures of its own for how focus lands and people sway.</p>
+        <Button
+          size="xs"
+          color="alternative"
+          class="mt-1"
+          onclick={() => app.jobs.change(jobId, 'Own figures for this job', { habits: null })}>Use mine</Button
+        >
+      </div>
     {/if}
     <Choice
       legend="Look"
-      value={app.settings.theme}
+      value={app.settings.now.theme}
       options={themeChoices}
-      onchange={(theme: Theme) => app.setSettings({ theme })}
+      onchange={(theme: Theme) => app.settings.set({ theme })}
     />
     <LengthField
       label="One of your paces"
-      valueMm={app.settings.paceMm}
+      bounds={bounds.paceMm}
+      valueMm={app.settings.now.paceMm}
       stepMm={10}
-      onchange={(mm) => app.setSettings({ paceMm: Math.min(1500, Math.max(300, mm)) })}
+      onchange={(paceMm) => app.settings.set({ paceMm })}
     />
   </div>
 </Popover>

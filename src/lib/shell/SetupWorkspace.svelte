@@ -10,10 +10,12 @@
   import CameraBar from '$lib/inspector/CameraBar.svelte';
   import Inspector from '$lib/inspector/Inspector.svelte';
   import Ladder from '$lib/ladder/Ladder.svelte';
-  import type { SetupRow } from '$lib/data';
+  import type { SetupRow } from '$lib/state/openJob.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { setWorkspace, tabs, Workspace } from '$lib/state/workspace.svelte';
+  import { setWorkspace, Workspace } from '$lib/state/workspace.svelte';
+  import { tabs } from '$lib/state/selection.svelte';
   import HelpDialog from './HelpDialog.svelte';
+  import { setFieldScope } from '$lib/controls/field.svelte';
   import { isTyping, usesArrows } from './keys';
 
   let { id }: { id: string } = $props();
@@ -21,12 +23,13 @@
   // The row outlives this component by a moment when the setup is removed.
   let last: SetupRow | undefined;
   const row = $derived.by(() => {
-    const found = app.row(id) ?? last;
+    const found = app.open.row(id) ?? last;
     if (!found) throw new Error(`No setup ${id}`);
     last = found;
     return found;
   });
   const workspace = setWorkspace(new Workspace(app, () => row));
+  setFieldScope(() => id);
   let helpOpen = $state(false);
   let finderWidth = $state(560);
   let finderHeight = $state(360);
@@ -34,13 +37,13 @@
   let loupeOpen = $state(false);
 
   async function goBy(by: -1 | 1) {
-    const rows = app.setupsOf(row.jobId);
+    const rows = app.open.rows;
     const next = rows[rows.findIndex((item) => item.id === id) + by];
     if (next) await goto(`/setup/${next.id}`);
   }
 
   async function step(direction: 'undo' | 'redo') {
-    const touched = await app[direction]();
+    const touched = await app.step(direction);
     if (touched && touched !== id) await goto(`/setup/${touched}`);
   }
 

@@ -1,175 +1,310 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { FocalisDatabase, SetupRow } from '$lib/data';
-import { MemoryStorage, openApp, ready, until } from '$lib/testing/app';
+import Dexie from 'dexie';
+import { defineDatabase, databaseVersion } from '$lib/data/database';
+import { journalPrefix, journalVersion } from '$lib/data/journal';
+import { safeStorage, type Database } from '$lib/data';
+import { MemoryStorage, openApp, until, type OpenApp } from '$lib/testing/app';
 import { App } from './app.svelte';
+import type { SetupRow } from './openJob.svelte';
 
-let database: FocalisDatabase;
+let opened: OpenApp;
 let app: App;
-let close: () => Promise<void>;
+let database: Database;
+let storage: MemoryStorage;
 const id = 'demo-west-door';
 
-const row = (of = app): SetupRow => {
-  const found = of.row(id);
+const row = (of = app, which = id): SetupRow => {
+  const found = of.open.row(which);
   if (!found) throw new Error('gone');
   return found;
 };
+const storedNotes = async (which = id) =>
+  ((await database.table('setups').get(which)) as { value: { notes: string } } | undefined)?.value.notes;
+const note = (text: string, of = app) => of.open.edit(id, 'Notes', (draft) => void (draft.notes = text));
 
 beforeEach(async () => {
-  ({ app, database, close } = await openApp());
+  opened = await openApp();
+  ({ app, database, storage } = opened);
 });
-afterEach(() => close());
+afterEach(async () => {
+  vi.restoreAllMocks();
+  await opened.close();
+});
 
-describe('editing', () => {
-  it('shows at once, stores soon, and plans anew', async () => {
-    const before = app.plan(row());
-    expect(
-      app.edit(id, 'Distance', (draft) => void (draft.camera.placement = { kind: 'distance', distanceMm: 3000 }))
-    ).toBe(true);
-    const after = app.plan(row());
-    expect(after.kind === 'plan' && after.distanceMm).toBe(3000);
+describe('editing a setup', () => {
+  it('shows at once, stores soon, and plans anew, once', async () => {
+    const before = app.open.planned(row().setup);
+    const placement = { kind: 'distance', distanceMm: 3000 } as const;
+    expect(app.open.edit(id, 'Distance', (draft) => void (draft.camera.placement = placement)).ok).toBe(true);
+    const after = app.open.planned(row().setup);
+    expect(after.plan.kind === 'plan' && after.plan.distanceMm).toBe(3000);
     expect(before).not.toBe(after);
-    expect(app.plan(row())).toBe(after);
-    await app.flush();
-    expect((await database.setups.get(id))?.setup.camera.placement).toEqual({ kind: 'distance', distanceMm: 3000 });
+    const { computed } = app.open.plans;
+    await app.store.flush();
+    for (const item of app.open.rows) app.open.planned(item.setup);
+    const first = app.open.plans.computed - computed;
+    expect(app.open.planned(row().setup)).toBe(after);
+    // Confirming the write has voided nothing: only the setups nobody had looked at were planned.
+    expect(first).toBe(app.open.rows.length - 1);
+    expect((await database.table('setups').get(id))?.value.camera.placement).toEqual(placement);
   });
 
-  it('refuses what is not valid, says why, and keeps what was', () => {
+  it('of another window voids one plan', async () => {
+    for (const item of app.open.rows) app.open.planned(item.setup);
+    const other = await opened.window();
+    const { computed } = app.open.plans;
+    note('from elsewhere', other);
+    await other.store.flush();
+    await until(() => expect(row().setup.notes).toBe('from elsewhere'));
+    for (const item of app.open.rows) app.open.planned(item.setup);
+    expect(app.open.plans.computed - computed).toBe(1);
+  });
+
+  it('changes somebody in every setup they stand in', () => {
+    const stature = (which: string) => row(app, which).setup.people[0]?.statureMm;
+    app.open.edit(id, 'Height', (draft) => {
+      for (const person of draft.people) person.statureMm = 1720;
+    });
+    expect([stature(id), stature('demo-under-palms')]).toEqual([1720, 1720]);
+  });
+
+  it('refuses what is not valid, with the field, and keeps what was', () => {
     const before = row().setup;
-    expect(
-      app.edit(id, 'Distance', (draft) => void (draft.camera.placement = { kind: 'distance', distanceMm: -5 }))
-    ).toBe(false);
-    expect(app.message?.text).toMatch(/^Distance: must be at least 50/);
+    const result = app.open.edit(id, 'Distance', (draft) => {
+      draft.camera.placement = { kind: 'distance', distanceMm: -5 };
+    });
+    expect(result).toEqual({ ok: false, field: 'camera.placement.distanceMm', reason: 'Must be at least 50.' });
     expect(row().setup).toBe(before);
-    expect(app.canUndo).toBe(false);
-  });
-
-  it('takes a whole gesture back in one step of undo, and brings it again', async () => {
-    const turn = (deg: number) =>
-      app.edit(id, 'Head turn', (draft) => void ((draft.people[0] ?? { headYawDeg: 0 }).headYawDeg = deg), 'drag');
-    [10, 20, 30].forEach(turn);
-    app.endGesture();
-    turn(50);
-    await app.undo();
-    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(30));
-    await app.undo();
-    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(40));
-    expect(app.canUndo).toBe(false);
-    await app.redo();
-    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(30));
+    expect(app.store.history.canUndo).toBe(false);
   });
 
   it('undoes several steps at once, all within one millisecond', async () => {
     const turn = (deg: number) =>
-      app.edit(id, 'Head turn', (draft) => void ((draft.people[0] ?? { headYawDeg: 0 }).headYawDeg = deg));
+      app.open.edit(id, 'Head turn', (draft) => {
+        for (const person of draft.people) person.headYawDeg = deg;
+      });
+    const yaw = () => row().setup.people[0]?.headYawDeg;
     vi.spyOn(Date, 'now').mockReturnValue(Date.now());
     [10, 20, 30].forEach(turn);
-    await Promise.all([app.undo(), app.undo(), app.undo()]);
-    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(40));
-    await Promise.all([app.redo(), app.redo()]);
-    await until(() => expect(row().setup.people[0]?.headYawDeg).toBe(20));
-    vi.restoreAllMocks();
+    for (let i = 0; i < 3; i++) await app.step('undo');
+    expect(yaw()).toBe(40);
+    await Promise.all([app.step('redo'), app.step('redo')]);
+    expect(yaw()).toBe(20);
   });
 
-  it('merges with another window and undoes only its own', async () => {
-    const other = new App(database);
-    const stopOther = other.start();
-    await ready(other);
-    app.edit(id, 'Notes', (draft) => void (draft.notes = 'mine'));
-    other.edit(id, 'Name', (draft) => void (draft.name = 'Theirs'));
-    await Promise.all([app.flush(), other.flush()]);
-    await until(() => expect(row().setup).toMatchObject({ notes: 'mine', name: 'Theirs' }));
-    await app.undo();
-    await until(() => expect(row(other).setup.name).toBe('Theirs'));
-    await until(() => expect(row(other).setup.notes).not.toBe('mine'));
-    stopOther();
+  it('says what was taken back, and what was left because it has changed since', async () => {
+    note('mine');
+    await app.store.flush();
+    const other = await opened.window();
+    note('theirs', other);
+    await other.store.flush();
+    await app.step('undo');
+    expect(app.messages.shown?.text).toBe('Undone: Notes. What has been changed since was left as it is.');
+    expect(row().setup.notes).toBe('theirs');
   });
 
-  it('keeps a setting changed when the page goes before it is stored, and never shows the old one meanwhile', async () => {
-    const kept = new MemoryStorage();
-    const storage = localStorage as unknown as MemoryStorage;
-    const seen: string[] = [];
-    const set = app.setSettings({ theme: 'dim' });
-    void app.setSettings({ printShape: '1:1' });
-    app.leave();
-    const key = storage.key(0) ?? '';
-    kept.setItem(key, storage.getItem(key) ?? '');
-    seen.push(app.settings.theme);
-    await set;
-    seen.push(app.settings.theme);
-    expect(seen).toEqual(['dim', 'dim']);
-    // The old page's writes never arrived.
-    await database.settings.clear();
-    vi.stubGlobal('localStorage', kept);
-    const next = new App(database);
-    const stopNext = next.start();
-    await ready(next);
-    expect(next.settings).toMatchObject({ theme: 'dim', printShape: '1:1' });
-    expect(kept.length).toBe(0);
-    stopNext();
-  });
-
-  it('keeps what was typed when the page goes before it is stored', async () => {
-    app.edit(id, 'Notes', (draft) => void (draft.notes = 'last words'));
-    const kept = new MemoryStorage();
-    const storage = localStorage as unknown as MemoryStorage;
-    app.leave();
-    for (let i = 0; i < storage.length; i++)
-      kept.setItem(storage.key(i) ?? '', storage.getItem(storage.key(i) ?? '') ?? '');
-    expect(kept.length).toBe(1);
-    // A new window finds the journal before the old one's write has arrived.
-    await app.flush();
-    await database.setups.update(id, { setup: { ...row().setup, notes: 'old' } });
-    vi.stubGlobal('localStorage', kept);
-    const next = new App(database);
-    const stopNext = next.start();
-    await ready(next);
-    expect(row(next).setup.notes).toBe('last words');
-    expect(kept.length).toBe(0);
-    stopNext();
+  it('asks for lasting storage at the first edit of one’s own', async () => {
+    const persist = vi.fn();
+    const lasting = new App({
+      database: defineDatabase(
+        database.name,
+        safeStorage(() => storage)
+      ),
+      storage: safeStorage(() => storage),
+      newId: () => crypto.randomUUID(),
+      now: () => Date.now(),
+      persist
+    });
+    await lasting.start();
+    await lasting.openJob('demo-fernhall');
+    expect(persist).not.toHaveBeenCalled();
+    note('first', lasting);
+    note('second', lasting);
+    await lasting.store.flush();
+    expect(persist).toHaveBeenCalledTimes(1);
+    lasting.stop();
   });
 });
 
-describe('jobs', () => {
-  it('adds, copies, moves and removes setups, each with undo', async () => {
-    const jobId = row().jobId;
-    const names = () => app.setupsOf(jobId).map((item) => item.setup.name);
-    const at = names();
-    const added = await app.addSetup(jobId, { template: 'couple' });
-    await until(() => expect(names()).toEqual([...at, 'A couple']));
-    await app.duplicateSetup(row());
-    await until(() => expect(names()[1]).toBe('West door (2)'));
-    await app.moveSetup(row(), 1);
-    await until(() => expect(names().slice(0, 2)).toEqual(['West door (2)', 'West door']));
-    const couple = app.row(added);
-    if (couple) await app.removeSetup(couple);
-    await until(() => expect(names()).not.toContain('A couple'));
-    for (let i = 0; i < 4; i++) await app.undo();
-    await until(() => expect(names()).toEqual(at));
+describe('a page that closes', () => {
+  /** Whatever the old page still writes never arrives. */
+  const cutOff = () =>
+    vi.spyOn(database, 'transaction').mockImplementation((() => new Promise(() => undefined)) as never);
+
+  it('between key and write loses neither an edit nor a setting', async () => {
+    note('last words');
+    app.settings.set({ theme: 'dim' });
+    cutOff();
+    app.leave();
+    expect(storage.items.size).toBe(1);
+    const next = await opened.window();
+    expect(row(next).setup.notes).toBe('last words');
+    expect(next.settings.now.theme).toBe('dim');
+    expect(storage.items.size).toBe(0);
   });
 
-  it('exports what it imports, and refuses a bad file without a trace', async () => {
-    const text = app.exportJob(row().jobId) ?? '';
-    const first = await app.importFile(new File([text], 'job.json'));
-    expect(first).not.toBeNull();
-    await until(() => expect(app.jobs).toHaveLength(3));
-    const refused = await app.importFile(new File([text.slice(0, 500)], 'half.json'));
-    expect(refused).toBeNull();
-    expect(app.message).toMatchObject({ kind: 'problem' });
-    expect(app.jobs).toHaveLength(3);
+  it('whose journal was stored after all changes nothing', async () => {
+    note('once');
+    app.leave();
+    const journal = new Map(storage.items);
+    await app.store.flush();
+    note('later');
+    await app.store.flush();
+    for (const [key, value] of journal) storage.items.set(key, value);
+    const next = await opened.window();
+    expect(row(next).setup.notes).toBe('later');
   });
 
-  it('starts empty without the untouched demo, and loads it again on request', async () => {
-    const empty = await app.startEmpty();
-    await until(() => expect(app.jobs.map((item) => item.id)).toEqual([empty]));
-    await app.loadDemo();
-    await until(() => expect(app.jobs.map((item) => item.job.name)).toContain('Fernhall Glasshouse'));
+  it('leaves a journal where it is while the store takes nothing', async () => {
+    note('waiting');
+    cutOff();
+    app.leave();
+    const [key] = [...storage.items.keys()];
+    const broken = defineDatabase(
+      database.name,
+      safeStorage(() => storage)
+    );
+    const transaction = broken.transaction.bind(broken) as (...rest: unknown[]) => unknown;
+    vi.spyOn(broken, 'transaction').mockImplementation(((mode: string, tables: string[], ...rest: unknown[]) =>
+      tables.includes('setups') && tables.length < 4 && mode === 'rw'
+        ? Promise.reject(new Error('full'))
+        : transaction(mode, tables, ...rest)) as never);
+    const stuck = new App({ database: broken, storage: safeStorage(() => storage), newId: () => 'p', now: () => 1 });
+    await stuck.start();
+    expect(stuck.status).toBe('ready');
+    expect(storage.items.has(key ?? '')).toBe(true);
+    stuck.stop();
+    broken.close();
   });
 
-  it('keeps a profile’s settings', async () => {
-    await app.setSettings({ unit: 'feet', theme: 'dim' });
-    const next = new App(database);
-    const stopNext = next.start();
-    await until(() => expect(next.settings).toMatchObject({ unit: 'feet', theme: 'dim' }));
-    stopNext();
+  it('leaves a damaged journal set aside, named, and to be had as a file', async () => {
+    storage.items.set(`${journalPrefix}x`, '{"version":3,"changes":[{"table":"setups"');
+    storage.items.set(`${journalPrefix}y`, JSON.stringify({ version: journalVersion + 9, changes: [] }));
+    const next = await opened.window();
+    expect(next.status).toBe('ready');
+    expect(next.aside.names).toHaveLength(2);
+    expect(next.aside.text).toContain('{\\"version\\":3,\\"changes\\":[{\\"table\\":\\"setups\\"');
+    expect([...storage.items.keys()].filter((key) => key.startsWith(journalPrefix))).toEqual([]);
+  });
+
+  it('keeps edits the store refuses in the journal until it takes them', async () => {
+    const failing = vi.spyOn(database, 'transaction').mockRejectedValue(new DOMException('full', 'QuotaExceededError'));
+    note('refused');
+    await app.store.flush();
+    expect(app.store.saving.kind).toBe('failed');
+    expect(storage.items.size).toBe(1);
+    failing.mockRestore();
+    await app.store.flush();
+    expect(storage.items.size).toBe(0);
+    expect(await storedNotes()).toBe('refused');
+  });
+});
+
+describe('local storage', () => {
+  it('that is full keeps no edit from the store, and the truth is said', async () => {
+    storage.full = true;
+    note('stored all the same');
+    app.leave();
+    await app.store.flush();
+    expect(await storedNotes()).toBe('stored all the same');
+    vi.spyOn(database, 'transaction').mockRejectedValue(new Error('no'));
+    note('nowhere');
+    await app.store.flush();
+    expect(app.journalKept).toBe(false);
+  });
+
+  it('that is barred does not keep the application from starting', async () => {
+    storage.barred = true;
+    const next = await opened.window();
+    expect(next.status).toBe('ready');
+    note('works', next);
+    await next.store.flush();
+    expect(await storedNotes()).toBe('works');
+    next.drafts.keep('field', 'typed');
+    expect(next.drafts.get('field')).toBe('typed');
+  });
+
+  it('keeps what is typed and not yet taken, from one page to the next', async () => {
+    app.drafts.keep('setup/Distance', '12 pac|es');
+    const next = await opened.window();
+    expect(next.drafts.get('setup/Distance')).toBe('12 pac|es');
+    next.drafts.drop('setup/Distance');
+    expect((await opened.window()).drafts.get('setup/Distance')).toBeNull();
+  });
+});
+
+describe('a store that cannot be used', () => {
+  const safe = safeStorage(() => new MemoryStorage() as unknown as Storage);
+  const appOn = (other: Database) =>
+    new App({ database: other, storage: safe, newId: () => crypto.randomUUID(), now: () => Date.now() });
+
+  it('is from a newer Focalis: it is said, and left alone', async () => {
+    const newer = new Dexie('newer');
+    newer.version(databaseVersion + 1).stores({ jobs: 'id' });
+    await newer.open();
+    newer.close();
+    const old = appOn(defineDatabase('newer', safe));
+    await old.start();
+    expect(old).toMatchObject({ status: 'failed', problem: { kind: 'newer' } });
+    await newer.open();
+    expect(newer.verno).toBe(databaseVersion + 1);
+    await newer.delete();
+  });
+
+  it('is taken over by a newer Focalis in another window: it is said', async () => {
+    const newer = new Dexie(database.name);
+    newer.version(databaseVersion + 1).stores({ jobs: 'id' });
+    await newer.open();
+    await until(() => expect(app.problem).toEqual({ kind: 'outdated' }));
+    newer.close();
+  });
+
+  it('is held by an older window: it waits, says so, and goes on when that closes', async () => {
+    const older = indexedDB.open('held', 10);
+    const held = await new Promise<IDBDatabase>((resolve) => (older.onsuccess = () => resolve(older.result)));
+    const waiting = appOn(defineDatabase('held', safe));
+    const started = waiting.start();
+    await until(() => expect(waiting.problem).toEqual({ kind: 'blocked' }));
+    held.close();
+    await started;
+    expect(waiting).toMatchObject({ status: 'ready', problem: null });
+    waiting.stop();
+  });
+
+  it('does not answer: it is said', async () => {
+    const silent = defineDatabase('silent', safe);
+    vi.spyOn(silent, 'open').mockImplementation((() => new Promise(() => undefined)) as never);
+    const waiting = appOn(silent);
+    void waiting.start(5);
+    await until(() => expect(waiting.problem).toEqual({ kind: 'silent' }));
+  });
+
+  it('is barred: the reason is said', async () => {
+    const barred = defineDatabase('barred', safe);
+    vi.spyOn(barred, 'open').mockRejectedValue(new DOMException('Not allowed here.', 'SecurityError'));
+    const none = appOn(barred);
+    await none.start();
+    expect(none.problem).toEqual({ kind: 'failed', reason: 'Not allowed here.' });
+  });
+});
+
+describe('where to begin', () => {
+  it('is the picture last worked on, else the first of the first job, else a new job', async () => {
+    expect(await app.firstPath()).toBe(`/setup/${app.open.rows[0]?.id ?? ''}`);
+    app.settings.set({ lastSetupId: 'demo-rings' });
+    expect(await app.firstPath()).toBe('/setup/demo-rings');
+    app.settings.set({ lastSetupId: 'gone' });
+    expect(await app.firstPath()).toBe(`/setup/${app.open.rows[0]?.id ?? ''}`);
+    for (const job of app.jobs.list) app.jobs.remove(job.id);
+    expect(await app.firstPath()).toMatch(/^\/day\//);
+    expect(app.jobs.list).toHaveLength(1);
+  });
+
+  it('finds the job of any setup, and says when there is none', async () => {
+    expect(app.open.id).toBe('demo-fernhall');
+    const band = (await database.table('setups').where('owner').equals('demo-quayside').primaryKeys())[0] as string;
+    expect(await app.openSetup(band)).toBe(true);
+    expect(app.open.id).toBe('demo-quayside');
+    expect(await app.openSetup('nowhere')).toBe(false);
   });
 });

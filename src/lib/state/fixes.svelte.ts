@@ -1,13 +1,13 @@
 /** The search for fixes of the setup on the screen; the call and the Fixes tab share it. */
-import type { Setup } from '$core/setup/schema';
-import { findFixes, type Fixes, type Question } from './planner';
+import type { PlanInput } from '$core/call/planInput';
+import { findFixes, type Fixes } from './planner';
 import { Search } from './search.svelte';
 
 export class FixSearch {
-  readonly search = new Search<Question, Fixes>(findFixes);
-  readonly #question: () => Question;
+  readonly search = new Search<PlanInput, Fixes>(findFixes);
+  readonly #question: () => PlanInput;
 
-  constructor(question: () => Question) {
+  constructor(question: () => PlanInput) {
     this.#question = question;
   }
 
@@ -15,9 +15,13 @@ export class FixSearch {
     void this.search.ask(this.#question());
   }
 
-  /** What was found for exactly this setup; null while it is being looked for. */
-  for(setup: Setup): Fixes | null {
-    const { answer } = this.search;
-    return answer?.to.setup === setup ? answer.found : null;
+  /** What was found last, and for what. */
+  get answer(): { readonly to: PlanInput; readonly found: Fixes } | null {
+    return this.search.answer;
+  }
+
+  /** Whether it answers the setup as it is now. */
+  get isCurrent(): boolean {
+    return this.answer?.to.setup === this.#question().setup;
   }
 }

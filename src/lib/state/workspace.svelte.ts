@@ -1,34 +1,31 @@
 /** What the Setup screen knows about the one setup it shows. */
 import { createContext } from 'svelte';
 import type { NoPlan, Plan, StopPlan } from '$core/call/plan';
-import { viewpoint, type Viewpoint } from '$core/setup/scene';
-import type { Background, Body, Lens, Person, Setup, Thing } from '$core/setup/schema';
-import type { LengthUnit } from '$core/words/length';
-import type { SetupRow } from '$lib/data';
+import type { PlanInput } from '$core/call/planInput';
+import type { Body, Lens } from '$core/kit/schema';
 import type { StopStep } from '$core/optics/stops';
+import { answered } from '$core/setup/answer';
+import { moveChosen, raiseChosen, takeLens, turnCamera } from '$core/setup/moves';
+import { viewpoint, type Viewpoint } from '$core/setup/scene';
+import type { Background, Person, Setup, Thing } from '$core/setup/schema';
+import type { LengthUnit } from '$core/words/length';
+import type { How } from '$lib/data';
 import type { App } from './app.svelte';
 import { FixSearch } from './fixes.svelte';
-import type { Question } from './planner';
+import type { SetupRow } from './openJob.svelte';
+import type { Planned } from './plans.svelte';
+import { Selection, type Selected, type Tab } from './selection.svelte';
 
-export type Selection =
-  | { readonly kind: 'camera' }
-  | { readonly kind: 'person' | 'thing' | 'background'; readonly id: string }
-  | { readonly kind: 'wall'; readonly id: Wall };
-
-export const walls = ['backUpMm', 'behindMm', 'sideMm'] as const;
-export type Wall = (typeof walls)[number];
-
-export const idOf = (selection: Selection): string => (selection.kind === 'camera' ? '' : selection.id);
-
-export const tabs = ['fixes', 'lineUp', 'people', 'background', 'intent', 'camera', 'light'] as const;
-export type Tab = (typeof tabs)[number];
+/** Something worked out from one state of the setup. */
+export interface Answer {
+  readonly asked: Setup;
+  readonly setup: Setup;
+}
 
 export class Workspace {
   readonly app: App;
   readonly #row: () => SetupRow;
-  /** What is selected, the one the inspector shows last. */
-  selected = $state.raw<readonly Selection[]>([{ kind: 'camera' }]);
-  tab = $state<Tab>('people');
+  readonly selection = new Selection();
   /** A setup being considered, drawn on the Floor beside the real one. */
   preview = $state.raw<Setup | null>(null);
   readonly fixes: FixSearch;
@@ -36,31 +33,10 @@ export class Workspace {
   constructor(app: App, row: () => SetupRow) {
     this.app = app;
     this.#row = row;
-    this.fixes = new FixSearch(() => this.#question);
+    this.fixes = new FixSearch(() => this.question);
     const first = row().setup.people[0];
-    if (first) this.selected = [{ kind: 'person', id: first.id }];
-    if (this.plan?.conflict) this.tab = 'fixes';
-  }
-
-  get stopStep(): StopStep {
-    return this.app.job(this.row.jobId)?.stopStep ?? 'half';
-  }
-  /** What workers are asked about. */
-  get #question(): Question {
-    return { setup: this.setup, kit: this.app.kit, stopStep: this.stopStep };
-  }
-  get question(): Question {
-    return this.#question;
-  }
-  get selection(): Selection {
-    return this.selected[this.selected.length - 1] ?? { kind: 'camera' };
-  }
-  isSelected(kind: Selection['kind'], id: string): boolean {
-    return this.selected.some((item) => item.kind === kind && idOf(item) === id);
-  }
-  /** The people selected, in the order of the setup. */
-  get chosenPeople(): readonly Person[] {
-    return this.setup.people.filter((person) => this.isSelected('person', person.id));
+    if (first) this.selection.items = [{ kind: 'person', id: first.id }];
+    if (this.plan?.conflict) this.selection.tab = 'fixes';
   }
 
   get row(): SetupRow {
@@ -70,10 +46,20 @@ export class Workspace {
     return this.#row().setup;
   }
   get unit(): LengthUnit {
-    return this.app.settings.unit;
+    return this.app.settings.now.unit;
+  }
+  get stopStep(): StopStep {
+    return this.question.stopStep;
+  }
+  /** What workers are asked about. */
+  get question(): PlanInput {
+    return this.app.open.input(this.setup);
+  }
+  get planned(): Planned {
+    return this.app.open.planned(this.setup);
   }
   get result(): Plan | NoPlan {
-    return this.app.plan(this.#row());
+    return this.planned.plan;
   }
   get plan(): Plan | null {
     const result = this.result;
@@ -85,10 +71,10 @@ export class Workspace {
     return plan?.stops[plan.selected] ?? null;
   }
   get body(): Body | undefined {
-    return this.app.kit.bodies.find((item) => item.id === this.setup.camera.bodyId);
+    return this.planned.body;
   }
   get lens(): Lens | undefined {
-    return this.app.kit.lenses.find((item) => item.id === this.setup.camera.lensId);
+    return this.planned.lens;
   }
   get view(): Viewpoint | null {
     return this.body ? viewpoint(this.setup, this.body) : null;
@@ -97,55 +83,59 @@ export class Workspace {
   get distanceMm(): number {
     return this.view?.distance ?? 0;
   }
+
+  get tab(): Tab {
+    return this.selection.tab;
+  }
+  set tab(tab: Tab) {
+    this.selection.tab = tab;
+  }
+  isSelected(kind: Selected['kind'], id: string): boolean {
+    return this.selection.has(kind, id);
+  }
+  /** The people selected, in the order of the setup. */
+  get chosenPeople(): readonly Person[] {
+    return this.setup.people.filter((person) => this.isSelected('person', person.id));
+  }
   get person(): Person | undefined {
-    const { selection } = this;
-    return selection.kind === 'person' ? this.setup.people.find((item) => item.id === selection.id) : undefined;
+    const { last } = this.selection;
+    return last.kind === 'person' ? this.setup.people.find((item) => item.id === last.id) : undefined;
   }
 
-  edit(label: string, recipe: (draft: Setup) => void, gesture: string | null = null): boolean {
-    return this.app.edit(this.row.id, label, recipe, gesture);
+  /** Changes the setup. False, with a message, when that is not possible. */
+  edit(label: string, recipe: (draft: Setup) => void, how: How = null): boolean {
+    return this.#edited(label, recipe, how) !== false;
   }
 
-  editPerson(id: string, label: string, recipe: (draft: Person) => void, gesture: string | null = null): boolean {
-    return this.edit(label, (draft) => change(draft.people, id, recipe), gesture);
+  /** The step of undo it made, null for none; false when it was refused. */
+  #edited(label: string, recipe: (draft: Setup) => void, how: How): number | null | false {
+    const options = typeof how === 'string' ? { gesture: how } : (how ?? {});
+    const result = this.app.open.edit(this.row.id, label, recipe, options);
+    if (result.ok) return result.step;
+    if (!options.hold) this.app.messages.problem(`${label}: ${result.reason}`);
+    return false;
   }
 
-  editThing(id: string, label: string, recipe: (draft: Thing) => void, gesture: string | null = null): boolean {
-    return this.edit(label, (draft) => change(draft.things, id, recipe), gesture);
+  editPerson(id: string, label: string, recipe: (draft: Person) => void, how: How = null): boolean {
+    return this.edit(label, (draft) => change(draft.people, id, recipe), how);
   }
 
-  editBackground(
-    id: string,
-    label: string,
-    recipe: (draft: Background) => void,
-    gesture: string | null = null
-  ): boolean {
-    return this.edit(label, (draft) => change(draft.backgrounds, id, recipe), gesture);
+  editThing(id: string, label: string, recipe: (draft: Thing) => void, how: How = null): boolean {
+    return this.edit(label, (draft) => change(draft.things, id, recipe), how);
   }
 
-  /** Selects one alone, or (with `also`) adds it to the selection or takes it out. */
-  select(selection: Selection, also = false): void {
-    const rest = this.selected.filter((item) => item.kind !== selection.kind || idOf(item) !== idOf(selection));
-    const taken = rest.length < this.selected.length;
-    const moving = (item: Selection) => item.kind === 'person' || item.kind === 'thing';
-    if (!also || !moving(selection)) this.selected = [selection];
-    else if (taken && rest.length > 0) this.selected = rest;
-    else this.selected = [...rest.filter(moving), selection];
-    this.#showTab(selection);
+  editBackground(id: string, label: string, recipe: (draft: Background) => void, how: How = null): boolean {
+    return this.edit(label, (draft) => change(draft.backgrounds, id, recipe), how);
   }
 
-  /** Selects several at once. */
-  selectAll(selections: readonly Selection[]): void {
-    const [first] = selections;
-    if (!first) return;
-    this.selected = selections;
-    this.#showTab(first);
+  /** Takes something away and says so, with undo of just that. */
+  remove(label: string, recipe: (draft: Setup) => void): void {
+    const step = this.#edited(label, recipe, null);
+    if (step !== false) this.app.messages.done(`${label}.`, step);
   }
 
-  #showTab(selection: Selection): void {
-    if (selection.kind === 'person' || selection.kind === 'thing') this.tab = 'people';
-    else if (selection.kind !== 'wall') this.tab = selection.kind;
-    else this.tab = 'camera';
+  endGesture(): void {
+    this.app.store.history.endGesture();
   }
 
   chooseStop(index: number): void {
@@ -163,57 +153,35 @@ export class Workspace {
 
   /** Moves everything movable that is selected by so much from where it was, as one step of undo. */
   moveSelected(from: Setup, depthMm: number, lateralMm: number, gesture: string): boolean {
-    return this.edit(
-      this.selected.length > 1 ? `${this.selected.length} moved` : 'Moved',
-      (draft) => {
-        for (const list of ['people', 'things'] as const) {
-          for (const item of draft[list]) {
-            const start = from[list].find((other) => other.id === item.id);
-            if (!start || !this.isSelected(list === 'people' ? 'person' : 'thing', item.id)) continue;
-            item.depthMm = start.depthMm + depthMm;
-            item.lateralMm = start.lateralMm + lateralMm;
-          }
-        }
-      },
-      gesture
-    );
+    const { length } = this.selection.items;
+    const chosen = (kind: 'person' | 'thing', id: string) => this.isSelected(kind, id);
+    const label = length > 1 ? `${length} moved` : 'Moved';
+    return this.edit(label, (draft) => moveChosen(draft, from, chosen, depthMm, lateralMm), gesture);
   }
 
   /** In the side view: depth, and the step people stand on or the height of a thing. */
   raiseSelected(from: Setup, depthMm: number, upMm: number, gesture: string): boolean {
-    return this.edit(
-      'Moved',
-      (draft) => {
-        for (const person of draft.people) {
-          const start = from.people.find((other) => other.id === person.id);
-          if (!start || !this.isSelected('person', person.id)) continue;
-          person.depthMm = start.depthMm + depthMm;
-          person.floorMm = start.floorMm + upMm;
-        }
-        for (const thing of draft.things) {
-          const start = from.things.find((other) => other.id === thing.id);
-          if (!start || !this.isSelected('thing', thing.id)) continue;
-          thing.depthMm = start.depthMm + depthMm;
-          thing.heightMm = Math.max(0, start.heightMm + upMm);
-        }
-      },
-      gesture
-    );
+    const chosen = (kind: 'person' | 'thing', id: string) => this.isSelected(kind, id);
+    return this.edit('Moved', (draft) => raiseChosen(draft, from, chosen, depthMm, upMm), gesture);
   }
 
   /** Replaces several people by changed copies of themselves. */
-  replacePeople(label: string, changed: readonly Person[], gesture: string | null = null): boolean {
+  replacePeople(label: string, changed: readonly Person[], how: How = null): boolean {
     const after = (person: Person): Person => changed.find((item) => item.id === person.id) ?? person;
-    return this.edit(label, (draft) => void (draft.people = draft.people.map(after)), gesture);
+    return this.edit(label, (draft) => void (draft.people = draft.people.map(after)), how);
   }
 
-  /** Takes over a whole changed setup: a fix, a lens at the same framing. Says so, with undo. */
-  takeOver(label: string, changed: Setup): void {
+  /** Does what an answer says to the setup as it is now; refused when it has changed so that the answer no longer fits. */
+  takeOver(label: string, { asked, setup }: Answer): void {
     this.preview = null;
-    const { id, name, notes } = this.setup;
-    if (this.edit(label, (draft) => void Object.assign(draft, changed, { id, name, notes }))) {
-      this.app.say(`${label}: done.`, 'done', true);
+    const changed = answered(asked, setup, this.setup);
+    if (!changed) {
+      const advice = 'Look at what is worked out for it now.';
+      this.app.messages.problem(`${label}: the setup has changed since this was worked out. ${advice}`);
+      return;
     }
+    const step = this.#edited(label, (draft) => void Object.assign(draft, changed), null);
+    if (step !== false) this.app.messages.done(`${label}: done.`, step);
   }
 
   /** Puts the focus on an eye or a thing. */
@@ -223,32 +191,19 @@ export class Workspace {
 
   /** Turns the camera by so many degrees, as one step of undo for a gesture. */
   turnCamera(from: Setup['camera'], yawDeg: number, pitchDeg: number, gesture: string): boolean {
-    const clamp = (degrees: number) => Math.max(-80, Math.min(80, Math.round(degrees * 20) / 20));
-    return this.edit(
-      'Reframed',
-      (draft) => {
-        draft.camera.yawDeg = clamp(from.yawDeg + yawDeg);
-        draft.camera.pitchDeg = clamp(from.pitchDeg + pitchDeg);
-      },
-      gesture
-    );
+    return this.edit('Reframed', (draft) => turnCamera(draft.camera, from, yawDeg, pitchDeg), gesture);
   }
 
   followStyle(): void {
     this.edit('The call’s stop', (draft) => void (draft.intent.stop = { kind: 'byStyle' }));
   }
 
-  stand(distanceMm: number, gesture: string | null = null): boolean {
-    return this.edit('Distance', (draft) => void (draft.camera.placement = { kind: 'distance', distanceMm }), gesture);
+  stand(distanceMm: number, how: How = null): boolean {
+    return this.edit('Distance', (draft) => void (draft.camera.placement = { kind: 'distance', distanceMm }), how);
   }
 
   useLens(lens: Lens): void {
-    const kept = this.setup.camera.focalLengthMm;
-    const focalLengthMm = Math.min(lens.longestMm, Math.max(lens.shortestMm, kept));
-    this.edit(lens.name, (draft) => {
-      draft.camera.lensId = lens.id;
-      draft.camera.focalLengthMm = focalLengthMm;
-    });
+    this.edit(lens.name, (draft) => takeLens(draft.camera, lens));
   }
 }
 

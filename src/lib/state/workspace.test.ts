@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Setup } from '$core/setup/schema';
-import type { SetupRow } from '$lib/data';
+import type { SetupRow } from './openJob.svelte';
 import { openApp, until } from '$lib/testing/app';
 import type { App } from './app.svelte';
 import { Workspace } from './workspace.svelte';
@@ -14,9 +14,9 @@ beforeEach(async () => {
 afterEach(() => close());
 
 const open = (name: string): Workspace => {
-  const found = app.setups.find((item) => item.setup.name === name);
+  const found = app.open.rows.find((item) => item.setup.name === name);
   if (!found) throw new Error(name);
-  return new Workspace(app, () => app.row(found.id) as SetupRow);
+  return new Workspace(app, () => app.open.row(found.id) as SetupRow);
 };
 const placeOf = (setup: Setup, id: string) => {
   const found = [...setup.people, ...setup.things].find((item) => item.id === id);
@@ -26,7 +26,7 @@ const placeOf = (setup: Setup, id: string) => {
 describe('selecting', () => {
   it('begins with the first person, and with the fixes where wishes conflict', () => {
     const calm = open('Under the palms');
-    expect(calm.selection).toEqual({ kind: 'person', id: calm.setup.people[0]?.id });
+    expect(calm.selection.last).toEqual({ kind: 'person', id: calm.setup.people[0]?.id });
     expect(calm.tab).toBe('people');
     expect(open('Speeches').tab).toBe('fixes');
   });
@@ -36,21 +36,21 @@ describe('selecting', () => {
     const [first, second] = workspace.setup.people;
     const thing = workspace.setup.things[0];
     if (!first || !second || !thing) throw new Error('Rings changed');
-    workspace.select({ kind: 'person', id: first.id });
-    workspace.select({ kind: 'thing', id: thing.id }, true);
-    workspace.select({ kind: 'person', id: second.id }, true);
-    expect(workspace.selected).toHaveLength(3);
+    workspace.selection.select({ kind: 'person', id: first.id });
+    workspace.selection.select({ kind: 'thing', id: thing.id }, true);
+    workspace.selection.select({ kind: 'person', id: second.id }, true);
+    expect(workspace.selection.items).toHaveLength(3);
     expect(workspace.chosenPeople.map((person) => person.id)).toEqual([first.id, second.id]);
-    workspace.select({ kind: 'person', id: second.id }, true);
-    workspace.select({ kind: 'thing', id: thing.id }, true);
-    workspace.select({ kind: 'person', id: first.id }, true);
-    expect(workspace.selected).toEqual([{ kind: 'person', id: first.id }]);
-    workspace.select({ kind: 'camera' }, true);
-    expect(workspace.selected).toEqual([{ kind: 'camera' }]);
+    workspace.selection.select({ kind: 'person', id: second.id }, true);
+    workspace.selection.select({ kind: 'thing', id: thing.id }, true);
+    workspace.selection.select({ kind: 'person', id: first.id }, true);
+    expect(workspace.selection.items).toEqual([{ kind: 'person', id: first.id }]);
+    workspace.selection.select({ kind: 'camera' }, true);
+    expect(workspace.selection.items).toEqual([{ kind: 'camera' }]);
     expect(workspace.tab).toBe('camera');
-    workspace.select({ kind: 'wall', id: 'sideMm' });
+    workspace.selection.select({ kind: 'wall', id: 'sideMm' });
     expect(workspace.tab).toBe('camera');
-    workspace.select({ kind: 'background', id: workspace.setup.backgrounds[0]?.id ?? '' });
+    workspace.selection.select({ kind: 'background', id: workspace.setup.backgrounds[0]?.id ?? '' });
     expect(workspace.tab).toBe('background');
   });
 });
@@ -60,19 +60,19 @@ describe('moving', () => {
     const workspace = open('Under the palms');
     const [ines, tobiah] = workspace.setup.people.map((person) => person.id) as [string, string];
     const from = workspace.setup;
-    workspace.selectAll([
+    workspace.selection.selectAll([
       { kind: 'person', id: ines },
       { kind: 'person', id: tobiah }
     ]);
     for (const step of [30, 80, 140]) expect(workspace.moveSelected(from, step, -step, 'drag')).toBe(true);
-    app.endGesture();
+    app.store.history.endGesture();
     for (const id of [ines, tobiah]) {
       expect(placeOf(workspace.setup, id)).toEqual({
         depth: placeOf(from, id).depth + 140,
         lateral: placeOf(from, id).lateral - 140
       });
     }
-    await app.undo();
+    await app.step('undo');
     await until(() => expect(workspace.setup.people).toEqual(from.people));
   });
 
@@ -82,7 +82,7 @@ describe('moving', () => {
     const [person] = from.people;
     const [thing] = from.things;
     if (!person || !thing) throw new Error('Rings changed');
-    workspace.selectAll([
+    workspace.selection.selectAll([
       { kind: 'person', id: person.id },
       { kind: 'thing', id: thing.id }
     ]);
@@ -141,7 +141,7 @@ describe('choosing', () => {
 
   it('takes a zoom at the focal length nearest to what was used', () => {
     const workspace = open('West door');
-    const zoom = app.kit.lenses.find(
+    const zoom = app.open.kit.lenses.find(
       (lens) => lens.shortestMm < 85 && lens.longestMm < 85 && lens.longestMm > lens.shortestMm
     );
     if (!zoom) throw new Error('No short zoom in the kit');
@@ -161,13 +161,30 @@ describe('choosing', () => {
       people: before.people.map((person) => ({ ...person, headYawDeg: 0 }))
     };
     workspace.preview = changed;
-    workspace.takeOver('Turn Ines', changed);
+    workspace.takeOver('Turn Ines', { asked: before, setup: changed });
     expect(workspace.preview).toBeNull();
     expect(workspace.setup).toMatchObject({ id: before.id, name: before.name, notes: before.notes });
     expect(workspace.setup.people[0]?.headYawDeg).toBe(0);
-    expect(app.message).toMatchObject({ kind: 'done', canUndo: true });
-    await app.undo();
+    expect(app.messages.shown).toMatchObject({ kind: 'done', step: expect.any(Number) });
+    await app.step('undo');
     await until(() => expect(workspace.setup).toEqual(before));
+  });
+
+  it('does an answer to an earlier question to the setup as it is, and never over a later edit', () => {
+    const workspace = open('West door');
+    const asked = workspace.setup;
+    const turned = (deg: number): Setup => ({
+      ...asked,
+      people: asked.people.map((person) => ({ ...person, headYawDeg: deg }))
+    });
+    workspace.edit('Camera height', (draft) => void (draft.camera.heightMm = 1234));
+    workspace.takeOver('Turn Ines', { asked, setup: turned(5) });
+    expect(workspace.setup.camera.heightMm).toBe(1234);
+    expect(workspace.setup.people[0]?.headYawDeg).toBe(5);
+    const later = workspace.setup;
+    workspace.takeOver('Turn Ines again', { asked, setup: turned(25) });
+    expect(workspace.setup).toBe(later);
+    expect(app.messages.shown).toMatchObject({ kind: 'problem', text: expect.stringMatching(/has changed since/) });
   });
 
   it('an edit that would not be valid changes nothing', () => {
@@ -175,6 +192,6 @@ describe('choosing', () => {
     const before = workspace.setup;
     expect(workspace.stand(-1)).toBe(false);
     expect(workspace.setup).toBe(before);
-    expect(app.message?.kind).toBe('problem');
+    expect(app.messages.shown?.kind).toBe('problem');
   });
 });

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { SetupRow } from '$lib/data';
+  import type { SetupRow } from '$lib/state/openJob.svelte';
   import { asking, aspectOf } from '$lib/finder/asking';
   import Outline from '$lib/finder/Outline.svelte';
   import { getPictures } from '$lib/finder/pictures.svelte';
@@ -13,7 +13,10 @@
     /** Other sizes are kept apart under this name. */
     kind?: string;
   }
-  /** A small picture of a setup: the one drawn before if it still holds, else drawn when nothing more pressing is. */
+  /**
+   * A small picture of a setup: the one drawn before if it still holds, else drawn when nothing more pressing is. Until
+   * there is one, the outline stands in.
+   */
   let { row, width = 92, height = 62, kind = 'strip' }: Props = $props();
   const app = getApp();
   const pictures = getPictures();
@@ -21,14 +24,10 @@
   /** A setup being changed is drawn again once it rests. */
   const restMs = 900;
 
-  const plan = $derived(app.plan(row));
-  const body = $derived(app.kit.bodies.find((item) => item.id === row.setup.camera.bodyId));
-  const lens = $derived(app.kit.lenses.find((item) => item.id === row.setup.camera.lensId));
+  const { plan, body, lens } = $derived(app.open.planned(row.setup));
   const aspect = $derived(body ? aspectOf({ setup: row.setup, body }) : 1.5);
   const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
   let address = $state('');
-  /** None was kept: the outline stands in until one is drawn. */
-  let outlined = $state(false);
 
   function show(png: Blob) {
     URL.revokeObjectURL(address);
@@ -58,13 +57,12 @@
           w,
           h
         ]);
-        void app.keptPicture(key, drawnFrom).then((kept) => {
+        void app.thumbnails.kept(key, drawnFrom).then((kept) => {
           if (!wanted) return;
           if (kept) {
             show(kept);
             return;
           }
-          outlined = true;
           const asked = asking(taken, { slot: key, priority: 5, width: w * 2, height: h * 2, views, quick: false });
           if (!asked) return;
           pictures.ask(asked, ({ image, views: drawn, of }) => {
@@ -79,7 +77,7 @@
             canvas.toBlob((png) => {
               if (!png) return;
               if (wanted) show(png);
-              void app.keepPicture(key, drawnFrom, png);
+              void app.thumbnails.keep({ key, drawnFrom, png });
             });
           });
         });
@@ -106,7 +104,7 @@
       style:height="{frame.height}px"
       data-testid="thumbnail"
     />
-  {:else if plan.kind === 'plan' && body && outlined}
+  {:else if plan.kind === 'plan' && body}
     <Outline setup={row.setup} {plan} {body} {width} {height} plain />
   {/if}
 </span>

@@ -1,45 +1,89 @@
-/** An application with a store of its own, for unit tests: a database in memory, and enough of local storage. */
-import 'fake-indexeddb/auto';
+/** An application with a store of its own, for unit tests: a database in memory, and local storage that can fail. */
 import { expect, vi } from 'vitest';
-import { openDatabase, type FocalisDatabase } from '$lib/data';
+import { readJobFile } from '$core/formats/jobFile';
+import { safeStorage, type Database } from '$lib/data';
+import { defineDatabase } from '$lib/data/database';
 import { App } from '$lib/state/app.svelte';
 
-/** Enough of local storage for the journal. */
+/** Local storage in memory; `full` refuses to take anything more, `barred` everything. */
 export class MemoryStorage {
-  readonly #items = new Map<string, string>();
-  get length() {
-    return this.#items.size;
+  readonly items = new Map<string, string>();
+  full = false;
+  barred = false;
+  #check() {
+    if (this.barred) throw new DOMException('Access is denied.', 'SecurityError');
   }
-  key = (index: number) => [...this.#items.keys()][index] ?? null;
-  getItem = (key: string) => this.#items.get(key) ?? null;
-  setItem = (key: string, value: string) => void this.#items.set(key, value);
-  removeItem = (key: string) => void this.#items.delete(key);
+  get length() {
+    this.#check();
+    return this.items.size;
+  }
+  key = (index: number) => [...this.items.keys()][index] ?? null;
+  getItem = (key: string) => {
+    this.#check();
+    return this.items.get(key) ?? null;
+  };
+  setItem = (key: string, value: string) => {
+    this.#check();
+    if (this.full) throw new DOMException('Quota exceeded.', 'QuotaExceededError');
+    this.items.set(key, value);
+  };
+  removeItem = (key: string) => {
+    this.#check();
+    this.items.delete(key);
+  };
+  clear = () => this.items.clear();
 }
 
 /** Waits for a state, however busy the machine. */
 export const until = (check: () => unknown) => vi.waitFor(check, { timeout: 20_000, interval: 5 });
-export const ready = (app: App) => until(() => expect(app.status).toBe('ready'));
 
 let count = 0;
 
 export interface OpenApp {
   readonly app: App;
-  readonly database: FocalisDatabase;
+  readonly database: Database;
+  readonly storage: MemoryStorage;
+  /** Another window on the same store. */
+  readonly window: () => Promise<App>;
   /** Puts everything away again. */
   readonly close: () => Promise<void>;
 }
 
+/** The demo wedding, open. */
+export const weddingId = 'demo-fernhall';
+
 export async function openApp(): Promise<OpenApp> {
-  vi.stubGlobal('localStorage', new MemoryStorage());
-  const database = openDatabase(`test-${++count}-${Math.random()}`);
-  const app = new App(database);
-  const stop = app.start();
-  await ready(app);
-  const close = async () => {
-    stop();
-    await app.flush();
-    await database.delete();
-    vi.unstubAllGlobals();
+  const storage = new MemoryStorage();
+  const name = `test-${++count}-${Math.random()}`;
+  const opened: { app: App; database: Database }[] = [];
+  const start = async () => {
+    const safe = safeStorage(() => storage);
+    const database = defineDatabase(name, safe);
+    const app = new App({
+      database,
+      storage: safe,
+      newId: () => crypto.randomUUID(),
+      now: () => Date.now(),
+      readFile: async (file, onProgress) => readJobFile(await file.text(), onProgress)
+    });
+    opened.push({ app, database });
+    await app.start();
+    expect(app.problem).toBeNull();
+    await app.openJob(weddingId);
+    return { app, database };
   };
-  return { app, database, close };
+  const { app, database } = await start();
+  return {
+    app,
+    database,
+    storage,
+    window: async () => (await start()).app,
+    close: async () => {
+      for (const item of opened) {
+        item.app.stop();
+        item.database.close();
+      }
+      await database.delete();
+    }
+  };
 }

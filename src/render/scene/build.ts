@@ -1,10 +1,10 @@
 /** A setup as a scene to be looked at. */
-import { Color, InstancedMesh, Scene, Vector3 } from 'three';
+import { Color, InstancedMesh, Mesh, Scene, Vector3 } from 'three';
 import { imageDistance } from '../../core/optics/thinLens';
 import type { Viewpoint } from '../../core/setup/scene';
 import type { LightScene, Person, Setup } from '../../core/setup/schema';
-import type { Lighting } from '../figureShader';
-import type { LensState } from '../lensView';
+import type { Lighting } from './figureShader';
+import type { LensState } from '../lens/lensView';
 import { figure, levelFor, meshNames, type Level } from './figure';
 import { crowdLevel, crowdOf, PlaceBuilder } from './place';
 import { thing } from './thing';
@@ -98,9 +98,12 @@ export function buildScene(request: SceneRequest): Scene {
   return scene;
 }
 
-/** Lets go of what a scene alone holds; meshes, materials and paintings are shared and stay. */
+/** Lets go of what a scene alone holds: its materials and instances. Meshes and paintings are shared and stay. */
 export function releaseScene(scene: Scene): void {
   scene.traverse((item) => {
+    if (!(item instanceof Mesh)) return;
+    const { material } = item as Mesh;
+    for (const one of Array.isArray(material) ? material : [material]) one.dispose();
     if (item instanceof InstancedMesh) item.dispose();
   });
 }

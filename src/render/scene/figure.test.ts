@@ -2,7 +2,7 @@ import { Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { interpupillaryOf } from '../../core/people/anatomy';
 import { newPerson } from '../../core/setup/defaults';
-import { demoJobs } from '../../core/setup/demo';
+import { demoJobs } from '../../core/job/demo';
 import { featurePosition } from '../../core/setup/scene';
 import type { Person } from '../../core/setup/schema';
 import { headMatrix, levelFor, meshNames } from './figure';

@@ -18,8 +18,8 @@ import { adultInterpupillaryMm, headScale, interpupillaryOf } from '../../core/p
 import { hashOf, type Look } from '../../core/people/looks';
 import { headPoint, toCameraFrame, type Viewpoint } from '../../core/setup/scene';
 import type { Person } from '../../core/setup/schema';
-import { eyeMaterial, figureMaterial, type FigureSurface, type Lighting, type Weave } from '../figureShader';
-import { toThree } from '../lensRenderer';
+import { eyeMaterial, figureMaterial, type FigureSurface, type Lighting, type Weave } from './figureShader';
+import { toThree } from '../lens/lensRenderer';
 import { mesh } from './meshes';
 
 /** Length the dog's muzzle was modelled with, mm, and the height of the bodies' necks (src/modelling). */
@@ -212,7 +212,7 @@ export function figure(person: Person, level: Level, view: Viewpoint, lighting: 
       .clone()
       .multiply(new Matrix4().makeTranslation(0, -260, -110))
       .scale(new Vector3(150, 190, 120));
-    group.add(placed(withMaterial(new SphereGeometry(1, 32, 24), 2), other, bundle));
+    group.add(placed(swaddled, other, bundle));
   } else {
     const body = bodyMatrix(person);
     group.add(placed(mesh(`body-${cutOf(look)}-${poseOf(person)}-${level}`), other, body));
@@ -259,6 +259,8 @@ export function withMaterial(geometry: BufferGeometry, made: number): BufferGeom
   return geometry;
 }
 
+/** A baby in its cloth. */
+const swaddled = withMaterial(new SphereGeometry(1, 32, 24), 2);
 const frame = withMaterial(new TorusGeometry(22.5, 1.1, 8, 40), 8);
 const bar = withMaterial(new CylinderGeometry(1, 1, 1, 8), 8);
 

@@ -1,6 +1,6 @@
 /** The figures' meshes, fetched and unpacked once. */
 import { BufferAttribute, BufferGeometry } from 'three';
-import { decodeMesh } from '../meshFile';
+import { decodeMesh } from './meshFile';
 
 const asked = new Map<string, Promise<BufferGeometry>>();
 const ready = new Map<string, BufferGeometry>();

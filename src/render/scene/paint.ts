@@ -312,7 +312,12 @@ export function paint(surface: PaintedSurface, detailMm: number): Painted {
   const { paint: brush, cut, widthMm: fixed } = brushes[surface];
   const key = `${surface} ${Math.round(Math.log2(Math.max(0.5, detailMm)) * 8)}`;
   const known = painted.get(key);
-  if (known) return known;
+  if (known) {
+    // The latest used stands last, so that what is on the screen is never let go.
+    painted.delete(key);
+    painted.set(key, known);
+    return known;
+  }
   const canvas = new OffscreenCanvas(sizePx, sizePx);
   const g = canvas.getContext('2d');
   if (!g) throw new Error('Nothing can be painted here.');

@@ -18,7 +18,7 @@ import { hashOf } from '../../core/people/looks';
 import { newPerson } from '../../core/setup/defaults';
 import type { Viewpoint } from '../../core/setup/scene';
 import type { Background, Scenery, Setup } from '../../core/setup/schema';
-import type { Lighting } from '../figureShader';
+import type { Lighting } from './figureShader';
 import { figure } from './figure';
 import { paint, paintFloor, sequence, type Painted } from './paint';
 import { placeMaterial, type PlaceSurface } from './placeShader';

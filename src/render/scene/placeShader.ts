@@ -1,6 +1,6 @@
 /** Light on painted surfaces, plain solids and things that shine. */
 import { Color, DoubleSide, GLSL3, ShaderMaterial, Texture, Vector2 } from 'three';
-import { lightingChunk, lightUniforms, type Lighting } from '../figureShader';
+import { lightingChunk, lightUniforms, type Lighting } from './figureShader';
 
 const vertex = /* glsl */ `
 out vec2 vUv;

@@ -16,7 +16,7 @@ import {
 } from 'three';
 import { hashOf } from '../../core/people/looks';
 import type { Thing } from '../../core/setup/schema';
-import type { Lighting } from '../figureShader';
+import type { Lighting } from './figureShader';
 import { sequence } from './paint';
 import { placeMaterial, type PlaceSurface } from './placeShader';
 

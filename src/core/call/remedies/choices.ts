@@ -3,14 +3,13 @@ import { distanceForFraming, framedSize } from '../../optics/thinLens';
 import { frameSize, pictureSize } from '../../setup/framing';
 import type { Camera } from '../../setup/schema';
 import { usefulFocalLengths } from '../lineUp';
-import { focusShare, holdAtOneSecond } from '../spread';
 import { standingAt, withCamera, type Choice, type Context } from './remedy';
 
 /** Every choice with its options, in order of effort. */
 export function choices(context: Context): Choice[] {
-  const { setup } = context;
+  const { setup, habits } = context;
   const { camera, intent } = setup;
-  const hold = (stance: Camera['stance']) => holdAtOneSecond[stance];
+  const hold = (stance: Camera['stance']) => habits.holdMm[stance];
   const stanceEffort: Readonly<Record<Camera['stance'], number>> = {
     standing: 0,
     braced: 0.2,
@@ -21,7 +20,9 @@ export function choices(context: Context): Choice[] {
   const stances = (['braced', 'kneeling', 'monopod', 'tripod'] as const).filter(
     (stance) => hold(stance) < hold(camera.stance)
   );
-  const sharper = (['crossPoint'] as const).filter((method) => focusShare[method] < focusShare[camera.focusMethod]);
+  const sharper = (['crossPoint'] as const).filter(
+    (method) => habits.focusShare[method] < habits.focusShare[camera.focusMethod]
+  );
   const byHand = camera.focusMethod === 'magnifier' ? [] : (['magnifier'] as const);
   const methods = [...sharper, ...byHand];
   const moving = setup.people.some((person) => person.towardsMmPerS !== 0);

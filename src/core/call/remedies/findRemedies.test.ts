@@ -1,16 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { builtInKit } from '../../setup/builtInKit';
+import { builtInKit } from '../../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '../../setup/defaults';
-import { demoSetup } from '../../setup/demo';
+import { demoSetup } from '../../job/demo';
 import { setupSchema, type Camera, type Person, type Setup } from '../../setup/schema';
 import { remedyWords } from '../../words/remedies';
 import { planSetup } from '../planSetup';
+import { defaultHabits } from '../../habits/habits';
 import { findRemedies } from './findRemedies';
 import type { Remedy, RemedyKind } from './remedy';
 
-const solve = (setup: Setup) => findRemedies({ setup, kit: builtInKit, stopStep: 'half' });
-const plan = (setup: Setup) => planSetup({ setup, kit: builtInKit, stopStep: 'half' });
+const solve = (setup: Setup) => findRemedies({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
+const plan = (setup: Setup) => planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
 const kinds = (setup: Setup) => solve(setup).map((remedy) => remedy.kind);
 const hasWindow = (setup: Setup) => {
   const result = plan(setup);

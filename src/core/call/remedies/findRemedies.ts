@@ -3,20 +3,15 @@
  * only what the place allows; ranked by effort. A remedy carries the setup with it applied, and that setup, planned
  * again, has a window.
  */
-import type { StopStep } from '../../optics/stops';
-import type { Kit, Setup } from '../../setup/schema';
+import { bodyOf, lensOf } from '../../kit/find';
+import type { Setup } from '../../setup/schema';
 import { opensWindow } from '../evaluateStop';
+import type { PlanInput } from '../planInput';
 import { planSetup, stopsOf } from '../planSetup';
 import { prepare } from '../situation';
 import { choices } from './choices';
 import { families } from './families';
 import type { Combination, Context, Family, Remedy, RemedyKind, RemedyPart } from './remedy';
-
-export interface RemedyInput {
-  readonly setup: Setup;
-  readonly kit: Kit;
-  readonly stopStep: StopStep;
-}
 
 /** Steps of the first, coarse look along a family, and halvings after it. */
 const coarseSteps = 8;
@@ -34,15 +29,16 @@ interface Search {
   readonly outcome: (changed: Setup) => Remedy['opens'] | undefined;
 }
 
-function searchFor({ setup, kit, stopStep }: RemedyInput): Search | undefined {
+function searchFor(input: PlanInput): Search | undefined {
+  const { setup, kit, habits, stopStep } = input;
   // The remedy speaks for the call, so a stop chosen by hand makes way for it.
   const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
   const contextOf = (changed: Setup): Context | undefined => {
-    const plan = planSetup({ setup: changed, kit, stopStep });
-    const body = kit.bodies.find((item) => item.id === changed.camera.bodyId);
-    const lens = kit.lenses.find((item) => item.id === changed.camera.lensId);
+    const plan = planSetup({ ...input, setup: changed });
+    const body = bodyOf(kit, changed.camera);
+    const lens = lensOf(kit, changed.camera);
     if (plan.kind === 'noPlan' || !body || !lens) return undefined;
-    return { setup: changed, plan, body, lens, kit, distance: plan.distanceMm };
+    return { setup: changed, plan, body, lens, kit, habits, distance: plan.distanceMm };
   };
   const context = contextOf(free);
   return (
@@ -50,14 +46,14 @@ function searchFor({ setup, kit, stopStep }: RemedyInput): Search | undefined {
       context,
       contextOf,
       opens: (changed) => {
-        const prepared = prepare(changed, kit);
+        const prepared = prepare({ ...input, setup: changed });
         if (prepared.kind === 'noPlan') return false;
         const { situation } = prepared;
         if (!fits(setup, changed, situation.view.distance)) return false;
         return opensWindow(situation, stopsOf(situation.lens, stopStep));
       },
       outcome: (changed) => {
-        const solved = planSetup({ setup: changed, kit, stopStep });
+        const solved = planSetup({ ...input, setup: changed });
         if (solved.kind === 'noPlan' || !solved.window) return undefined;
         const label = (index: number) => solved.stops[index]?.stop.label ?? '';
         return {
@@ -72,7 +68,7 @@ function searchFor({ setup, kit, stopStep }: RemedyInput): Search | undefined {
 }
 
 /** Every remedy that opens the window, least effort first. Empty when the window is open or nothing can be planned. */
-export function findRemedies(input: RemedyInput, onProgress: OnProgress = () => undefined): Remedy[] {
+export function findRemedies(input: PlanInput, onProgress: OnProgress = () => undefined): Remedy[] {
   const search = searchFor(input);
   if (!search || search.context.plan.conflict === null) return [];
   const found: Remedy[] = [];
@@ -108,13 +104,13 @@ const costOf = (family: Family, amount: number) => ({
  * Several changes done together, each by the same share of its given amount, the least share that opens the window.
  * Undefined when even all of them in full do not, or when one of them is not a change by an amount.
  */
-export function combineRemedies(input: RemedyInput, parts: readonly RemedyPart[]): Combination | undefined {
+export function combineRemedies(input: PlanInput, parts: readonly RemedyPart[]): Combination | undefined {
   const search = searchFor(input);
   return search && combine(search, search.context, parts, []);
 }
 
 /** Pairs that open the window together, least effort first; for setups that one change alone cannot save. */
-export function findCombinations(input: RemedyInput, onProgress: OnProgress = () => undefined): Combination[] {
+export function findCombinations(input: PlanInput, onProgress: OnProgress = () => undefined): Combination[] {
   const search = searchFor(input);
   if (!search || search.context.plan.conflict === null) return [];
   const found: Combination[] = [];

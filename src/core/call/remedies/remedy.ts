@@ -1,5 +1,7 @@
 /** What a remedy is, and what the files of this folder share. */
-import type { Body, Camera, Kit, Lens, Person, Setup } from '../../setup/schema';
+import type { Habits } from '../../habits/habits';
+import type { Body, Kit, Lens } from '../../kit/schema';
+import type { Camera, Person, Setup } from '../../setup/schema';
 import type { Plan } from '../plan';
 
 export const remedyKinds = [
@@ -84,6 +86,7 @@ export interface Context {
   readonly body: Body;
   readonly lens: Lens;
   readonly kit: Kit;
+  readonly habits: Habits;
   readonly distance: number;
 }
 

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
-import { answerPlanRequest } from '$core/call/planRequest';
+import { answerPlanRequest } from '$core/service/planRequest';
 import type { RequestHandler } from './$types';
 
 /** Requests one address may make in a minute: planning is work, and nobody needs more by hand. */

@@ -1,13 +1,16 @@
 <script lang="ts">
   import { page } from '$app/state';
   import FieldCard from '$lib/card/FieldCard.svelte';
-  import Missing from '$lib/shell/Missing.svelte';
+  import OpenSetup from '$lib/shell/OpenSetup.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   const app = getApp();
-  const row = $derived(app.row(page.params['id'] ?? ''));
+  const id = $derived(page.params['id'] ?? '');
+  const name = $derived(app.open.row(id)?.setup.name);
 </script>
 
-<svelte:head><title>{row ? `${row.setup.name}, field card · Focalis` : 'Focalis'}</title></svelte:head>
+<svelte:head><title>{name === undefined ? 'Focalis' : `${name}, field card · Focalis`}</title></svelte:head>
 
-{#if row}<FieldCard {row} />{:else}<Missing />{/if}
+<OpenSetup {id}>
+  {#snippet children(row)}<FieldCard {row} />{/snippet}
+</OpenSetup>

@@ -1,0 +1,109 @@
+/** The plan as a service: a request in JSON in, the answer in JSON out. Server, command line and tests share it. */
+import { z } from 'zod';
+import { alternatives } from '../call/alternatives';
+import { lineUp } from '../call/lineUp';
+import type { PlanInput } from '../call/planInput';
+import { planSetup } from '../call/planSetup';
+import { findRemedies } from '../call/remedies/findRemedies';
+import { distanceSensitivity } from '../call/sensitivity';
+import { issueField, issueReason } from '../formats/issues';
+import { forbiddenPath, shapeProblem } from '../formats/untrusted';
+import { currentVersion, renewSetup } from '../formats/versions';
+import { defaultHabits, habitsSchema } from '../habits/habits';
+import { mergedKit } from '../kit/builtInKit';
+import { focalLengthProblem, lensOf } from '../kit/find';
+import { kitSchema } from '../kit/schema';
+import { setupSchema } from '../setup/schema';
+import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
+
+/** Largest request, bytes. */
+export const maxPlanRequestBytes = 512 * 1024;
+
+const version = z
+  .int()
+  .min(1, 'must be at least 1')
+  .max(currentVersion, `must be at most ${currentVersion}`)
+  .default(currentVersion)
+  .describe('Version of the setup sent; an earlier one is brought up to date');
+
+export const planRequestSchema = z.strictObject({
+  version,
+  setup: setupSchema,
+  kit: kitSchema.optional().describe('Bodies and lenses beside the built-in ones; one with a built-in id replaces it'),
+  habits: habitsSchema.default(defaultHabits).describe('Spreads, sways and paces; the defaults are from memory'),
+  stopStep: z.enum(['full', 'half', 'third']).default('half'),
+  include: z
+    .array(z.enum(['alternatives', 'remedies', 'lineUp', 'sensitivity']))
+    .max(4, 'must be at most 4')
+    .default([])
+    .describe('What to compute beside the plan')
+});
+
+export type PlanAnswer =
+  | { readonly ok: true; readonly json: string }
+  | { readonly ok: false; readonly field: string; readonly reason: string };
+
+/** The published JSON Schema of a request. */
+export function planRequestJsonSchema(): unknown {
+  return z.toJSONSchema(planRequestSchema, { io: 'input' });
+}
+
+type Refusal = Extract<PlanAnswer, { readonly ok: false }>;
+
+const refuse = (field: string, reason: string): Refusal => ({ ok: false, field, reason });
+const refuseFor = (issue: z.core.$ZodIssue | undefined, within = ''): Refusal =>
+  refuse([within, issueField(issue)].filter((part) => part !== '').join('.'), issueReason(issue));
+
+/** The request with its setup brought up to date, not yet validated; or why it cannot be. */
+function renewed(data: object): { readonly ok: true; readonly data: object } | Refusal {
+  if (!('version' in data) || !('setup' in data)) return { ok: true, data };
+  const asked = version.safeParse(data.version);
+  if (!asked.success) return refuseFor(asked.error.issues[0], 'version');
+  const setup = renewSetup(data.setup, asked.data);
+  if (!setup.ok) return refuseFor(setup.issue, 'setup');
+  return { ok: true, data: { ...data, setup: setup.data } };
+}
+
+/** Answers the text of a request. The same text gives the same bytes. */
+export function answerPlanRequest(text: string): PlanAnswer {
+  if (text.length > maxPlanRequestBytes) {
+    return refuse('', `The request is larger than ${maxPlanRequestBytes / 1024} KB.`);
+  }
+  const shape = shapeProblem(text);
+  if (shape !== null) return refuse('', shape);
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    return refuse('', 'The request is not complete JSON.');
+  }
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) {
+    return refuse('', 'The request must be a JSON object.');
+  }
+  const forbidden = forbiddenPath(data);
+  if (forbidden !== null) return refuse(forbidden, 'This key has no place in a request.');
+  const current = renewed(data);
+  if (!current.ok) return current;
+  const parsed = planRequestSchema.safeParse(current.data);
+  if (!parsed.success) return refuseFor(parsed.error.issues[0]);
+  const { setup, stopStep, habits, include } = parsed.data;
+  const kit = mergedKit(parsed.data.kit ?? { bodies: [], lenses: [] });
+  const lens = lensOf(kit, setup.camera);
+  const problem = lens ? focalLengthProblem(lens, setup.camera.focalLengthMm) : null;
+  if (problem !== null) return refuse('setup.camera.focalLengthMm', problem);
+  const input: PlanInput = { setup, kit, stopStep, habits };
+  const plan = planSetup(input);
+  const words =
+    plan.kind === 'plan'
+      ? { call: callSentence(plan, 'metric'), reason: reasonSentence(plan), conflict: conflictSentences(plan) }
+      : noPlanWords(plan.reason, 'metric');
+  const answer = {
+    words,
+    plan,
+    alternatives: include.includes('alternatives') ? alternatives(input) : undefined,
+    remedies: include.includes('remedies') ? findRemedies(input) : undefined,
+    lineUp: include.includes('lineUp') ? lineUp(input) : undefined,
+    sensitivity: include.includes('sensitivity') ? distanceSensitivity(input) : undefined
+  };
+  return { ok: true, json: `${JSON.stringify(answer)}\n` };
+}

@@ -1,0 +1,36 @@
+/** Somebody new in a setup, and somebody becoming somebody else. */
+import { defaultMuzzleMm, defaultStatureMm, newPerson } from './defaults';
+import type { Person, Setup } from './schema';
+
+/** Shoulder to shoulder with room to breathe, mm (common practice, no source). */
+const besideMm = 480;
+
+/** "Person 3": the base with the first number nobody has. */
+export function numbered(base: string, taken: Iterable<string>, from = 1): string {
+  const names = new Set(taken);
+  for (let n = from; ; n++) if (!names.has(`${base} ${n}`)) return `${base} ${n}`;
+}
+
+/** Where somebody who comes to a setup stands: to the right of everybody. */
+export function besideEverybody({ people }: Setup): number {
+  return people.length === 0 ? 0 : Math.max(...people.map((person) => person.lateralMm)) + besideMm;
+}
+
+/** Somebody new, to the right of everybody else. `taken` are names in use elsewhere in the job. */
+export function newcomer(setup: Setup, id: string, taken: Iterable<string>): Person {
+  const name = numbered('Person', [...taken, ...setup.people.map((person) => person.name)]);
+  return newPerson(id, name, { lateralMm: besideEverybody(setup) });
+}
+
+/**
+ * Makes somebody an adult, a child, a baby or a pet in a posture. A pet is measured to its eyes, so a person's height
+ * would not fit it, nor the other way round.
+ */
+export function become(draft: Person, being: Person['being'], posture: Person['posture']): void {
+  if ((being === 'pet') !== (draft.being === 'pet')) {
+    draft.statureMm = defaultStatureMm[being];
+    draft.muzzleMm = being === 'pet' ? defaultMuzzleMm : 0;
+  }
+  draft.being = being;
+  draft.posture = posture;
+}

@@ -1,0 +1,34 @@
+import { describe, expect, it } from 'vitest';
+import type { Plan } from '../call/plan';
+import { planSetup } from '../call/planSetup';
+import { defaultHabits } from '../habits/habits';
+import { demoSetup } from '../job/demo';
+import { builtInKit } from '../kit/builtInKit';
+import { cardLines } from './card';
+
+const plan = planSetup({
+  setup: demoSetup('Under the palms'),
+  kit: builtInKit,
+  stopStep: 'half',
+  habits: defaultHabits
+}) as Plan;
+const entry = plan.stops[plan.selected];
+if (!entry) throw new Error('no stop');
+
+describe('the figures of the field card', () => {
+  it('say where to stand, what is sharp and how often to shoot', () => {
+    const [stand, sharp, shoot] = cardLines(plan, entry, 'metric');
+    expect(stand).toEqual({ name: 'Stand', value: expect.stringMatching(/ m away$/), more: '85 mm' });
+    expect(sharp?.more).toMatch(/^in front, .* behind$/);
+    expect(shoot?.value).toBe('1 frame');
+    expect(cardLines(plan, entry, 'feet')[0]?.value).toMatch(/′|ft|'/);
+  });
+
+  it('say when all behind is sharp, when one frame is enough, and when none is', () => {
+    const whole = { ...entry, farMm: null, frames: { ...entry.frames, toShoot: 4 } };
+    expect(cardLines(plan, whole, 'metric').map((line) => line.value)[2]).toBe('4 frames');
+    expect(cardLines(plan, whole, 'metric')[1]?.more).toBe('in front, all behind');
+    const never = { ...entry, frames: { ...entry.frames, toShoot: null } };
+    expect(cardLines(plan, never, 'metric')[2]?.value).toBe('many');
+  });
+});

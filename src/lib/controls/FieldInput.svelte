@@ -1,0 +1,41 @@
+<script lang="ts" generics="T">
+  import { Helper, Input, Label } from 'flowbite-svelte';
+  import type { Field } from './field.svelte';
+
+  interface Props {
+    field: Field<T>;
+    label: string;
+    hideLabel?: boolean;
+    placeholder?: string;
+    maxlength?: number;
+    type?: 'text' | 'date';
+    inputmode?: 'text' | 'decimal';
+  }
+  /** The input of a field, with what is wrong with what was typed. */
+  let { field, label, hideLabel = false, placeholder = '', maxlength, type = 'text', inputmode }: Props = $props();
+  const note = $derived(field.problem || (field.isDraft ? 'Typed, not taken: Enter takes it, Escape drops it.' : ''));
+</script>
+
+<div class="min-w-0">
+  <Label for={field.id} class={hideLabel ? 'sr-only' : ''}>{label}</Label>
+  <Input
+    id={field.id}
+    {type}
+    {maxlength}
+    {placeholder}
+    {inputmode}
+    autocomplete="off"
+    value={field.shown}
+    aria-invalid={field.problem !== ''}
+    aria-describedby={note === '' ? undefined : `${field.id}-note`}
+    oninput={field.oninput}
+    onfocus={field.onfocus}
+    onblur={field.onblur}
+    onkeydown={field.onkeydown}
+  />
+  {#if field.problem !== ''}
+    <Helper id="{field.id}-note" role="alert" class="mt-1 text-pencil">{note}</Helper>
+  {:else if note !== ''}
+    <Helper id="{field.id}-note" class="mt-1 text-soft">{note}</Helper>
+  {/if}
+</div>

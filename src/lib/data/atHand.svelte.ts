@@ -1,0 +1,136 @@
+/** The rows at hand: of all tables that stand alone, and of one owner. Kept in step with what other windows store. */
+import type Dexie from 'dexie';
+import { merge } from '$core/plain/merge';
+import type { Committed } from './commit';
+import { MemoryTable } from './memory.svelte';
+import type { RowKey } from './peers';
+import { readTable, sort } from './read';
+import type { Change, Damaged, Descriptor, Descriptors, Row, TableName, Values } from './rows';
+
+type Tables<T extends Values> = { readonly [N in TableName<T>]: MemoryTable<T[N]> };
+
+export class AtHand<T extends Values> {
+  /** Rows that could not be read. */
+  damaged = $state.raw<readonly Damaged[]>([]);
+  /** Whose rows are at hand. */
+  owner = $state<string | null>(null);
+  /** That owner's own row as it was, once it has been erased elsewhere: everything of it stays at hand. */
+  erasedOwner = $state.raw<Row | null>(null);
+  readonly #database: Dexie;
+  readonly #descriptors: Descriptors<T>;
+  readonly #tables: Tables<T>;
+  /** What is shown of a row and not yet stored. */
+  readonly #pending: (table: string, id: string) => Change | undefined;
+
+  constructor(
+    database: Dexie,
+    descriptors: Descriptors<T>,
+    pending: (table: string, id: string) => Change | undefined
+  ) {
+    this.#database = database;
+    this.#descriptors = descriptors;
+    this.#pending = pending;
+    const names = Object.keys(descriptors) as TableName<T>[];
+    this.#tables = Object.fromEntries(names.map((name) => [name, new MemoryTable()])) as Tables<T>;
+  }
+
+  table<N extends TableName<T>>(name: N): MemoryTable<T[N]> {
+    return this.#tables[name];
+  }
+
+  descriptor(name: string): Descriptor<unknown> {
+    return this.#descriptors[name as TableName<T>] as Descriptor<unknown>;
+  }
+
+  memory(name: string): MemoryTable<unknown> {
+    return this.#tables[name as TableName<T>] as MemoryTable<unknown>;
+  }
+
+  #names(owned: boolean): readonly string[] {
+    return Object.keys(this.#tables).filter((name) => (this.descriptor(name).ownedBy !== null) === owned);
+  }
+
+  /** Reads what stands alone. @throws what the database throws */
+  load(): Promise<void> {
+    return this.#read(this.#names(false), null);
+  }
+
+  /** Has the rows of an owner at hand, instead of those of another. */
+  async open(owner: string | null): Promise<void> {
+    if (owner === null) {
+      for (const name of this.#names(true)) this.memory(name).fill([]);
+    } else await this.#read(this.#names(true), owner);
+    this.owner = owner;
+    this.erasedOwner = null;
+  }
+
+  async #read(names: readonly string[], owner: string | null): Promise<void> {
+    const read = await Promise.all(names.map((name) => readTable(this.#database, name, this.descriptor(name), owner)));
+    names.forEach((name, index) =>
+      this.memory(name).fill((read[index]?.rows ?? []).map((row) => this.#ours(name, row)))
+    );
+    const damaged = read.flatMap((item) => item.damaged);
+    this.damaged = [...this.damaged.filter((item) => !names.includes(item.table)), ...damaged];
+  }
+
+  /** A stored row with what is typed here and not yet stored. */
+  #ours(table: string, row: Row): Row {
+    const pending = this.#pending(table, row.id);
+    return pending?.after && pending.before ? merge(pending.before, pending.after, row) : row;
+  }
+
+  /** Shows rows as they will be stored. */
+  show(changes: readonly Change[]): void {
+    for (const { table, id, after } of changes) {
+      if (this.descriptor(table).ownedBy === null || after === null || after.owner === this.owner) {
+        this.memory(table).set([[id, after]]);
+      }
+    }
+  }
+
+  /** Rows as they are stored now. */
+  receive(stored: Committed['stored']): void {
+    const alone = stored.filter(({ table }) => this.descriptor(table).ownedBy === null);
+    const owned = stored.filter(({ table }) => this.descriptor(table).ownedBy !== null);
+    for (const { table, id, row } of [...alone, ...owned]) {
+      const standsAlone = this.descriptor(table).ownedBy === null;
+      if (row !== null) {
+        if (id === this.owner && standsAlone) this.erasedOwner = null;
+        if (standsAlone || row.owner === this.owner) this.memory(table).set([[id, this.#ours(table, row)]]);
+        continue;
+      }
+      if (id === this.owner && standsAlone) this.erasedOwner = this.memory(table).get(id) ?? this.erasedOwner;
+      // What is typed here outlives a removal elsewhere; so does everything of an owner that was erased while it is open.
+      if (!this.#pending(table, id) && (standsAlone || this.erasedOwner === null)) this.memory(table).set([[id, null]]);
+    }
+  }
+
+  /** Every row of the owner at hand, as changes that bring it into a store where it is not. */
+  get ownedRows(): readonly Change[] {
+    return this.#names(true).flatMap((table) =>
+      this.memory(table).list.map((after): Change => ({ table, id: after.id, before: null, after }))
+    );
+  }
+
+  /** Reads again what another window has stored. */
+  async refresh(keys: readonly RowKey[]): Promise<void> {
+    const known = keys.filter(({ table }) => table in this.#tables);
+    for (const name of new Set(known.map((key) => key.table))) {
+      const ids = known.filter((key) => key.table === name).map((key) => key.id);
+      const raws = await this.#database.table<unknown, string>(name).bulkGet(ids);
+      const { rows, damaged } = sort(
+        name,
+        this.descriptor(name),
+        raws.filter((raw) => raw !== undefined)
+      );
+      const readable = ids.filter((id) => !damaged.some((item) => item.id === id));
+      this.receive(readable.map((id) => ({ table: name, id, row: rows.find((row) => row.id === id) ?? null })));
+    }
+  }
+
+  /** Everything at hand, read again: another window may have stored something nobody told of. */
+  async refreshAll(): Promise<void> {
+    await this.load();
+    if (this.owner !== null && this.erasedOwner === null) await this.open(this.owner);
+  }
+}

@@ -1,0 +1,37 @@
+/** The tables of Focalis. */
+import { bodySchema, lensSchema, type Body, type Lens } from '$core/kit/schema';
+import {
+  jobPersonSchema,
+  jobPlaceSchema,
+  jobSchema,
+  jobSetupSchema,
+  type Job,
+  type JobPerson,
+  type JobPlace,
+  type JobSetup
+} from '$core/job/schema';
+import { profileSchema, type Profile } from './profile';
+import type { Descriptor, Descriptors } from './rows';
+
+export type FocalisValues = {
+  readonly profile: Profile;
+  readonly jobs: Job;
+  readonly people: JobPerson;
+  readonly places: JobPlace;
+  readonly setups: JobSetup;
+  readonly bodies: Body;
+  readonly lenses: Lens;
+};
+
+const alone = <V>(noun: string, schema: Descriptor<V>['schema']): Descriptor<V> => ({ schema, noun, ownedBy: null });
+const ofJob = <V>(noun: string, schema: Descriptor<V>['schema']): Descriptor<V> => ({ schema, noun, ownedBy: 'jobs' });
+
+export const tables: Descriptors<FocalisValues> = {
+  profile: alone('settings', profileSchema as Descriptor<Profile>['schema']),
+  jobs: alone('job', jobSchema),
+  bodies: alone('body', bodySchema),
+  lenses: alone('lens', lensSchema),
+  people: ofJob('person', jobPersonSchema),
+  places: ofJob('place', jobPlaceSchema),
+  setups: ofJob('setup', jobSetupSchema)
+};

@@ -1,0 +1,89 @@
+/** What is done with jobs as a whole. */
+import { newJob } from '$core/job/defaults';
+import type { Job } from '$core/job/schema';
+import { eraseJob, freeName, newRow, untouchedDemos, type FocalisStore, type How, type Row } from '$lib/data';
+import { reasonOf, type Parts } from './parts';
+
+export class Jobs {
+  readonly #parts: Parts;
+  /** Jobs in use, in the order they were made. */
+  readonly list: readonly Row<Job>[] = $derived.by(() =>
+    this.#parts.store.table('jobs').list.filter((row) => row.removedAt === null)
+  );
+  /** Jobs put away, which can be brought back. */
+  readonly removed: readonly Row<Job>[] = $derived.by(() =>
+    this.#parts.store.table('jobs').list.filter((row) => row.removedAt !== null)
+  );
+
+  constructor(options: Parts) {
+    this.#parts = options;
+  }
+
+  /** Names of jobs in use. */
+  get names(): readonly string[] {
+    return this.list.map((row) => row.value.name);
+  }
+
+  /** Changes a job. Returns why that is not possible, or null. */
+  change(id: string, label: string, changes: Partial<Job>, how: How = null): string | null {
+    const options = typeof how === 'string' ? { gesture: how } : (how ?? {});
+    const result = this.#parts.store.edit(
+      label,
+      (draft) => draft.change('jobs', id, (job) => ({ ...job, ...changes })),
+      options
+    );
+    return result.ok ? null : result.reason;
+  }
+
+  /** A new job of one's own. The demo goes, unless somebody has worked in it. */
+  async start(): Promise<string> {
+    const { database, store, messages, newId, now } = this.#parts;
+    await store.flush();
+    const demos = await untouchedDemos(database);
+    const job = newJob(newId(), freeName('New job', this.names));
+    const result = store.edit('New job', (draft) => {
+      draft.put('jobs', newRow(job.id, job, { position: now() }));
+      for (const id of demos) this.#putAway(draft, id);
+    });
+    if (demos.length > 0 && result.ok) messages.done('The demo was put away.', result.step);
+    return job.id;
+  }
+
+  #putAway(draft: Parameters<Parameters<FocalisStore['edit']>[1]>[0], id: string): void {
+    const row = draft.row('jobs', id);
+    if (row) draft.put('jobs', { ...row, removedAt: this.#parts.now() });
+  }
+
+  /** Puts a job away, with all that hangs on it; it can be brought back for thirty days. */
+  remove(id: string): void {
+    const { store, messages } = this.#parts;
+    const name = store.table('jobs').get(id)?.value.name ?? 'Job';
+    const result = store.edit(`${name} removed`, (draft) => this.#putAway(draft, id));
+    if (result.ok) messages.done(`${name} removed.`, result.step);
+  }
+
+  /** Brings a job back: one that was put away, or one that another window has erased while it is open here. */
+  async bringBack(row: Row<Job>): Promise<void> {
+    const { store, messages } = this.#parts;
+    const back = { ...row, removedAt: null };
+    if (store.table('jobs').get(row.id)) {
+      store.edit(`${row.value.name} brought back`, (draft) => draft.put('jobs', back));
+      return;
+    }
+    try {
+      await store.bringBack([{ table: 'jobs', id: row.id, before: null, after: back }]);
+      messages.done(`${row.value.name} is back, with everything you have changed.`);
+    } catch (error) {
+      messages.problem(`It could not be brought back: ${reasonOf(error)}`);
+    }
+  }
+
+  /** Erases a job for good. */
+  async erase(row: Row<Job>): Promise<void> {
+    const { database, store, messages } = this.#parts;
+    await store.flush();
+    const gone = await eraseJob(database, row.id);
+    store.erased(gone);
+    messages.done(`${row.value.name} was erased.`);
+  }
+}

@@ -1,0 +1,118 @@
+/**
+ * The way to a worker: started when first needed; one that crashes or falls silent fails every question it has, and the
+ * next question starts another.
+ */
+import { wrap, type Remote } from 'comlink';
+
+export type WorkerFailure = 'crashed' | 'silent' | 'cancelled';
+
+export class WorkerFailed extends Error {
+  readonly kind: WorkerFailure;
+
+  constructor(kind: WorkerFailure) {
+    super(
+      {
+        crashed: 'The calculation stopped unexpectedly.',
+        silent: 'The calculation does not answer.',
+        cancelled: 'The calculation was cancelled.'
+      }[kind]
+    );
+    this.kind = kind;
+  }
+}
+
+/** Without an answer or a sign of progress for so long a worker is taken to hang. */
+export const silentAfterMs = 60_000;
+
+interface Running<Api> {
+  readonly thread: Worker;
+  readonly api: Remote<Api>;
+  readonly open: Set<(failure: WorkerFailed) => void>;
+  timer: ReturnType<typeof setTimeout> | undefined;
+}
+
+export interface CallOptions {
+  /** Gives the question up; when nothing else is asked, the worker's work ends at once. */
+  readonly signal?: AbortSignal | undefined;
+}
+
+export class WorkerClient<Api> {
+  readonly #start: () => Worker;
+  readonly #silentMs: number;
+  #running: Running<Api> | undefined;
+
+  constructor(start: () => Worker, silentMs = silentAfterMs) {
+    this.#start = start;
+    this.#silentMs = silentMs;
+  }
+
+  /**
+   * Asks the worker. `alive` is to be called at every sign of progress.
+   *
+   * @throws WorkerFailed when there will be no answer; else what the worker throws
+   */
+  call<T>(ask: (api: Remote<Api>, alive: () => void) => Promise<T>, { signal }: CallOptions = {}): Promise<T> {
+    const running = (this.#running ??= this.#launch());
+    return new Promise<T>((resolve, reject) => {
+      const fail = (failure: WorkerFailed) => {
+        running.open.delete(fail);
+        reject(failure);
+      };
+      const end = () => {
+        running.open.delete(fail);
+        signal?.removeEventListener('abort', cancel);
+        this.#watch(running);
+      };
+      const cancel = () => {
+        end();
+        reject(new WorkerFailed('cancelled'));
+        if (running.open.size === 0) this.#drop(running);
+      };
+      if (signal?.aborted) {
+        reject(new WorkerFailed('cancelled'));
+        return;
+      }
+      signal?.addEventListener('abort', cancel);
+      running.open.add(fail);
+      this.#watch(running);
+      const settled =
+        <V>(settle: (value: V) => void) =>
+        (value: V) => {
+          end();
+          settle(value);
+        };
+      ask(running.api, () => this.#watch(running)).then(settled(resolve), settled(reject));
+    });
+  }
+
+  #launch(): Running<Api> {
+    const thread = this.#start();
+    const running: Running<Api> = { thread, api: wrap<Api>(thread), open: new Set(), timer: undefined };
+    const crashed = () => this.#fail(running, 'crashed');
+    thread.addEventListener('error', crashed);
+    thread.addEventListener('messageerror', crashed);
+    return running;
+  }
+
+  /** Starts the clock anew, or stops it when nothing is asked. */
+  #watch(running: Running<Api>): void {
+    clearTimeout(running.timer);
+    if (running.open.size > 0) running.timer = setTimeout(() => this.#fail(running, 'silent'), this.#silentMs);
+  }
+
+  #fail(running: Running<Api>, kind: WorkerFailure): void {
+    this.#drop(running);
+    for (const fail of [...running.open]) fail(new WorkerFailed(kind));
+  }
+
+  #drop(running: Running<Api>): void {
+    clearTimeout(running.timer);
+    running.thread.terminate();
+    if (this.#running === running) this.#running = undefined;
+  }
+
+  /** Ends the worker; whatever is asked of it fails. */
+  stop(): void {
+    if (this.#running) this.#fail(this.#running, 'cancelled');
+  }
+}
