@@ -1,8 +1,10 @@
 /** The setups the benchmarks measure. Invented. */
-import type { PlanInput } from '../src/core/call/planSetup';
-import { builtInKit } from '../src/core/setup/builtInKit';
+import type { PlanInput } from '../src/core/call/planInput';
+import { defaultHabits } from '../src/core/habits/habits';
+import { builtInKit } from '../src/core/kit/builtInKit';
 import { defaultCamera, newBackground, newPerson, newSetup } from '../src/core/setup/defaults';
-import type { Kit, Setup } from '../src/core/setup/schema';
+import type { Kit } from '../src/core/kit/schema';
+import type { Setup } from '../src/core/setup/schema';
 
 /** A 50 mm lens from f/1.4 to f/22: 25 third stops. */
 const longRange: Kit = {
@@ -33,7 +35,7 @@ export function group(count: number, changes: Partial<Setup> = {}): PlanInput {
     backgrounds: [newBackground('b', 'hedge', { depthMm: 6000, detailMm: 40, wish: 'free' })],
     ...changes
   });
-  return { setup, kit: longRange, stopStep: 'third' };
+  return { setup, kit: longRange, stopStep: 'third', habits: defaultHabits };
 }
 
 /** The same with a hedge that must vanish and cannot: every remedy is looked for. */

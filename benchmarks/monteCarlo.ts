@@ -1,5 +1,6 @@
 /** The straightforward way to the odds of a whole plan: throw dice for every stop. */
-import { planSetup, type PlanInput } from '../src/core/call/planSetup';
+import type { PlanInput } from '../src/core/call/planInput';
+import { planSetup } from '../src/core/call/planSetup';
 import { prepare } from '../src/core/call/situation';
 import { autofocusSpread, holdSpread } from '../src/core/call/spread';
 import { depthOfField } from '../src/core/optics/depthOfField';
@@ -14,7 +15,7 @@ export const throwsForEqualAccuracy = 25_000_000;
 
 /** Times `throws` per stop over all stops of a plan. */
 export function monteCarloPlan(input: PlanInput, throws: number): number[] {
-  const prepared = prepare(input.setup, input.kit);
+  const prepared = prepare(input);
   const plan = planSetup(input);
   if (prepared.kind === 'noPlan' || plan.kind === 'noPlan') throw new Error('no plan');
   const { situation } = prepared;
@@ -24,8 +25,14 @@ export function monteCarloPlan(input: PlanInput, throws: number): number[] {
   return plan.stops.map((entry) => {
     const s = entry.target.focusDistanceMm;
     const spread = Math.hypot(
-      autofocusSpread(camera.focusMethod, situation.widestN, situation.body, magnification(situation.f, s)),
-      holdSpread(camera.stance, camera.secondsToShutter)
+      autofocusSpread(
+        input.habits,
+        camera.focusMethod,
+        situation.widestN,
+        situation.body,
+        magnification(situation.f, s)
+      ),
+      holdSpread(input.habits, camera.stance, camera.secondsToShutter)
     );
     let kept = 0;
     for (let i = 0; i < throws; i++) {
