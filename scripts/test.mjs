@@ -9,6 +9,7 @@ await runTogether(
   [
     ['Formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
     ['Lint', 'npx', ['eslint', '.']],
+    ['Folders', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.mjs']],
     ['Types', 'npm', ['run', '--silent', 'check']]
   ],
   [['Unit tests', 'npx', ['vitest', 'run']]]

@@ -63,10 +63,51 @@ describe('where the focus may be put', () => {
     expect(held.found.length).toBeGreaterThan(0);
   });
 
-  it('by hand can also be between the faces', () => {
-    const byHand = { ...setup, camera: { ...setup.camera, focusMethod: 'magnifier' as const } };
-    const { found, depths } = all(byHand);
-    expect(found[found.length - 1]).toEqual(atDistance(bestFocusBetween(depths.nearest, depths.furthest)));
+  it('by hand, and only by hand, can also be between the faces', () => {
+    const by = (focusMethod: Setup['camera']['focusMethod']) =>
+      all({ ...setup, camera: { ...setup.camera, focusMethod } });
+    for (const method of ['magnifier', 'byEye'] as const) {
+      const { found, depths } = by(method);
+      expect(found[found.length - 1]).toEqual(atDistance(bestFocusBetween(depths.nearest, depths.furthest)));
+    }
+    for (const method of ['crossPoint', 'ordinaryPoint'] as const) {
+      expect(by(method).found.every((item) => item.subjectId !== null)).toBe(true);
+    }
+  });
+
+  it('with two frames is the eye chosen only in the frame that holds it', () => {
+    const chosen = aiming({ kind: 'eye', personId: 'bo', eye: 'leftEye' }, { frames: 'two' });
+    // Bo does not decide, so no frame holds him: those who do keep their own best eye.
+    expect(all(chosen).found.map((item) => item.subjectId)).toEqual(['ada', 'ada']);
+    const bothDecide = { ...chosen, people: [ada, { ...bo, importance: 'must' as const }] };
+    expect(all(bothDecide).found).toMatchObject([{ subjectId: 'bo', feature: 'leftEye' }]);
+  });
+
+  it('comes in order of importance, then of nearness; a plain distance after every eye', () => {
+    const people = [{ ...bo, importance: 'must' as const }, ada, { ...cleo, importance: 'should' as const }];
+    const { subjects } = all({ ...setup, people });
+    const everyone = all({ ...setup, people }).found.concat(
+      candidates({ ...setup, people }, subjects, subjects.slice(2), { nearest: 1, furthest: 2 })
+    );
+    const depths = everyone.map((item) => item.focusDistanceMm);
+    const [nearest, furthest] = [Math.min(...depths), Math.max(...depths)];
+    const listed = shortlist([atDistance(bestFocusBetween(nearest, furthest)), ...everyone], nearest, furthest, 40);
+    const keys = listed.map((item) => item.importance * 1e6 + item.focusDistanceMm);
+    expect(keys).toEqual([...keys].sort((a, b) => a - b));
+    expect(listed[listed.length - 1]?.importance).toBe(3);
+  });
+
+  it('is looked at where a systematic shift would bring the plane to the middle, too', () => {
+    const list = [2000, 2100, 2200, 2300, 2400, 2500, 2600].map((mm) => atDistance(mm));
+    const middle = bestFocusBetween(2000, 2600);
+    const around = (mm: number) => (item: { focusDistanceMm: number }) => Math.abs(item.focusDistanceMm - mm) < 160;
+    const plain = shortlist(list, 2000, 2600, 0);
+    expect(plain).toHaveLength(3);
+    expect(plain.every(around(middle))).toBe(true);
+    // Landing 200 mm behind the target, one 200 mm nearer brings it to the middle.
+    const shifted = shortlist(list, 2000, 2600, 200);
+    expect(shifted.filter(around(middle - 200)).length).toBeGreaterThanOrEqual(3);
+    expect(shifted.filter(around(middle)).length).toBeGreaterThanOrEqual(3);
   });
 
   it('is shortlisted to those that share the blur most evenly, whatever the order they come in', () => {

@@ -34,6 +34,35 @@ describe('shutter floor', () => {
     expect(shutterFloor(setupWith({}, { stance: 'tripod' }), main).rule).toBe('tripod');
   });
 
+  it('has the child’s rule for children and pets, not for a baby, and the group’s from three people on', () => {
+    const rule = (...beings: Person['being'][]) =>
+      shutterFloor(
+        setupWith(
+          {},
+          {},
+          beings.map((being, index) => newPerson(`p${index}`, 'P', { being }))
+        ),
+        main
+      ).rule;
+    expect(rule('child')).toBe('child');
+    expect(rule('adult', 'pet')).toBe('child');
+    expect(rule('baby')).toBe('focalLength');
+    expect(rule('adult', 'adult')).toBe('focalLength');
+    expect(rule('adult', 'adult', 'adult')).toBe('group');
+  });
+
+  it('has the moving rule for who crosses the picture and who goes away as for who comes', () => {
+    const rule = (changes: Partial<Person>) => shutterFloor(setupWith({}, {}, [newPerson('w', 'W', changes)]), main);
+    expect(rule({ acrossMmPerS: 300 })).toEqual({ rule: 'moving', shutterS: 1 / 250 });
+    expect(rule({ towardsMmPerS: -300 }).rule).toBe('moving');
+  });
+
+  it('on a tripod is 1/15 s, unless somebody in the picture asks for less', () => {
+    expect(shutterFloor(setupWith({}, { stance: 'tripod' }), main)).toEqual({ rule: 'tripod', shutterS: 1 / 15 });
+    const child = newPerson('c', 'C', { being: 'child' });
+    expect(shutterFloor(setupWith({}, { stance: 'tripod' }, [child]), main).rule).toBe('child');
+  });
+
   it('counts the crop: a 50 on APS-C wants 1/75 s, and half that time under the stricter rule', () => {
     const fifty = setupWith({}, { focalLengthMm: 50 });
     expect(1 / shutterFloor(fifty, second).shutterS).toBeCloseTo(50 * 1.534, 0);
@@ -89,6 +118,62 @@ describe('light at a stop', () => {
     const weak = at(setupWith({ flash: { guideNumberM: 5, distanceMm: 20_000 } }), 16);
     expect(weak.missingStops).toBeGreaterThan(0);
     expect(weak.iso).toBe(main.isoLimit);
+  });
+});
+
+describe('a filter', () => {
+  // A filter of two stops lets a quarter through (definition).
+  it('of two stops costs two stops of shutter, or of ISO where the shutter is at its floor', () => {
+    const sun = { scene: { kind: 'estimated', as: 'sun' } } as const;
+    expect(at(setupWith({ ...sun, filterStops: 2 }), 8).shutterS / at(setupWith(sun), 8).shutterS).toBeCloseTo(4, 9);
+    const room = { scene: { kind: 'ev', ev100: 6 } } as const;
+    expect((at(setupWith({ ...room, filterStops: 2 }), 4).iso ?? 0) / (at(setupWith(room), 4).iso ?? 1)).toBeCloseTo(
+      4,
+      9
+    );
+  });
+
+  it('of two stops with flash asks four times the power, and lays the room two stops further under', () => {
+    const flash = { guideNumberM: 60, distanceMm: 2000 };
+    const scene = { kind: 'estimated', as: 'sun' } as const;
+    const bare = at(setupWith({ scene, flash }), 4);
+    const filtered = at(setupWith({ scene, flash, filterStops: 2 }), 4);
+    expect(bare.flash?.power).toBeCloseTo((4 * 2) ** 2 / 60 ** 2, 9);
+    expect((filtered.flash?.power ?? 0) / (bare.flash?.power ?? 1)).toBeCloseTo(4, 9);
+    expect((filtered.flash?.ambientUnderStops ?? 0) - (bare.flash?.ambientUnderStops ?? 0)).toBeCloseTo(2, 9);
+    expect(bare.tooBrightStops - filtered.tooBrightStops).toBeCloseTo(2, 9);
+  });
+});
+
+describe('flash', () => {
+  const flash = { guideNumberM: 40, distanceMm: 2500 };
+
+  it('keeps the shutter between the sync time and 1/60 s, shorter where a floor or the room asks for it', () => {
+    expect(at(setupWith({ flash }, { focalLengthMm: 35, lensId: 'lens-35' }), 4).shutterS).toBeCloseTo(1 / 60, 9);
+    expect(at(setupWith({ flash }), 4).shutterS).toBeCloseTo(1 / 85, 9);
+    const child = newPerson('c', 'C', { being: 'child' });
+    expect(at(setupWith({ flash }, {}, [child]), 4).shutterS).toBe(main.syncS);
+    // EV 10 at f/4 and ISO 100 asks for 1/64 s; EV 11 for 1/128 s, shorter than the floor.
+    const bright = setupWith({ flash, scene: { kind: 'ev', ev100: 11 } });
+    expect(at(bright, 4).shutterS).toBeCloseTo(1 / 128, 9);
+  });
+
+  it('is helped by ISO where its power is not enough, up to the limit', () => {
+    // GN 40 lights 2.5 m at f/16; at f/32 a fourth is missing twice over.
+    expect(at(setupWith({ flash }), 16)).toMatchObject({ iso: 100, missingStops: 0 });
+    const weak = at(setupWith({ flash }), 32);
+    expect(weak.iso).toBeCloseTo(400, 9);
+    expect(weak.flash?.power).toBeCloseTo(1, 9);
+    const gone = at(setupWith({ flash: { guideNumberM: 40, distanceMm: 2500 * 64 } }), 16);
+    expect(gone.iso).toBe(main.isoLimit);
+    // 64 times as far is 12 stops; 100 to 12 800 is 7 of them.
+    expect(gone.missingStops).toBeCloseTo(5, 9);
+  });
+
+  it('without a known room says nothing of it', () => {
+    const { flash: alone, tooBrightStops } = at(setupWith({ flash }), 4);
+    expect(alone?.ambientUnderStops).toBeNull();
+    expect(tooBrightStops).toBe(0);
   });
 });
 

@@ -61,6 +61,29 @@ describe('the window of stops', () => {
     expect(lower({ ratios: [1.2, 0.9, 0.8], lensRatios: [1.1, 0.5, 0.4] })).toEqual({ kind: 'lensBlur' });
   });
 
+  it('takes no stop between two that grant everything as granted', () => {
+    const holed = judge(input({ faces: 'nynyn', style: 'deepAndSafe', ratios: [2, 0.9, 0.5, 0.8, 2] }));
+    expect(holed).toMatchObject({ window: { first: 1, last: 3 }, recommended: 3 });
+  });
+
+  it('names the background that fails most where several do', () => {
+    const two = input({ faces: 'yyy', backgrounds: ['yyn', 'yyn'] });
+    const last = two.stops[2];
+    if (!last) throw new Error('no stop');
+    const stops = [
+      ...two.stops.slice(0, 2),
+      { ...last, backgrounds: last.backgrounds.map((item, at) => ({ ...item, shortfallStops: 1 + at })) }
+    ];
+    expect(judge({ ...two, stops }).upper).toEqual({ kind: 'background', backgroundId: 'b1' });
+  });
+
+  it('leaves what rounding leaves sharp: a ratio of 1 is sharp, the odds then bind', () => {
+    const lower = judge(input({ faces: 'nyy', ratios: [1 + 1e-10, 0.9, 0.8] })).lower;
+    expect(lower).toEqual({ kind: 'odds', subjectId: 'wim' });
+    const soft = judge(input({ faces: 'nyy', ratios: [1.01, 0.9, 0.8], lensRatios: [1, 0.5, 0.4] })).lower;
+    expect(soft).toMatchObject({ kind: 'point' });
+  });
+
   it('gives each style its stop of the same window', () => {
     const picture: Picture = {
       faces: 'nyyyy',
@@ -92,10 +115,61 @@ describe('a conflict', () => {
     expect(settled.lower).toEqual({ kind: 'point', subjectId: 'ada', role: 'farEye' });
   });
 
-  it('of two backgrounds names both', () => {
-    expect(judge(input({ faces: 'yyyy', backgrounds: ['yynn', 'nnyy'] })).conflict).toMatchObject({
-      kind: 'backgroundAgainstBackground'
+  it('of two backgrounds names both, the one missed most first', () => {
+    // At every stop that holds the faces one of the two is missed; the first such stop is recommended.
+    expect(judge(input({ faces: 'yyyy', backgrounds: ['yynn', 'nnyy'] })).conflict).toEqual({
+      kind: 'backgroundAgainstBackground',
+      backgroundId: 'b1',
+      otherId: 'b0'
     });
+    const three = input({ faces: 'yy', backgrounds: ['yy', 'yn', 'ny'] });
+    expect(judge(three)).toMatchObject({
+      recommended: 0,
+      upper: { kind: 'background', backgroundId: 'b2' },
+      conflict: { backgroundId: 'b2', otherId: 'b1' }
+    });
+  });
+
+  it('is settled at the stop that misses least in all, and names what is missed most there', () => {
+    const missing = input({ faces: 'nyyy', backgrounds: ['nnnn', 'nnnn'] });
+    const short = [
+      [1, 1],
+      [2, 3],
+      [1, 2],
+      [3, 1]
+    ];
+    const stops = missing.stops.map((entry, index) => ({
+      ...entry,
+      backgrounds: entry.backgrounds.map((item, at) => ({ ...item, shortfallStops: short[index]?.[at] ?? 0 }))
+    }));
+    expect(judge({ ...missing, stops })).toEqual({
+      window: null,
+      recommended: 2,
+      lower: { kind: 'point', subjectId: 'ada', role: 'farEye' },
+      upper: { kind: 'background', backgroundId: 'b1' },
+      conflict: { kind: 'backgroundUnreachable', backgroundId: 'b1' }
+    });
+  });
+
+  it('names the stop nearest to the faces at which the background would be right, on either side', () => {
+    const conflict = (faces: string, line: string) => judge(input({ faces, backgrounds: [line] }));
+    // Wider than the faces need: the nearest is the last of those that hide it.
+    expect(conflict('nnnnyy', 'yyynnn')).toMatchObject({
+      recommended: 4,
+      lower: { kind: 'point', subjectId: 'ada', role: 'farEye' },
+      conflict: { facesFrom: 4, backgroundAt: 2, bound: { kind: 'point', subjectId: 'ada' } }
+    });
+    // Narrower than the faces bear, as where a background should be kept: from the last stop that holds them on.
+    const kept = conflict('nyynnn', 'nnnnyy');
+    expect(kept).toMatchObject({ recommended: 1, conflict: { facesFrom: 2, backgroundAt: 4 } });
+    expect(kept.upper).toEqual({ kind: 'background', backgroundId: 'b0' });
+  });
+
+  it('tells odds and the blur of the lens as what keeps the faces from the background', () => {
+    const at = (picture: Partial<Picture>) =>
+      judge(input({ faces: 'nny', backgrounds: ['ynn'], ratios: [0.9, 0.9, 0.8], ...picture })).conflict;
+    expect(at({})).toMatchObject({ bound: { kind: 'odds', subjectId: 'wim' } });
+    expect(at({ lensRatios: [1.2, 0.5, 0.4] })).toMatchObject({ bound: { kind: 'lensBlur' } });
   });
 
   it('with a background no stop can have says so', () => {
@@ -110,7 +184,17 @@ describe('a conflict', () => {
     expect(hopeful).toMatchObject({ recommended: 1, conflict: { kind: 'facesUnreachable', because: 'odds' } });
     const hopeless = judge(input({ faces: 'nnn', odds: [0, 0, 0], ratios: [4, 3, 2] }));
     expect(hopeless).toMatchObject({ recommended: 2, conflict: { kind: 'facesUnreachable', because: 'depth' } });
+    expect(hopeful).toMatchObject({ window: null, upper: { kind: 'lens' }, lower: { kind: 'odds', subjectId: 'wim' } });
+    expect(hopeful.conflict).toMatchObject({ bound: { kind: 'odds', subjectId: 'wim' } });
+    expect(hopeless.conflict).toMatchObject({ bound: { kind: 'point', subjectId: 'ada', role: 'farEye' } });
     const soft = judge(input({ faces: 'n', lensRatios: [1.3] }));
-    expect(soft.conflict).toMatchObject({ kind: 'facesUnreachable', because: 'criterion' });
+    expect(soft.conflict).toEqual({
+      kind: 'facesUnreachable',
+      because: 'criterion',
+      bound: { kind: 'lensBlur' }
+    });
+    // A thousandth is no hope.
+    expect(judge(input({ faces: 'nn', odds: [0.001, 0], ratios: [4, 3] })).recommended).toBe(1);
+    expect(judge(input({ faces: 'nn', odds: [0.002, 0], ratios: [4, 3] })).recommended).toBe(0);
   });
 });

@@ -1,0 +1,65 @@
+import { describe, expect, it } from 'vitest';
+import { diffractionDisc, lensDisc, totalDisc, verdict, type LensSharpness } from './sharpness';
+
+/** MTF50 of lens and diffraction together, as it would be measured, line pairs per mm. */
+const measuredAt = (measured: NonNullable<LensSharpness['measured']>, N: number) =>
+  0.705 / totalDisc(lensDisc({ character: 'ordinary', widestFNumber: 1.4, measured }, N), diffractionDisc(N));
+
+const table = [
+  { fNumber: 2, lpPerMm: 40 },
+  { fNumber: 4, lpPerMm: 80 },
+  { fNumber: 16, lpPerMm: 40 }
+];
+
+describe('a lens that has been measured', () => {
+  it('is as sharp as it was measured, at every stop that was', () => {
+    for (const { fNumber, lpPerMm } of table) expect(measuredAt(table, fNumber)).toBeCloseTo(lpPerMm, 9);
+  });
+
+  it('has, between two stops, the disc in proportion to the stops from one to the other', () => {
+    // One of two stops on from f/2 at 40 lp/mm to f/4 at 80: half way between 17.6 and 8.8 µm.
+    expect((0.705 / measuredAt(table, 2 * Math.SQRT2)) * 1000).toBeCloseTo((17.625 + 8.8125) / 2, 9);
+    // One of four on from f/4 at 80 to f/16 at 40: a quarter of the way.
+    expect((0.705 / measuredAt(table, 4 * Math.SQRT2)) * 1000).toBeCloseTo(8.8125 + (17.625 - 8.8125) / 4, 9);
+  });
+
+  it('is taken as at the nearest stop measured, beyond the ends of the table', () => {
+    expect(measuredAt(table, 1.4)).toBeCloseTo(40, 9);
+    expect(measuredAt(table.slice(0, 2), 5.6)).toBeCloseTo(80, 9);
+    for (const N of [1.4, 4, 5.6]) expect(measuredAt([{ fNumber: 4, lpPerMm: 60 }], N)).toBeCloseTo(60, 9);
+  });
+
+  it('has no disc of its own where diffraction alone explains what was measured', () => {
+    expect(lensDisc({ character: 'ordinary', widestFNumber: 2, measured: [{ fNumber: 16, lpPerMm: 400 }] }, 16)).toBe(
+      0
+    );
+  });
+
+  it('with nothing in its table is one nobody has measured', () => {
+    const unmeasured = { character: 'ordinary', widestFNumber: 2 } as const;
+    expect(lensDisc({ ...unmeasured, measured: [] }, 2.8)).toBe(lensDisc(unmeasured, 2.8));
+  });
+});
+
+describe('a lens nobody has measured', () => {
+  it('loses half its aberrations with each stop, down to what no stop removes', () => {
+    const disc = (N: number) => lensDisc({ character: 'ordinary', widestFNumber: 2 }, N) ** 2 - 0.007 ** 2;
+    expect(Math.sqrt(disc(2))).toBeCloseTo(0.016, 9);
+    expect(Math.sqrt(disc(2 * Math.SQRT2))).toBeCloseTo(0.008, 9);
+    expect(Math.sqrt(disc(8))).toBeCloseTo(0.001, 9);
+  });
+
+  it('is no worse than wide open, and differs by its character there alone', () => {
+    const at = (character: LensSharpness['character'], N: number) => lensDisc({ character, widestFNumber: 2 }, N);
+    expect(at('ordinary', 1.4)).toBe(at('ordinary', 2));
+    expect(at('crisp', 2)).toBeLessThan(at('ordinary', 2));
+    expect(at('ordinary', 2)).toBeLessThan(at('weakWideOpen', 2));
+    expect(at('weakWideOpen', 64) / at('crisp', 64)).toBeCloseTo(1, 3);
+  });
+});
+
+it('blur in words: up to the disc allowed sharp, up to 1.6 of it a touch soft, beyond soft', () => {
+  expect([0, 0.5, 1, 1 + 1e-10].map(verdict)).toEqual(Array(4).fill('sharp'));
+  expect([1.001, 1.3, 1.6].map(verdict)).toEqual(Array(3).fill('touchSoft'));
+  expect([1.601, 3, Infinity].map(verdict)).toEqual(Array(3).fill('soft'));
+});
