@@ -120,7 +120,7 @@ test('a picture is saved with its settings in it', async ({ page }) => {
 
 resting('marks over the picture are switched and stay switched', async ({ page }) => {
   await openDemo(page);
-  const marks = page.getByTestId('finder').locator('svg rect');
+  const marks = page.getByTestId('marks').locator('rect');
   await expect(marks).toHaveCount(117);
   await page.getByRole('button', { name: 'Marks over the picture' }).click();
   await page.getByLabel('Focus points of this body').uncheck();

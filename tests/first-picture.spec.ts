@@ -60,7 +60,7 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
     page.getByRole('button', { name: 'Export this job' }).click()
   ]);
   const file = await download.path();
-  expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({ format: 'focalis-job', version: 2 });
+  expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({ format: 'focalis-job', version: 3 });
 
   const fresh = await browser.newContext();
   const other = await fresh.newPage();

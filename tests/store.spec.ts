@@ -56,7 +56,7 @@ test('a full disk: it is said, the edit stays, can be exported, and is stored on
   expect(text).toContain('"statureMm":1750');
   await notSaved.getByRole('button', { name: 'Try again' }).click();
   await expect(notSaved).toBeVisible();
-  // Closed in this state, nothing is lost: the next window finds it.
+  // Closed in this state, nothing is lost: the next tab finds it.
   const other = await page.context().newPage();
   await openDemo(other);
   await expect(other.getByLabel('Height', { exact: true })).toHaveValue('1.75 m');
@@ -92,10 +92,7 @@ test('one damaged row is set aside and named; everything else works', async ({ p
   await expect(notice).toHaveCount(0);
 });
 
-test('a job removed in one window while edited in the other is offered back with the edit', async ({
-  page,
-  context
-}) => {
+test('a job removed in one tab while edited in the other is offered back with the edit', async ({ page, context }) => {
   await openDemo(page);
   const other = await context.newPage();
   await openDemo(other);
@@ -106,12 +103,12 @@ test('a job removed in one window while edited in the other is offered back with
   await page.getByLabel('Height', { exact: true }).fill('1.8');
   await page.getByLabel('Height', { exact: true }).press('Enter');
   await saved(page);
-  // In the other window it is erased for good; here everything is still whole.
+  // In the other tab it is erased for good; here everything is still whole.
   await other.getByRole('button', { name: 'Quayside Brass' }).click();
   await other.getByRole('button', { name: 'Removed jobs' }).click();
   await other.getByRole('button', { name: 'Erase Fernhall Glasshouse now' }).click();
   await other.getByRole('button', { name: 'Erase', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('Fernhall Glasshouse was erased in another window.');
+  await expect(page.getByRole('alert')).toContainText('Fernhall Glasshouse was erased in another tab.');
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(page.getByRole('status')).toContainText('Fernhall Glasshouse is back');
   await page.reload();

@@ -121,58 +121,81 @@ test('numbers: a minus, a comma, units, a range in the units shown, Escape, arro
 /** Every field somebody can type a quantity into, on the tab that is open. */
 const fieldsOf = (page: Page) => page.locator('main input:not([type=radio]):not([type=checkbox]):not([type=date])');
 
-test('every field keeps what is typed, restores with Escape, and its arrows come back', async ({ page }) => {
-  await openDemo(page, 'Rings');
-  await page.getByLabel('Lens', { exact: true }).selectOption('lens-24-70');
-  await page.getByLabel('Framing', { exact: true }).selectOption('group-halfLength');
-  await page.getByRole('tab', { name: 'Camera' }).click();
-  await page.getByRole('group', { name: 'Stitched wide view' }).getByText('on', { exact: true }).click();
-  await page.getByRole('tab', { name: 'Light' }).click();
-  await page.getByLabel('The light is').selectOption('metered');
-  await page.getByRole('group', { name: 'Flash' }).getByText('on', { exact: true }).click();
-  const seen = new Set<string>();
-  const check = async () => {
-    const count = await fieldsOf(page).count();
-    for (let index = 0; index < count; index++) {
-      const field = fieldsOf(page).nth(index);
-      const id = (await field.getAttribute('id')) ?? '';
-      const label = (await page.locator(`label[for="${id}"]`).textContent()) ?? '';
-      if (seen.has(label)) continue;
-      seen.add(label);
-      const before = await field.inputValue();
-      // A comma, a letter and a minus: nothing may rewrite it.
-      await type(field, '-7,q');
-      await expect(field, label).toHaveValue('-7,q');
-      await field.press('Escape');
-      await expect(field, label).toHaveValue(before);
-      await type(field, '');
-      await expect(field, label).toHaveValue('');
-      await field.press('Escape');
-      await expect(field, label).toHaveValue(before);
-      // At the upper end of its range it stays where it is: then the other way round.
-      await field.press('ArrowUp');
-      const [there, back] = (await field.inputValue()) === before ? ['ArrowDown', 'ArrowUp'] : ['', 'ArrowDown'];
-      if (there !== '') await field.press(there);
-      await field.press(back);
-      await expect(field, label).toHaveValue(before);
-    }
-  };
-  for (const tab of ['People', 'Background', 'Intent', 'Camera', 'Light']) {
-    await page.getByRole('tab', { name: tab, exact: true }).click();
-    await check();
-    if (tab === 'People') {
-      await page.getByLabel('Who or what').selectOption('rings');
-      await check();
-      await page.getByRole('button', { name: 'Arrange' }).click();
-      for (const kind of ['rows', 'arc', 'vee', 'seatedFront']) {
-        await page.getByLabel('Arrange as').selectOption(kind);
-        await check();
-      }
-      await page.getByRole('button', { name: 'Leave them' }).click();
-    }
+/** Tries every field on the screen that has not been tried yet. */
+async function checkFields(page: Page, seen: Set<string>): Promise<void> {
+  const ids = await fieldsOf(page).evaluateAll((fields) => fields.map((field) => field.id));
+  for (const id of ids) {
+    const field = page.locator(`[id="${id}"]`);
+    // Taking a distance takes the place of a margin.
+    if ((await field.count()) === 0) continue;
+    const label = (await page.locator(`label[for="${id}"]`).textContent()) ?? '';
+    if (seen.has(label)) continue;
+    seen.add(label);
+    const before = await field.inputValue();
+    // A comma, a letter and a minus: nothing may rewrite it.
+    await type(field, '-7,q');
+    await expect(field, label).toHaveValue('-7,q');
+    await field.press('Escape');
+    await expect(field, label).toHaveValue(before);
+    await type(field, '');
+    await expect(field, label).toHaveValue('');
+    await field.press('Escape');
+    await expect(field, label).toHaveValue(before);
+    // At the upper end of its range it stays where it is: then the other way round.
+    await field.press('ArrowUp');
+    const [there, back] = (await field.inputValue()) === before ? ['ArrowDown', 'ArrowUp'] : ['', 'ArrowDown'];
+    if (there !== '') await field.press(there);
+    await field.press(back);
+    await expect(field, label).toHaveValue(before);
   }
-  expect(seen.size).toBeGreaterThan(40);
-  await expect(page.getByRole('alert')).toHaveCount(0);
+}
+
+const open = (page: Page, tab: string) => page.getByRole('tab', { name: tab, exact: true }).click();
+
+test.describe('every field keeps what is typed, restores with Escape, and its arrows come back', () => {
+  test('of the camera and the light', async ({ page }) => {
+    const seen = new Set<string>();
+    await openDemo(page, 'Rings');
+    await page.getByLabel('Lens', { exact: true }).selectOption('lens-24-70');
+    await page.getByLabel('Framing', { exact: true }).selectOption('group-halfLength');
+    await open(page, 'Camera');
+    await page.getByRole('group', { name: 'Stitched wide view' }).getByText('on', { exact: true }).click();
+    await checkFields(page, seen);
+    await open(page, 'Light');
+    await page.getByLabel('The light is').selectOption('metered');
+    await page.getByRole('group', { name: 'Flash' }).getByText('on', { exact: true }).click();
+    await checkFields(page, seen);
+    expect(seen.size).toBeGreaterThan(20);
+    await expect(page.getByRole('alert')).toHaveCount(0);
+  });
+
+  test('of people, things, backgrounds and what is wanted', async ({ page }) => {
+    const seen = new Set<string>();
+    await openDemo(page, 'Rings');
+    await open(page, 'Background');
+    await checkFields(page, seen);
+    await open(page, 'Intent');
+    await checkFields(page, seen);
+    await open(page, 'People');
+    await checkFields(page, seen);
+    await page.getByLabel('Who or what').selectOption('rings');
+    await checkFields(page, seen);
+    expect(seen.size).toBeGreaterThan(20);
+    await expect(page.getByRole('alert')).toHaveCount(0);
+  });
+
+  test('of the arrangements', async ({ page }) => {
+    const seen = new Set<string>();
+    await openDemo(page, 'Rings');
+    await open(page, 'People');
+    await page.getByRole('button', { name: 'Arrange' }).click();
+    for (const kind of ['rows', 'arc', 'vee', 'seatedFront']) {
+      await page.getByLabel('Arrange as').selectOption(kind);
+      await checkFields(page, seen);
+    }
+    expect(seen.size).toBeGreaterThan(7);
+    await expect(page.getByRole('alert')).toHaveCount(0);
+  });
 });
 
 test('what is typed and not yet taken survives a reload and going away; the value that holds stays beside it', async ({

@@ -1,5 +1,5 @@
 /**
- * A long-nosed dog sitting, in the pet's head frame at full size: eyes at ±30 mm, muzzle along +z for `muzzleMm`, body
+ * A long-nosed dog sitting, in the pet's head coordinates at full size: eyes at ±30 mm, muzzle along +z for `muzzleMm`, body
  * below and behind, mm.
  */
 import { materials } from '../render/scene/meshFile';

@@ -1,5 +1,5 @@
 /**
- * A head like a calm clay sculpture, in the head frame of core/people/anatomy.ts: origin midway between the corneas, +x
+ * A head like a calm clay sculpture, in head coordinates of core/people/anatomy.ts: origin midway between the corneas, +x
  * to its own left, +y up, +z out of the face, mm. Corneas, nose tip, chin, ears, hairline and crown lie where the core
  * says they do; the rest is modelled by eye.
  */

@@ -25,7 +25,7 @@ export class KeptScenes {
     const key = `${setup.id} ${Math.round(widthPx)} ${eyesOf ?? ''}`;
     if (lookedAt) this.#lookedAt = key;
     const { people, things, backgrounds, place, light } = setup;
-    const from = JSON.stringify([people, things, backgrounds, place, light.scene, view, lens.focalLengthMm]);
+    const from = JSON.stringify([people, things, backgrounds, place, light.level, view, lens.focalLengthMm]);
     const known = this.#kept.get(key);
     const scene = known?.from === from ? known.scene : buildScene(request);
     if (known && known.scene !== scene) this.#retired.push(known.scene);

@@ -3,14 +3,14 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { planSetup } from '../core/call/planSetup';
 import { defaultHabits } from '../core/habits/habits';
 import { builtInKit } from '../core/kit/builtInKit';
-import { demoSetup } from '../core/job/demo';
+import { demoSetup } from '../core/testing/demo';
 import { viewpoint } from '../core/setup/scene';
 import type { Body, Lens } from '../core/kit/schema';
 import type { Setup } from '../core/setup/schema';
 import type { Accumulation, LensRenderer, Shot } from './lens/lensRenderer';
 import { wholePicture } from './lens/lensView';
 import { lensShot } from './shot';
-import { Studio, type Picture, type PictureRequest } from './studio';
+import { Studio, type Rendering, type RenderingRequest } from './studio';
 
 // The order of the work is looked at here; painting a place needs a canvas, which Node has not.
 vi.mock('./scene/build', async (original) => ({
@@ -62,14 +62,14 @@ const shot = plan.kind === 'plan' ? lensShot(west, plan, body, lens) : null;
 if (!shot) throw new Error('no shot');
 
 let turn = 0;
-const asking = (changes: Partial<PictureRequest> = {}): PictureRequest => ({
+const asking = (changes: Partial<RenderingRequest> = {}): RenderingRequest => ({
   slot: 'finder',
   turn: ++turn,
   priority: 1,
   setup: empty,
   view: viewpoint(west, body),
   shot,
-  window: wholePicture,
+  cutout: wholePicture,
   width: 600,
   height: 400,
   views: 64,
@@ -78,7 +78,7 @@ const asking = (changes: Partial<PictureRequest> = {}): PictureRequest => ({
 });
 
 let drawing: Drawing;
-let shown: Picture[];
+let shown: Rendering[];
 let failures: string[];
 let studio: Studio;
 

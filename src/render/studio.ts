@@ -5,14 +5,14 @@
 import type { Viewpoint } from '../core/setup/scene';
 import type { Setup } from '../core/setup/schema';
 import { LensRenderer, quickShare, type Accumulation, type Shot } from './lens/lensRenderer';
-import type { Window } from './lens/lensView';
+import type { Cutout } from './lens/lensView';
 import { KeptScenes } from './keptScenes';
 import { meshesFor, type SceneRequest } from './scene/build';
 import { loadMeshes, type FetchBytes } from './scene/meshes';
 import { viewsRange } from './lens/pupil';
 import type { LensShot } from './shot';
 
-export interface PictureRequest {
+export interface RenderingRequest {
   /** What it is for; a new request for the same slot replaces the old one. */
   readonly slot: string;
   /** Which request of the slot this is; told back with every picture. */
@@ -22,7 +22,7 @@ export interface PictureRequest {
   readonly setup: Setup;
   readonly view: Viewpoint;
   readonly shot: LensShot;
-  readonly window: Window;
+  readonly cutout: Cutout;
   readonly width: number;
   readonly height: number;
   readonly views: number;
@@ -32,7 +32,7 @@ export interface PictureRequest {
   readonly eyesOf?: string | undefined;
 }
 
-export interface Picture {
+export interface Rendering {
   readonly slot: string;
   readonly turn: number;
   readonly image: ImageBitmap;
@@ -46,7 +46,7 @@ export interface Picture {
 }
 
 interface Job {
-  readonly request: PictureRequest;
+  readonly request: RenderingRequest;
   readonly askedAt: number;
   shown: boolean;
   scale: number;
@@ -85,7 +85,7 @@ const keptScenes = 6;
 export class Studio {
   readonly #renderer: LensRenderer;
   readonly #fetchBytes: FetchBytes;
-  readonly #show: (picture: Picture) => void;
+  readonly #show: (picture: Rendering) => void;
   readonly #fail: (slot: string, reason: string) => void;
   readonly #jobs = new Map<string, Job>();
   readonly #scenes = new KeptScenes(keptScenes);
@@ -98,7 +98,7 @@ export class Studio {
   constructor(
     renderer: LensRenderer,
     fetchBytes: FetchBytes,
-    show: (picture: Picture) => void,
+    show: (picture: Rendering) => void,
     fail: (slot: string, reason: string) => void
   ) {
     this.#renderer = renderer;
@@ -107,7 +107,7 @@ export class Studio {
     this.#fail = fail;
   }
 
-  ask(request: PictureRequest): void {
+  ask(request: RenderingRequest): void {
     this.drop(request.slot);
     if (request.priority <= pressingPriority) this.#lastPressing = performance.now();
     const reducible = request.width > neverReducedPx;
@@ -172,7 +172,7 @@ export class Studio {
       setup: request.setup,
       view: request.view,
       lens: request.shot.lens,
-      widthPx: request.width / (request.window.right - request.window.left),
+      widthPx: request.width / (request.cutout.right - request.cutout.left),
       eyesOf: request.eyesOf
     };
     await loadMeshes(meshesFor(sceneRequest), this.#fetchBytes);
@@ -217,7 +217,7 @@ export class Studio {
   }
 
   #shot({ request }: Job, scale: number): Shot {
-    const { shot, view, window, width, height } = request;
-    return { ...shot, view, window, width: Math.round(width * scale), height: Math.round(height * scale) };
+    const { shot, view, cutout, width, height } = request;
+    return { ...shot, view, cutout, width: Math.round(width * scale), height: Math.round(height * scale) };
   }
 }

@@ -10,7 +10,7 @@
   import StoreProblem from '$lib/shell/StoreProblem.svelte';
   import SoftDot from '$lib/ladder/SoftDot.svelte';
   import { controls } from '$lib/shell/theme';
-  import { Pictures, setPictures } from '$lib/finder/pictures.svelte';
+  import { Renderings, setRenderings } from '$lib/finder/renderings.svelte';
   import { App, setApp } from '$lib/state/app.svelte';
 
   let { children }: { children: Snippet } = $props();
@@ -24,7 +24,7 @@
       persist: () => navigator.storage?.persist?.()
     })
   );
-  const pictures = setPictures(new Pictures());
+  const pictures = setRenderings(new Renderings());
 
   onMount(() => {
     void app.start();

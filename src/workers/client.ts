@@ -1,8 +1,28 @@
-/**
- * The way to a worker: started when first needed; one that crashes or falls silent fails every question it has, and the
- * next question starts another.
- */
+/** The ways to a worker: a thread that says when it is lost, and, on top of it, questions that are always answered. */
 import { wrap, type Remote } from 'comlink';
+
+export interface Thread<Api> {
+  readonly api: Remote<Api>;
+  readonly end: () => void;
+}
+
+/** Starts a worker; `lost` is called at most once, when it has crashed, and never after `end`. */
+export function startThread<Api>(start: () => Worker, lost: () => void): Thread<Api> {
+  const worker = start();
+  let ended = false;
+  const end = () => {
+    ended = true;
+    worker.terminate();
+  };
+  const crashed = () => {
+    if (ended) return;
+    end();
+    lost();
+  };
+  worker.addEventListener('error', crashed);
+  worker.addEventListener('messageerror', crashed);
+  return { api: wrap<Api>(worker), end };
+}
 
 export type WorkerFailure = 'crashed' | 'silent' | 'cancelled';
 
@@ -25,8 +45,7 @@ export class WorkerFailed extends Error {
 export const silentAfterMs = 60_000;
 
 interface Running<Api> {
-  readonly thread: Worker;
-  readonly api: Remote<Api>;
+  readonly thread: Thread<Api>;
   readonly open: Set<(failure: WorkerFailed) => void>;
   timer: ReturnType<typeof setTimeout> | undefined;
 }
@@ -36,6 +55,10 @@ export interface CallOptions {
   readonly signal?: AbortSignal | undefined;
 }
 
+/**
+ * Questions to a worker: it is started when first needed; one that crashes or falls silent fails every question it has, and
+ * the next question starts another.
+ */
 export class WorkerClient<Api> {
   readonly #start: () => Worker;
   readonly #silentMs: number;
@@ -81,16 +104,13 @@ export class WorkerClient<Api> {
           end();
           settle(value);
         };
-      ask(running.api, () => this.#watch(running)).then(settled(resolve), settled(reject));
+      ask(running.thread.api, () => this.#watch(running)).then(settled(resolve), settled(reject));
     });
   }
 
   #launch(): Running<Api> {
-    const thread = this.#start();
-    const running: Running<Api> = { thread, api: wrap<Api>(thread), open: new Set(), timer: undefined };
-    const crashed = () => this.#fail(running, 'crashed');
-    thread.addEventListener('error', crashed);
-    thread.addEventListener('messageerror', crashed);
+    const thread = startThread<Api>(this.#start, () => this.#fail(running, 'crashed'));
+    const running: Running<Api> = { thread, open: new Set(), timer: undefined };
     return running;
   }
 
@@ -107,7 +127,7 @@ export class WorkerClient<Api> {
 
   #drop(running: Running<Api>): void {
     clearTimeout(running.timer);
-    running.thread.terminate();
+    running.thread.end();
     if (this.#running === running) this.#running = undefined;
   }
 

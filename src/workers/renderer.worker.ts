@@ -1,10 +1,10 @@
 /** The renderer off the main thread. */
 import { expose, transfer } from 'comlink';
 import { LensRenderer } from '../render/lens/lensRenderer';
-import { Studio, type Picture, type PictureRequest } from '../render/studio';
+import { Studio, type Rendering, type RenderingRequest } from '../render/studio';
 
 export interface Listeners {
-  readonly picture: (picture: Picture) => void;
+  readonly show: (rendering: Rendering) => void;
   readonly failed: (slot: string, reason: string) => void;
   readonly lost: () => void;
 }
@@ -19,18 +19,18 @@ async function fetchBytes(name: string): Promise<ArrayBuffer> {
 
 const worker = {
   /** False when this machine has no WebGL to draw with. */
-  start(picture: Listeners['picture'], failed: Listeners['failed'], lost: Listeners['lost']): boolean {
+  start(show: Listeners['show'], failed: Listeners['failed'], lost: Listeners['lost']): boolean {
     try {
       const canvas = new OffscreenCanvas(64, 64);
       canvas.addEventListener('webglcontextlost', () => lost());
-      const show = (shown: Picture) => picture(transfer(shown, [shown.image]));
-      studio = new Studio(new LensRenderer(canvas), fetchBytes, show, failed);
+      const moved = (shown: Rendering) => show(transfer(shown, [shown.image]));
+      studio = new Studio(new LensRenderer(canvas), fetchBytes, moved, failed);
       return true;
     } catch {
       return false;
     }
   },
-  ask(request: PictureRequest): void {
+  ask(request: RenderingRequest): void {
     studio?.ask(request);
   },
   drop(slot: string): void {

@@ -3,17 +3,17 @@ import { Color, InstancedMesh, Matrix4, MeshBasicMaterial, Quaternion, Scene, Sp
 import { planSetup } from '../../src/core/call/planSetup';
 import { defaultHabits } from '../../src/core/habits/habits';
 import { builtInKit } from '../../src/core/kit/builtInKit';
-import { demoSetup } from '../../src/core/job/demo';
+import { demoSetup } from '../../src/core/testing/demo';
 import { imageDistance } from '../../src/core/optics/thinLens';
 import { viewpoint, type Viewpoint } from '../../src/core/setup/scene';
 import type { Setup } from '../../src/core/setup/schema';
 import { LensRenderer, toThree, type Shot } from '../../src/render/lens/lensRenderer';
-import { wholePicture, type LensState, type Window } from '../../src/render/lens/lensView';
+import { wholePicture, type LensState, type Cutout } from '../../src/render/lens/lensView';
 import { buildScene, meshesFor, releaseScene } from '../../src/render/scene/build';
 import { loadMeshes } from '../../src/render/scene/meshes';
 import { lensShot } from '../../src/render/shot';
 import { picturePixels, projection } from '../../src/lib/finder/asking';
-import { windowAt } from '../../src/render/lens/lensView';
+import { cutoutAt } from '../../src/render/lens/lensView';
 
 const renderer = new LensRenderer(new OffscreenCanvas(64, 64));
 const fetchBytes = async (name: string) => (await fetch(`/models/${name}.mesh`)).arrayBuffer();
@@ -35,7 +35,7 @@ export interface DemoOptions {
   readonly width: number;
   readonly views: number;
   readonly stop?: string;
-  readonly window?: Window;
+  readonly cutout?: Cutout;
   readonly plain?: boolean;
   /** As high as wide. */
   readonly square?: boolean;
@@ -48,7 +48,7 @@ async function demo({
   width,
   views,
   stop,
-  window = wholePicture,
+  cutout = wholePicture,
   plain = false,
   square = false,
   eyesOf
@@ -56,12 +56,12 @@ async function demo({
   const setup = demoSetup(name);
   const { shot, view } = planned(setup, stop);
   const { pictureWidthMm, pictureHeightMm } = shot.lens;
-  const share = (window.right - window.left) / (window.bottom - window.top);
+  const share = (cutout.right - cutout.left) / (cutout.bottom - cutout.top);
   const height = square ? width : Math.round((width * pictureHeightMm) / pictureWidthMm / share);
-  const request = { setup, view, lens: shot.lens, widthPx: width / (window.right - window.left), eyesOf };
+  const request = { setup, view, lens: shot.lens, widthPx: width / (cutout.right - cutout.left), eyesOf };
   await loadMeshes(meshesFor(request), fetchBytes);
   const scene = buildScene(request);
-  const full: Shot = { ...shot, view, window, width, height, plain };
+  const full: Shot = { ...shot, view, cutout, width, height, plain };
   const times: Record<string, number> = {};
   const start = performance.now();
   const quick = await renderer.quick(scene, full);
@@ -145,7 +145,7 @@ function points(
     exposure: 1,
     plain: true,
     view,
-    window: wholePicture,
+    cutout: wholePicture,
     width: size,
     height,
     ...rest
@@ -169,13 +169,13 @@ async function eye(name: string, personId: string, role: 'nearEye' | 'farEye', s
   const point = plan.subjects[subject]?.points[place];
   const at = point && projection({ setup, plan: { ...plan, selected: index }, body })(point.position);
   if (!at) throw new Error('Not in the picture');
-  const window = windowAt(at, { width: size, height: size }, picturePixels({ setup, body }));
+  const cutout = cutoutAt(at, { width: size, height: size }, picturePixels({ setup, body }));
   const { light } = await demo({
     name,
     width: size,
     views: 64,
     stop,
-    window,
+    cutout,
     plain: true,
     square: true,
     eyesOf: personId
@@ -197,7 +197,7 @@ async function many(name: string, times: number) {
     const request = { setup: at(n), view, lens: shot.lens, widthPx: 160 };
     await loadMeshes(meshesFor(request), fetchBytes);
     const scene = buildScene(request);
-    const full: Shot = { ...shot, view, window: wholePicture, width: 160, height: 106 };
+    const full: Shot = { ...shot, view, cutout: wholePicture, width: 160, height: 106 };
     (await renderer.quick(scene, full)).close();
     const picture = renderer.begin(scene, full);
     renderer.add(picture);

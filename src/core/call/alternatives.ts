@@ -11,7 +11,7 @@ import { prepare, type Group, type Situation } from './situation';
 export const rowRules = ['frontRow', 'middleRow', 'oneThirdIn'] as const;
 export type RowRule = (typeof rowRules)[number];
 
-export interface Alternative {
+interface Alternative {
   readonly target: Target;
   /** At the stop in use. */
   readonly worstRatio: number;

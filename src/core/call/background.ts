@@ -5,9 +5,9 @@ import type { Wish } from '../setup/schema';
 import type { BackgroundAtStop } from './plan';
 
 /** Blur over detail at which something is hinted: soft but recognisable (optics model, from memory). */
-export const hintRange = { least: 1 / 6, most: 1 / 2 } as const;
+const hintRange = { least: 1 / 6, most: 1 / 2 } as const;
 
-export interface BackgroundInput {
+interface BackgroundInput {
   readonly f: number;
   readonly N: number;
   readonly s: number;

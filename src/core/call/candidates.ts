@@ -13,7 +13,7 @@ const rank: Record<Importance, number> = { must: 0, should: 1, maySoft: 2 };
 /** A candidate with what breaks ties. */
 export interface Candidate extends Target {
   readonly importance: number;
-  /** Where it lies, scene frame; absent for a focus set by distance. */
+  /** Where it lies, scene coordinates; absent for a focus set by distance. */
   readonly position?: Vector;
   /** Systematic shift of the plane when focusing there, mm behind it. */
   readonly biasMm: number;

@@ -4,7 +4,7 @@ import { builtInKit } from '../kit/builtInKit';
 import { defaultLight, newPerson, newSetup } from '../setup/defaults';
 import type { Body } from '../kit/schema';
 import type { Camera, Light, Person, Setup } from '../setup/schema';
-import { lightAtStop, sceneLevel, shutterFloor } from './light';
+import { lightAtStop, lightLevel, shutterFloor } from './light';
 import { planSetup } from './planSetup';
 import { defaultHabits } from '../habits/habits';
 
@@ -20,7 +20,7 @@ function setupWith(
 }
 
 const at = (setup: Setup, N: number, body = main) =>
-  lightAtStop(setup, body, sceneLevel(setup), shutterFloor(setup, body), N);
+  lightAtStop(setup, body, lightLevel(setup), shutterFloor(setup, body), N);
 
 describe('shutter floor', () => {
   it('is the strictest rule that applies, named (common practice, no source)', () => {
@@ -73,7 +73,7 @@ describe('shutter floor', () => {
 
 describe('light at a stop', () => {
   it('gives the scene’s exposure at every stop until a limit is reached', () => {
-    const setup = setupWith({ scene: { kind: 'ev', ev100: 9 } });
+    const setup = setupWith({ level: { kind: 'ev', ev100: 9 } });
     for (const N of [1.4, 2, 2.8, 4, 5.6, 8, 11]) {
       const { shutterS, iso, tooBrightStops, missingStops } = at(setup, N);
       expect(ev100(N, shutterS, iso ?? 0) + missingStops - tooBrightStops).toBeCloseTo(9, 9);
@@ -81,37 +81,37 @@ describe('light at a stop', () => {
   });
 
   it('lengthens the shutter first, then raises ISO, then asks for more light', () => {
-    const setup = setupWith({ scene: { kind: 'ev', ev100: 9 } });
+    const setup = setupWith({ level: { kind: 'ev', ev100: 9 } });
     expect(at(setup, 1.4)).toMatchObject({ iso: 100, missingStops: 0 });
     expect(at(setup, 1.4).shutterS).toBeLessThan(1 / 85);
     expect(at(setup, 8).shutterS).toBeCloseTo(1 / 85, 9);
     expect(at(setup, 8).iso).toBeGreaterThan(100);
-    const dark = at(setupWith({ scene: { kind: 'ev', ev100: 0 } }), 16);
+    const dark = at(setupWith({ level: { kind: 'ev', ev100: 0 } }), 16);
     expect(dark.iso).toBe(main.isoLimit);
     expect(dark.missingStops).toBeGreaterThan(0);
   });
 
   it('asks for a filter in the sun wide open, and is content with one', () => {
-    const sun = { scene: { kind: 'estimated', as: 'sun' } } as const;
+    const sun = { level: { kind: 'estimated', as: 'sun' } } as const;
     const bright = at(setupWith(sun), 1.4);
     expect(bright.tooBrightStops).toBeCloseTo(Math.log2(2 ** 15 / (1.96 * 8000)), 6);
     expect(at(setupWith({ ...sun, filterStops: Math.ceil(bright.tooBrightStops) }), 1.4).tooBrightStops).toBe(0);
   });
 
   it('reads the level from a metered setting', () => {
-    const metered = setupWith({ scene: { kind: 'metered', fNumber: 16, shutterS: 1 / 128, iso: 100 } });
-    expect(sceneLevel(metered)).toBeCloseTo(15, 9);
-    expect(sceneLevel(setupWith({}))).toBeNull();
+    const metered = setupWith({ level: { kind: 'metered', fNumber: 16, shutterS: 1 / 128, iso: 100 } });
+    expect(lightLevel(metered)).toBeCloseTo(15, 9);
+    expect(lightLevel(setupWith({}))).toBeNull();
     expect(at(setupWith({}), 4)).toMatchObject({ iso: null, shutterS: 1 / 85 });
   });
 
   it('with flash keeps to the sync time, tells the power, and how far the room lies under it', () => {
     const flash = { guideNumberM: 40, distanceMm: 2500 };
-    const church = at(setupWith({ scene: { kind: 'estimated', as: 'church' }, flash }), 8);
+    const church = at(setupWith({ level: { kind: 'estimated', as: 'church' }, flash }), 8);
     expect(church.flash?.power).toBeCloseTo(0.25, 9);
     expect(church.flash?.ambientUnderStops ?? 0).toBeGreaterThan(2);
     expect(church.missingStops).toBe(0);
-    const sunny = at(setupWith({ scene: { kind: 'estimated', as: 'sun' }, flash }), 2);
+    const sunny = at(setupWith({ level: { kind: 'estimated', as: 'sun' }, flash }), 2);
     expect(sunny.shutterS).toBe(main.syncS);
     // f/2 at 1/200 s, ISO 100 is EV 9.6; the sun is 15: a filter of 5.4 stops is missing.
     expect(sunny.tooBrightStops).toBeCloseTo(15 - Math.log2(4 * 200), 6);
@@ -124,9 +124,9 @@ describe('light at a stop', () => {
 describe('a filter', () => {
   // A filter of two stops lets a quarter through (definition).
   it('of two stops costs two stops of shutter, or of ISO where the shutter is at its floor', () => {
-    const sun = { scene: { kind: 'estimated', as: 'sun' } } as const;
+    const sun = { level: { kind: 'estimated', as: 'sun' } } as const;
     expect(at(setupWith({ ...sun, filterStops: 2 }), 8).shutterS / at(setupWith(sun), 8).shutterS).toBeCloseTo(4, 9);
-    const room = { scene: { kind: 'ev', ev100: 6 } } as const;
+    const room = { level: { kind: 'ev', ev100: 6 } } as const;
     expect((at(setupWith({ ...room, filterStops: 2 }), 4).iso ?? 0) / (at(setupWith(room), 4).iso ?? 1)).toBeCloseTo(
       4,
       9
@@ -135,9 +135,9 @@ describe('a filter', () => {
 
   it('of two stops with flash asks four times the power, and lays the room two stops further under', () => {
     const flash = { guideNumberM: 60, distanceMm: 2000 };
-    const scene = { kind: 'estimated', as: 'sun' } as const;
-    const bare = at(setupWith({ scene, flash }), 4);
-    const filtered = at(setupWith({ scene, flash, filterStops: 2 }), 4);
+    const level = { kind: 'estimated', as: 'sun' } as const;
+    const bare = at(setupWith({ level, flash }), 4);
+    const filtered = at(setupWith({ level, flash, filterStops: 2 }), 4);
     expect(bare.flash?.power).toBeCloseTo((4 * 2) ** 2 / 60 ** 2, 9);
     expect((filtered.flash?.power ?? 0) / (bare.flash?.power ?? 1)).toBeCloseTo(4, 9);
     expect((filtered.flash?.ambientUnderStops ?? 0) - (bare.flash?.ambientUnderStops ?? 0)).toBeCloseTo(2, 9);
@@ -154,7 +154,7 @@ describe('flash', () => {
     const child = newPerson('c', 'C', { being: 'child' });
     expect(at(setupWith({ flash }, {}, [child]), 4).shutterS).toBe(main.syncS);
     // EV 10 at f/4 and ISO 100 asks for 1/64 s; EV 11 for 1/128 s, shorter than the floor.
-    const bright = setupWith({ flash, scene: { kind: 'ev', ev100: 11 } });
+    const bright = setupWith({ flash, level: { kind: 'ev', ev100: 11 } });
     expect(at(bright, 4).shutterS).toBeCloseTo(1 / 128, 9);
   });
 
@@ -207,7 +207,7 @@ describe('movement', () => {
     // 1500 mm/s × 1/250 s × m 0.04 × 1.17 = 0.28 mm against 0.030 mm allowed.
     expect(slow).toBeGreaterThan(8);
     expect(
-      ratio({ scene: { kind: 'estimated', as: 'candles' }, flash: { guideNumberM: 40, distanceMm: 2500 } })
+      ratio({ level: { kind: 'estimated', as: 'candles' }, flash: { guideNumberM: 40, distanceMm: 2500 } })
     ).toBeLessThan(1);
   });
 

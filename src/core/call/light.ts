@@ -5,10 +5,10 @@
 import { ev100, flashPower, isoFor, shutterFor } from '../optics/exposure';
 import { fullFrameDiagonalMm, sensorDiagonal } from '../optics/criterion';
 import type { Body } from '../kit/schema';
-import type { LightScene, Setup } from '../setup/schema';
+import type { KnownLight, Setup } from '../setup/schema';
 
 /** EV at ISO 100 by scene. Sun: the published sunny-16 rule (f/16, 1/125 s, ISO 100); the rest from memory. */
-export const sceneEv100: Readonly<Record<LightScene, number>> = {
+export const knownLightEv100: Readonly<Record<KnownLight, number>> = {
   sun: 15,
   overcast: 12,
   openShade: 12,
@@ -53,18 +53,18 @@ export interface LightAtStop {
   } | null;
 }
 
-/** Scene level, EV at ISO 100, or null when nobody has looked. */
-export function sceneLevel(setup: Setup): number | null {
-  const { scene } = setup.light;
-  switch (scene.kind) {
+/** How bright it is, EV at ISO 100, or null when nobody has looked. */
+export function lightLevel(setup: Setup): number | null {
+  const { level } = setup.light;
+  switch (level.kind) {
     case 'unknown':
       return null;
     case 'estimated':
-      return sceneEv100[scene.as];
+      return knownLightEv100[level.as];
     case 'ev':
-      return scene.ev100;
+      return level.ev100;
     case 'metered':
-      return ev100(scene.fNumber, scene.shutterS, scene.iso);
+      return ev100(level.fNumber, level.shutterS, level.iso);
   }
 }
 

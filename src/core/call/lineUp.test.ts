@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
-import { demoSetup } from '../job/demo';
-import { framedHeightAt } from '../setup/framing';
-import type { Body, Lens } from '../kit/schema';
+import { demoSetup } from '../testing/demo';
+import type { Lens } from '../kit/schema';
 import { styles, type Setup } from '../setup/schema';
 import { alternatives } from './alternatives';
 import { asFocusTarget } from './focusTarget';
@@ -14,7 +13,6 @@ import { distanceSensitivity } from './sensitivity';
 
 const kit = builtInKit;
 const stopStep = 'half' as const;
-const main = kit.bodies[0] as Body;
 const lens = (id: string) => kit.lenses.find((item) => item.id === id) as Lens;
 const demo = demoSetup;
 
@@ -29,7 +27,9 @@ describe('line-up', () => {
   });
 
   it('frames the same from wherever each lens stands', () => {
-    for (const item of line) expect(framedHeightAt(item.setup.camera, main, item.distanceMm)).toBeCloseTo(1000, 6);
+    // 1000 mm on a side of 24 mm: s = f (1 + 1000/24).
+    const side = demo('Under the palms').camera.orientation === 'landscape' ? 24 : 36;
+    for (const item of line) expect(item.distanceMm).toBeCloseTo(item.focalLengthMm * (1 + 1000 / side), 6);
   });
 
   it('draws the nose larger than the ears by what perspective makes of 125 mm, which shows under about a metre', () => {

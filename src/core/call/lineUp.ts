@@ -15,7 +15,7 @@ const marks = [14, 16, 18, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400] 
 const noseToEarMm = 125;
 
 /** Nearer than this a face shows its nearness, mm (common practice, no source). */
-export const flatteringFromMm = 1000;
+const flatteringFromMm = 1000;
 
 export interface LensInLine {
   readonly lensId: string;

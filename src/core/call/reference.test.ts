@@ -66,7 +66,7 @@ const anySetup = fc
       backgrounds: [newBackground('b', 'B', { depthMm: any.behindMm, wish: any.wish, detailMm: 30 })],
       light: {
         ...defaultLight,
-        scene: ev100 === null ? { kind: 'unknown' } : { kind: 'ev', ev100 },
+        level: ev100 === null ? { kind: 'unknown' } : { kind: 'ev', ev100 },
         flash: any.flash ? { guideNumberM: 40, distanceMm: 2500 } : null
       },
       camera: {
@@ -102,7 +102,7 @@ function reference(setup: Setup, plan: Plan, entry: StopPlan) {
   // The room's light two stops or more under the flash no longer shows.
   const frozen = flash !== null && (flash.ambientUnderStops === null || flash.ambientUnderStops >= 2);
   const person = (id: string): Person | undefined => setup.people.find((item) => item.id === id);
-  const scene = setup.light.scene.kind === 'ev' ? setup.light.scene.ev100 : null;
+  const scene = setup.light.level.kind === 'ev' ? setup.light.level.ev100 : null;
 
   const at = (s: number) => {
     const m = f / (s - f);

@@ -10,7 +10,7 @@ export const distanceErrorShare = 0.1;
 /** From this many stops' difference on, or when the stop no longer holds the faces, measuring matters. */
 const mattersFromStops = 0.9;
 
-export interface DistanceCase {
+interface DistanceCase {
   readonly distanceMm: number;
   /** The stop the call would pick there; null when there is no plan. */
   readonly stop: string | null;

@@ -4,13 +4,13 @@ import { permissibleDisc, pixelPitch } from '../optics/criterion';
 import { pixelDisc, type LensSharpness } from '../optics/sharpness';
 import { exactFNumber } from '../optics/stops';
 import { pictureSize, stitchFactor, type FrameSize } from '../setup/framing';
-import { backgroundDepth, sceneSubjects, toCameraFrame, viewpoint, type Subject, type Viewpoint } from '../setup/scene';
+import { backgroundDepth, sceneSubjects, toCamera, viewpoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
 import type { Setup } from '../setup/schema';
 import { candidates, decisiveSubjects, shortlist, type Candidate } from './candidates';
-import { lowLightEv100, sceneLevel, shutterFloor, type ShutterFloor } from './light';
+import { lowLightEv100, lightLevel, shutterFloor, type ShutterFloor } from './light';
 import { approach, recomposeBias } from './motion';
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
@@ -66,7 +66,7 @@ export interface Situation extends Placed {
   readonly floor: ShutterFloor;
 }
 
-export type Prepared = { readonly kind: 'situation'; readonly situation: Situation } | NoPlan;
+type Prepared = { readonly kind: 'situation'; readonly situation: Situation } | NoPlan;
 
 export function noPlan(reason: NoPlanReason): NoPlan {
   return { kind: 'noPlan', reason };
@@ -101,7 +101,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   }
 
   const widestN = exactFNumber(lens.widestFNumber);
-  const level = sceneLevel(setup);
+  const level = lightLevel(setup);
   // A stitched picture is enlarged less, so it bears a larger disc; pixels at 100 % are the same pixels.
   const enlargement = intent.viewing.kind === 'pixels' ? 1 : stitchFactor(body, camera);
   const situation: Situation = {
@@ -170,7 +170,7 @@ function groupOf(place: Placed, subjects: readonly Subject[], decisive: readonly
 function biasOf({ setup, habits, view }: Placed, candidate: Candidate): number {
   const { recompose } = setup.camera;
   if (recompose === 'none' || !candidate.position) return 0;
-  const local = toCameraFrame(view, candidate.position);
+  const local = toCamera(view, candidate.position);
   const distance = length(local);
   const angle = distance === 0 ? 0 : Math.acos(Math.min(1, Math.max(-1, local.z / distance)));
   return recomposeBias(distance, angle, habits.pivotMm[recompose]);

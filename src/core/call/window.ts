@@ -12,7 +12,7 @@ export interface JudgeInput {
   readonly weakestAt: (index: number) => string;
 }
 
-export type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' | 'conflict'>;
+type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' | 'conflict'>;
 
 export function judge(input: JudgeInput): Judgement {
   const { stops } = input;

@@ -21,7 +21,7 @@ import { issueField, issueReason } from './issues';
 import { forbiddenPath, shapeProblem } from './untrusted';
 import { currentVersion, renewJobFile } from './versions';
 
-export const jobFileFormat = 'focalis-job';
+const jobFileFormat = 'focalis-job';
 export const jobFileVersion = currentVersion;
 
 /** Largest file read, bytes: room for 300 setups of 200 people with every name and note as long as it may be. */
@@ -55,7 +55,7 @@ export type JobFileResult =
   | { readonly ok: false; readonly field: string; readonly reason: string };
 
 /** Told how much of the reading is done, 0 to 1. */
-export type OnRead = (share: number) => void;
+type OnRead = (share: number) => void;
 
 /**
  * The text of a job file, an item a line. Holds only the bodies and lenses the setups use; somebody whom the job does not

@@ -16,7 +16,7 @@ const escaped = (text: string) =>
     })
     .join('');
 
-export interface PictureFacts {
+interface PictureFacts {
   readonly title: string;
   readonly description: string;
   readonly focalLengthMm: number;

@@ -4,7 +4,7 @@
 export const maxDepth = 32;
 
 /** Most values read; a job of 300 setups with 200 people each, all different, has about three million. */
-export const maxValues = 6_000_000;
+const maxValues = 6_000_000;
 
 const quote = 0x22;
 const backslash = 0x5c;

@@ -1,4 +1,4 @@
-/** Points and directions, mm. Scene frame: +x to the picture's right, +y up, +z away from the camera. */
+/** Points and directions, mm. Scene coordinates: +x to the picture's right, +y up, +z away from the camera. */
 export interface Vector {
   readonly x: number;
   readonly y: number;

@@ -4,7 +4,7 @@ import { renameStandings, type JobParts } from './normalise';
 import type { JobPerson, JobPlace, JobSetup } from './schema';
 
 /** What a job has of people and places. */
-export type JobCast = Pick<JobParts, 'people' | 'places'>;
+type JobCast = Pick<JobParts, 'people' | 'places'>;
 
 /** What has to be added to a job so that it holds a copy of a setup: somebody, or a place, already there is used. */
 export function copiedParts(setup: JobSetup, from: JobCast, to: JobCast, newId: () => string): JobParts {

@@ -6,7 +6,8 @@ import { setupSchema, type Setup } from '../setup/schema';
 import { arbitraryOf } from '../testing/arbitrary';
 import { demoJobs, demoParts } from './demo';
 import { asPartOfJob } from './normalise';
-import { castOf, resolveSetup, splitEdit } from './resolve';
+import { resolveSetup, splitEdit } from './resolve';
+import { castOf } from '../testing/cast';
 import { jobPersonSchema, jobPlaceSchema, jobSetupSchema } from './schema';
 
 const [wedding] = demoJobs();
@@ -88,9 +89,9 @@ describe('an edit of a resolved setup', () => {
   it('makes a part of the place the setup’s own, until it is as the place again', () => {
     const { setup, resolved, place } = stored('West door');
     if (!place) throw new Error('no place');
-    const darker = produce(resolved, (draft) => void (draft.light.scene = { kind: 'ev', ev100: 1 }));
+    const darker = produce(resolved, (draft) => void (draft.light.level = { kind: 'ev', ev100: 1 }));
     const own = splitEdit(setup, resolved, darker, place).setup;
-    expect(own.own.light?.scene).toEqual({ kind: 'ev', ev100: 1 });
+    expect(own.own.light?.level).toEqual({ kind: 'ev', ev100: 1 });
     expect(own.own.backgrounds).toBe(setup.own.backgrounds);
     const back = splitEdit(
       own,

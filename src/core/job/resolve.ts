@@ -9,18 +9,12 @@ export interface Cast {
   readonly place: (id: string) => JobPlace | undefined;
 }
 
-export function castOf(people: readonly JobPerson[], places: readonly JobPlace[]): Cast {
-  const byId = new Map(people.map((person) => [person.id, person]));
-  const placesById = new Map(places.map((place) => [place.id, place]));
-  return { person: (id) => byId.get(id), place: (id) => placesById.get(id) };
-}
-
 const nowhere: Omit<JobPlace, 'id' | 'name'> = {
   scenery: 'plain',
   room: { backUpMm: null, behindMm: null, sideMm: null },
   backgrounds: [],
   light: {
-    scene: { kind: 'unknown' },
+    level: { kind: 'unknown' },
     filterStops: 0,
     flash: null,
     floors: { perFocalLength: 1, groupS: 1 / 125, childS: 1 / 400, movingS: 1 / 250 }
@@ -69,7 +63,7 @@ export function standingOf(person: Person): Standing {
 }
 
 /** What an edit of a resolved setup means for what is stored. */
-export interface SplitEdit {
+interface SplitEdit {
   readonly setup: JobSetup;
   /** People whose traits have changed or who are new to the job. */
   readonly people: readonly JobPerson[];

@@ -42,10 +42,10 @@ export const jobPlaceSchema = z.strictObject({
 });
 
 /** How one of the job's people stands in a setup; the id is that person's. */
-export const standingSchema = z.strictObject({ id, ...personStance });
+const standingSchema = z.strictObject({ id, ...personStance });
 
 /** What a setup has of its own where it differs from its place; null for as the place. */
-export const ownPlaceSchema = z.strictObject({
+const ownPlaceSchema = z.strictObject({
   scenery: scenerySchema.nullable(),
   room: roomSchema.nullable(),
   backgrounds: backgroundsSchema.nullable(),

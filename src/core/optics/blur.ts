@@ -26,12 +26,3 @@ export function blurInObjectSpace(f: number, N: number, s: number, z: number): n
 export function bestFocusBetween(z0: number, z1: number): number {
   return 2 / (1 / z0 + 1 / z1);
 }
-
-/**
- * The widest f-number that keeps every depth from z0 to z1 within disc C when focused at their best focus:
- * N = f² (1/z0 − 1/z1) / (2 C (1 − f/s)), from c = A f s/(s − f) |1/s − 1/z|.
- */
-export function fNumberForDepth(f: number, C: number, z0: number, z1: number): number {
-  const s = bestFocusBetween(z0, z1);
-  return (f * f * Math.abs(1 / z0 - 1 / z1)) / (2 * C * (1 - f / s));
-}

@@ -1,6 +1,6 @@
 import { blurInObjectSpace } from './blur';
 
-export interface BlurPoint {
+interface BlurPoint {
   /** Behind the plane of focus, mm. */
   readonly behindMm: number;
   /** Detail smaller than this is lost there, mm in the scene. */

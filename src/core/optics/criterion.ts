@@ -18,7 +18,7 @@ export const traditionalBlurAngle = 0.2 / 250;
 /** One minute of arc, radians. */
 export const oneArcMinute = Math.PI / (180 * 60);
 
-export type Acuity = 'traditional' | 'arcMinute';
+type Acuity = 'traditional' | 'arcMinute';
 
 export type Viewing =
   /** The customary criterion for the format. */

@@ -3,11 +3,11 @@
  *
  * With k = C/A = C N/f the limits are linear in vergence:
  *   1/near = (1 − k)/s + k/f,   1/far = (1 + k)/s − k/f
- * which is the usual near, far = s f²/(f² ± N C (s − f)) (Kingslake; Conrad, Depth of Field in Depth, 2006) written so
- * that it can be inverted for s.
+ * which is the usual near, far = s f²/(f² ± N C (s − f))
+ * (Kingslake; Conrad, Depth of Field in Depth, 2006), written so that it can be inverted for s: the odds do so.
  */
 
-export interface DepthOfField {
+interface DepthOfField {
   /** Nearest sharp depth, mm. */
   readonly near: number;
   /** Furthest sharp depth, mm; Infinity from the hyperfocal distance on. */
@@ -22,27 +22,4 @@ export function depthOfField(f: number, N: number, C: number, s: number): DepthO
     near: 1 / ((1 - k) / s + k / f),
     far: farVergence <= 0 ? Infinity : 1 / farVergence
   };
-}
-
-/** Hyperfocal distance f²/(N C) + f, mm: the nearest focus whose far limit is infinity. */
-export function hyperfocalDistance(f: number, N: number, C: number): number {
-  return (f * f) / (N * C) + f;
-}
-
-/**
- * The focus distances that hold every depth from `nearest` to `furthest` within disc C: the limits above solved for s.
- * Undefined when no single focus does.
- */
-export function focusRangeFor(
-  f: number,
-  N: number,
-  C: number,
-  nearest: number,
-  furthest: number
-): { readonly from: number; readonly to: number } | undefined {
-  const k = (C * N) / f;
-  const from = (1 + k) / (1 / furthest + k / f);
-  const nearVergence = 1 / nearest - k / f;
-  const to = nearVergence <= 0 || k >= 1 ? Infinity : (1 - k) / nearVergence;
-  return from <= to ? { from, to } : undefined;
 }

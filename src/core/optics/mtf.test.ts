@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../testing/random';
-import { besselJ1, boxMtf, diffractionMtf, discMtf, mtf50 } from './mtf';
+import { besselJ1, boxMtf, diffractionMtf, discMtf, mtf50 } from '../testing/mtf';
 import { diffractionDisc, discMtf50, motionDisc, pixelDisc, totalDisc, wavelengthMm } from './sharpness';
 
 describe('modulation transfer', () => {

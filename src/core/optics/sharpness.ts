@@ -16,11 +16,6 @@ export function diffractionDisc(effectiveN: number): number {
   return (discMtf50 / 0.404) * wavelengthMm * effectiveN;
 }
 
-/** Diameter of the Airy disc to its first dark ring, mm: 2.44 λ N (Airy 1835; any optics text). */
-export function airyDiscDiameter(N: number): number {
-  return 2.44 * wavelengthMm * N;
-}
-
 /** A square pixel's equivalent disc, mm: its MTF50 lies at 0.603/p, so c = 1.17 p. */
 export function pixelDisc(pitchMm: number): number {
   return 1.17 * pitchMm;

@@ -67,13 +67,6 @@ export function exactFNumber(nominal: number): number {
   return positions.reduce((a, b) => (Math.abs(b - nominal) < Math.abs(a - nominal) ? b : a));
 }
 
-/** The mark nearest to an f-number on the finest scale, or the number itself to two figures when none is near. */
-export function stopLabel(fNumber: number): string {
-  const distance = (stop: Stop) => Math.abs(stopsBetween(stop.fNumber, fNumber));
-  const best = everyStop.reduce((a, b) => (distance(b) < distance(a) - 1e-9 ? b : a));
-  return distance(best) < sameStopTolerance ? best.label : fNumber.toPrecision(2);
-}
-
 /**
  * The stops a lens really offers: its widest opening, then every mark of the scale down to its smallest, then that.
  *

@@ -18,11 +18,6 @@ export function magnification(f: number, s: number): number {
   return s <= f ? Infinity : f / (s - f);
 }
 
-/** Entrance-pupil diameter A = f/N, mm. */
-export function pupilDiameter(f: number, N: number): number {
-  return f / N;
-}
-
 /** Effective (working) f-number N(1 + m), for a lens whose pupils are alike. */
 export function effectiveFNumber(N: number, m: number): number {
   return N * (1 + m);

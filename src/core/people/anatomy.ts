@@ -1,5 +1,5 @@
 /**
- * Where the features of a head lie. Head frame in mm: origin midway between the corneas, +x to the person's own left,
+ * Where the features of a head lie. Head coordinates in mm: origin midway between the corneas, +x to the person's own left,
  * +y up, +z out of the face. Adult means, scaled by the interpupillary distance.
  */
 import type { Vector } from '../geometry/vector';
@@ -10,7 +10,7 @@ export const adultInterpupillaryMm = 63;
 /** Interpupillary distance, mm. Adult: Dodgson 2004 (63; children down to 40). Child, baby and dog: from memory. */
 export const interpupillaryOf = { adult: adultInterpupillaryMm, child: 53, baby: 42, pet: 60 } as const;
 
-export type Being = keyof typeof interpupillaryOf;
+type Being = keyof typeof interpupillaryOf;
 
 export type EyeFeature = 'leftEye' | 'rightEye';
 
@@ -35,11 +35,11 @@ export const adultFeatures: Readonly<Record<HeadFeature, Vector>> = {
 export const adultHead = { crownY: 113, chinY: -118, halfWidth: 76, backZ: -170 } as const;
 
 /** Eye height over stature, standing (from memory: 0.936). */
-export const eyeHeightShare = 0.936;
+const eyeHeightShare = 0.936;
 
 /** Eye height of a seated person over the seat, as a share of stature, plus a seat 450 mm high (from memory). */
-export const seatedEyeShare = 0.455;
-export const seatHeightMm = 450;
+const seatedEyeShare = 0.455;
+const seatHeightMm = 450;
 
 /** Turned further than this from the lens, the far eye hides behind the nose, degrees (from memory). */
 export const farEyeHiddenDeg = 70;

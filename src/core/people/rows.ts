@@ -1,7 +1,7 @@
 /** Rows among people as a photographer sees them: sets of faces with a clear step in depth between them. */
 
 /** Faces further apart in depth than this stand in different rows, mm (common practice, no source). */
-export const rowGapMm = 300;
+const rowGapMm = 300;
 
 /** Splits items into rows, nearest first, wherever depth jumps by more than `rowGapMm`. */
 export function rowsByDepth<T>(items: readonly T[], depth: (item: T) => number): T[][] {

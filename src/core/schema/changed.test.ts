@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoSetup } from '../job/demo';
+import { demoSetup } from '../testing/demo';
 import { newThing } from '../setup/defaults';
 import { setupSchema, type Setup } from '../setup/schema';
 import { changeIssue } from './changed';

@@ -145,7 +145,7 @@ describe('plan request', () => {
           },
           light: {
             ...base.light,
-            scene: { kind: 'ev', ev100: value.ev100 },
+            level: { kind: 'ev', ev100: value.ev100 },
             flash: value.flash ? { guideNumberM: 1, distanceMm: value.distanceMm } : null
           },
           intent: {

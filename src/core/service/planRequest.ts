@@ -17,7 +17,7 @@ import { setupSchema } from '../setup/schema';
 import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
 
 /** Largest request, bytes. */
-export const maxPlanRequestBytes = 512 * 1024;
+const maxPlanRequestBytes = 512 * 1024;
 
 const version = z
   .int()
@@ -26,7 +26,7 @@ const version = z
   .default(currentVersion)
   .describe('Version of the setup sent; an earlier one is brought up to date');
 
-export const planRequestSchema = z.strictObject({
+const planRequestSchema = z.strictObject({
   version,
   setup: setupSchema,
   kit: kitSchema.optional().describe('Bodies and lenses beside the built-in ones; one with a built-in id replaces it'),
@@ -39,7 +39,7 @@ export const planRequestSchema = z.strictObject({
     .describe('What to compute beside the plan')
 });
 
-export type PlanAnswer =
+type PlanAnswer =
   | { readonly ok: true; readonly json: string }
   | { readonly ok: false; readonly field: string; readonly reason: string };
 

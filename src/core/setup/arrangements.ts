@@ -43,11 +43,11 @@ export type Arrangement = z.infer<typeof arrangementSchema>;
 export type ArrangementKind = Arrangement['kind'];
 
 /** How many people an arrangement has places for. */
-export function arrangementCount(arrangement: Arrangement): number {
+function arrangementCount(arrangement: Arrangement): number {
   return arrangement.kind === 'couple' ? 2 : arrangement.count;
 }
 
-export type PlaceInRow = Pick<Person, 'depthMm' | 'lateralMm' | 'floorMm' | 'posture' | 'headYawDeg'>;
+type PlaceInRow = Pick<Person, 'depthMm' | 'lateralMm' | 'floorMm' | 'posture' | 'headYawDeg'>;
 
 const stand = (depthMm: number, lateralMm: number, rest: Partial<PlaceInRow> = {}): PlaceInRow => ({
   depthMm: Math.round(depthMm),

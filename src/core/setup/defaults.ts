@@ -29,7 +29,7 @@ export const defaultCamera: Camera = {
 
 /** Longest shutter times: common practice, no source. */
 export const defaultLight: Light = {
-  scene: { kind: 'unknown' },
+  level: { kind: 'unknown' },
   filterStops: 0,
   flash: null,
   floors: { perFocalLength: 1, groupS: 1 / 125, childS: 1 / 400, movingS: 1 / 250 }

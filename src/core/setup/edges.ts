@@ -5,7 +5,7 @@ import { headPoint } from './scene';
 import type { Setup } from './schema';
 import type { Vector } from '../geometry/vector';
 
-export interface EdgeFinding {
+interface EdgeFinding {
   readonly personId: string;
   readonly name: string;
   readonly what: 'headCut' | 'headNear' | 'feetCut';

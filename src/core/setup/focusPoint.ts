@@ -2,7 +2,7 @@
 import type { FocusGrid } from '../kit/schema';
 import type { Camera } from './schema';
 
-export interface FocusPoint {
+interface FocusPoint {
   /** In shares of the picture from the left and the top. */
   readonly x: number;
   readonly y: number;

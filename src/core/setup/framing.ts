@@ -1,6 +1,6 @@
 /** How much of the scene a picture shows, and from where it shows what is wanted. */
 import { fullFrameDiagonalMm } from '../optics/criterion';
-import { distanceForFraming, framedSize } from '../optics/thinLens';
+import { distanceForFraming } from '../optics/thinLens';
 import { groupDistance } from './groupFraming';
 import type { Body } from '../kit/schema';
 import type { Camera, Framing, Setup } from './schema';
@@ -31,7 +31,7 @@ export function frameSize(body: Body, orientation: Camera['orientation']): Frame
 const widestStitch = (150 * Math.PI) / 180;
 
 /** Angle covered by n frames of angle α overlapping by o: α (1 + (n − 1)(1 − o)). */
-export function stitchedAngle(frameAngle: number, frames: number, overlap: number): number {
+function stitchedAngle(frameAngle: number, frames: number, overlap: number): number {
   return Math.min(widestStitch, frameAngle * (1 + (frames - 1) * (1 - overlap)));
 }
 
@@ -78,9 +78,4 @@ export function cameraDistance({ camera, people }: Framed, body: Body): number {
         ? distanceForFraming(f, framedHeightMm[placement.framing], picture.height)
         : groupDistance(people, camera, placement, picture);
   }
-}
-
-/** Height of scene framed at a distance, mm. */
-export function framedHeightAt(camera: Camera, body: Body, distanceMm: number): number {
-  return framedSize(camera.focalLengthMm, distanceMm, pictureSize(body, camera).height);
 }

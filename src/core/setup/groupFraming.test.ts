@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { imageDistance } from '../optics/thinLens';
 import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup } from './defaults';
-import { cameraDistance, framedHeightAt } from './framing';
+import { framedSize } from '../optics/thinLens';
+import { cameraDistance, pictureSize } from './framing';
 import { aimAtGroup } from './groupFraming';
 import { projector } from './projection';
 import { eyesMidpoint, viewpoint } from './scene';
@@ -79,6 +80,8 @@ describe('framing a group with a margin', () => {
 
   it('with nobody there frames what one person would take', () => {
     const setup = framed([], 0.1);
-    expect(framedHeightAt(setup.camera, body, cameraDistance(setup, body))).toBeCloseTo(2100, 6);
+    expect(
+      framedSize(setup.camera.focalLengthMm, cameraDistance(setup, body), pictureSize(body, setup.camera).height)
+    ).toBeCloseTo(2100, 6);
   });
 });

@@ -27,7 +27,7 @@ interface Box {
   readonly bottom: number;
 }
 
-/** What has to be in the picture of one person, scene frame, mm. */
+/** What has to be in the picture of one person, scene coordinates, mm. */
 function boxOf(person: Person, framing: Framing): Box {
   const { being, posture, statureMm, floorMm } = person;
   const size = headScale(interpupillaryOf[being]);
@@ -70,7 +70,7 @@ function extents(boxes: readonly Box[], camera: Camera, distance: number): { acr
   };
 }
 
-export interface GroupFraming {
+interface GroupFraming {
   readonly framing: Framing;
   /** Space left on every side, as a share of the picture. */
   readonly marginShare: number;

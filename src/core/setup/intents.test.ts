@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { planSetup } from '../call/planSetup';
 import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from './defaults';
-import { demoSetup } from '../job/demo';
+import { demoSetup } from '../testing/demo';
 import { defaultHabits } from '../habits/habits';
 import { asPicture, shared, sharpSubject, sharpSubjects, usualFor, withSharpSubject } from './intents';
-import { pictures, setupSchema } from './schema';
+import { pictureKinds, setupSchema } from './schema';
 
 describe('kinds of picture', () => {
   it('what is still as usual follows the kind; what was set stays', () => {
@@ -24,7 +24,7 @@ describe('kinds of picture', () => {
 
   it('there and back again is where it was', () => {
     const setup = newSetup('s', 'S');
-    for (const picture of pictures) {
+    for (const picture of pictureKinds) {
       expect(asPicture(asPicture(setup, picture), 'onePerson')).toEqual(setup);
       expect(setupSchema.safeParse(asPicture(setup, picture)).success).toBe(true);
     }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoSetup } from '../job/demo';
+import { demoSetup } from '../testing/demo';
 import { arrangePeople } from './arrangements';
 import { defaultStatureMm, newPerson, newSetup } from './defaults';
 import { become, besideEverybody, newcomer, numbered } from './persons';

@@ -2,7 +2,7 @@
 import type { Vector } from '../geometry/vector';
 import { imageDistance } from '../optics/thinLens';
 import { pictureSize } from './framing';
-import { toCameraFrame, type Viewpoint } from './scene';
+import { toCamera, type Viewpoint } from './scene';
 import type { Body } from '../kit/schema';
 import type { Camera } from './schema';
 
@@ -25,7 +25,7 @@ export function projector(
   const frame = pictureSize(body, camera);
   const v = imageDistance(camera.focalLengthMm, focusMm);
   return (point) => {
-    const local = toCameraFrame(view, point);
+    const local = toCamera(view, point);
     if (local.z <= camera.focalLengthMm) return undefined;
     const onSensor = v / local.z;
     return {

@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { builtInKit } from '../kit/builtInKit';
 import { defaultCamera, newPerson, newSetup, newThing } from './defaults';
-import { cameraDistance, framedHeightAt, framedHeightMm } from './framing';
-import { featurePosition, sceneSubjects, toCameraFrame, toSceneFrame, turnFromLens, viewpoint } from './scene';
+import { framedSize } from '../optics/thinLens';
+import { cameraDistance, framedHeightMm, pictureSize } from './framing';
+import { featurePosition, sceneSubjects, toCamera, toScene, turnFromLens, viewpoint } from './scene';
 import type { Body } from '../kit/schema';
 import type { Camera, Person } from './schema';
 
@@ -85,7 +86,10 @@ describe('camera', () => {
     for (const focalLengthMm of [35, 50, 85, 135]) {
       const camera: Camera = { ...defaultCamera, focalLengthMm, placement: { kind: 'framing', framing: 'halfLength' } };
       const distance = cameraDistance({ camera, people: [] }, body);
-      expect(framedHeightAt(camera, body, distance)).toBeCloseTo(framedHeightMm.halfLength, 6);
+      expect(framedSize(camera.focalLengthMm, distance, pictureSize(body, camera).height)).toBeCloseTo(
+        framedHeightMm.halfLength,
+        6
+      );
     }
   });
 
@@ -95,8 +99,8 @@ describe('camera', () => {
     fc.assert(
       fc.property(angle, angle, place, place, place, (yawDeg, pitchDeg, x, y, z) => {
         const view = viewpoint({ camera: { ...at2m, yawDeg, pitchDeg }, people: [] }, body);
-        const there = toCameraFrame(view, { x, y, z });
-        const back = toSceneFrame(view, there);
+        const there = toCamera(view, { x, y, z });
+        const back = toScene(view, there);
         expect(Math.hypot(back.x - x, back.y - y, back.z - z)).toBeLessThan(1e-6);
       })
     );

@@ -1,6 +1,6 @@
 /**
- * From typed data to points in front of the lens. Scene frame: origin on the floor of the subject line, +x to the
- * picture's right, +y up, +z away from the camera. Camera frame: the same with its origin in the entrance pupil and +z
+ * From typed data to points in front of the lens. Scene coordinates: origin on the floor of the subject line, +x to the
+ * picture's right, +y up, +z away from the camera. Camera coordinates: the same with the origin in the entrance pupil and +z
  * along the optical axis.
  */
 import { add, length, pitch, radians, scale, subtract, yaw, type Vector } from '../geometry/vector';
@@ -18,7 +18,7 @@ import { cameraDistance, type Framed } from './framing';
 import type { Body } from '../kit/schema';
 import type { Camera, Importance, Person, Setup, Thing } from './schema';
 
-export type PointFeature = HeadFeature | 'thingNear' | 'thingFar';
+type PointFeature = HeadFeature | 'thingNear' | 'thingFar';
 
 /** How a point is spoken of: the eyes by which is nearer the lens. */
 export type PointRole = 'nearEye' | 'farEye' | 'nose' | 'hairline' | 'chin' | 'ear' | 'head' | 'nearSide' | 'farSide';
@@ -27,7 +27,7 @@ export type PointRole = 'nearEye' | 'farEye' | 'nose' | 'hairline' | 'chin' | 'e
 export interface ScenePoint {
   readonly feature: PointFeature;
   readonly role: PointRole;
-  /** Scene frame, mm. */
+  /** Scene coordinates, mm. */
   readonly position: Vector;
   /** mm from the lens: along the axis (flat surface of focus) or straight (curved). */
   readonly depth: number;
@@ -49,7 +49,7 @@ export interface Subject {
 }
 
 export interface Viewpoint {
-  /** Entrance pupil, scene frame, mm. */
+  /** Entrance pupil, scene coordinates, mm. */
   readonly position: Vector;
   readonly yaw: number;
   readonly pitch: number;
@@ -70,23 +70,23 @@ export function viewpoint(setup: Framed, body: Body): Viewpoint {
   };
 }
 
-/** Scene point in the camera frame, mm. */
-export function toCameraFrame(view: Viewpoint, point: Vector): Vector {
+/** Scene point in camera coordinates, mm. */
+export function toCamera(view: Viewpoint, point: Vector): Vector {
   return pitch(yaw(subtract(point, view.position), -view.yaw), -view.pitch);
 }
 
-/** Camera-frame point in the scene, mm: the inverse of `toCameraFrame`. */
-export function toSceneFrame(view: Viewpoint, point: Vector): Vector {
+/** Point in camera coordinates as one of the scene, mm: the inverse of `toCamera`. */
+export function toScene(view: Viewpoint, point: Vector): Vector {
   return add(yaw(pitch(point, view.pitch), view.yaw), view.position);
 }
 
 /** Depth of a scene point as the surface of focus counts it, mm; negative behind the camera. */
 export function depthOf(view: Viewpoint, point: Vector): number {
-  const local = toCameraFrame(view, point);
+  const local = toCamera(view, point);
   return view.surface === 'flat' || local.z <= 0 ? local.z : length(local);
 }
 
-/** Midpoint of a person's eyes, scene frame, mm. */
+/** Midpoint of a person's eyes, scene coordinates, mm. */
 export function eyesMidpoint(person: Person): Vector {
   return {
     x: person.lateralMm,
@@ -95,7 +95,7 @@ export function eyesMidpoint(person: Person): Vector {
   };
 }
 
-/** Where a feature of a person's head lies, scene frame, mm. */
+/** Where a feature of a person's head lies, scene coordinates, mm. */
 export function featurePosition(person: Person, feature: HeadFeature): Vector {
   if (feature === 'noseTip' && person.being === 'pet') {
     // A muzzle reaches forward and a little down; its length is given at full size.
@@ -105,10 +105,10 @@ export function featurePosition(person: Person, feature: HeadFeature): Vector {
   return headPoint(person, adultFeatures[feature]);
 }
 
-/** A point of the adult head frame (anatomy.ts) placed on this person, scene frame, mm. */
+/** A point of the adult head coordinates (anatomy.ts) placed on this person, scene coordinates, mm. */
 export function headPoint(person: Person, point: Vector): Vector {
   const sized = scale(point, headScale(interpupillaryOf[person.being]));
-  // The head frame looks along +z, the person towards the camera (−z).
+  // Head coordinates look along +z, the person towards the camera (−z).
   const facing = { x: sized.x, y: sized.y, z: -sized.z };
   return add(eyesMidpoint(person), yaw(pitch(facing, -radians(person.headPitchDeg)), -radians(person.headYawDeg)));
 }

@@ -171,10 +171,10 @@ export const targetSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('distance'), distanceMm: between(50, limits.maxDistanceMm) })
 ]);
 
-export const pictures = ['onePerson', 'couple', 'group', 'personAndThing', 'moving', 'pet'] as const;
+export const pictureKinds = ['onePerson', 'couple', 'group', 'personAndThing', 'moving', 'pet'] as const;
 
 export const intentSchema = z.strictObject({
-  picture: z.enum(pictures).describe('What is photographed; the defaults follow from it'),
+  picture: z.enum(pictureKinds).describe('What is photographed; the defaults follow from it'),
   viewing: viewingSchema,
   style: z.enum(styles),
   oddsWanted: between(0.05, 0.999),
@@ -188,7 +188,7 @@ export const intentSchema = z.strictObject({
 
 const shutterS = between(1e-6, 60);
 
-export const lightScenes = [
+export const knownLights = [
   'sun',
   'overcast',
   'openShade',
@@ -201,9 +201,9 @@ export const lightScenes = [
 ] as const;
 
 export const lightSchema = z.strictObject({
-  scene: z.discriminatedUnion('kind', [
+  level: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('unknown') }),
-    z.strictObject({ kind: z.literal('estimated'), as: z.enum(lightScenes) }),
+    z.strictObject({ kind: z.literal('estimated'), as: z.enum(knownLights) }),
     z.strictObject({ kind: z.literal('ev'), ev100: between(-10, 20) }),
     z.strictObject({ kind: z.literal('metered'), fNumber, shutterS, iso: between(6, 1_000_000) })
   ]),
@@ -288,7 +288,7 @@ export type Importance = (typeof importances)[number];
 export type SharpSet = (typeof sharpSets)[number];
 export type Style = (typeof styles)[number];
 export type Light = z.infer<typeof lightSchema>;
-export type LightScene = (typeof lightScenes)[number];
-export type Picture = (typeof pictures)[number];
+export type KnownLight = (typeof knownLights)[number];
+export type PictureKind = (typeof pictureKinds)[number];
 export type Intent = z.infer<typeof intentSchema>;
 export type Setup = z.infer<typeof setupSchema>;

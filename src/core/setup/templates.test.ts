@@ -5,8 +5,9 @@ import { aimAtPeople } from './aim';
 import { builtInKit, mergedKit } from '../kit/builtInKit';
 import { newPerson, newSetup, newThing } from './defaults';
 import { findRemedies } from '../call/remedies/findRemedies';
-import { demoJobs, demoSetup } from '../job/demo';
-import { eyesMidpoint, toCameraFrame, viewpoint } from './scene';
+import { demoJobs } from '../job/demo';
+import { demoSetup } from '../testing/demo';
+import { eyesMidpoint, toCamera, viewpoint } from './scene';
 import { kitSchema, type Body, type Lens } from '../kit/schema';
 import { jobSchema } from '../job/schema';
 import { setupSchema, wishes } from './schema';
@@ -110,7 +111,7 @@ describe('aiming at the people', () => {
     });
     const view = viewpoint(setup, body);
     const aimed = viewpoint({ ...setup, camera: { ...setup.camera, ...aimAtPeople(setup, view) } }, body);
-    const [first, second] = setup.people.map((person) => toCameraFrame(aimed, eyesMidpoint(person)));
+    const [first, second] = setup.people.map((person) => toCamera(aimed, eyesMidpoint(person)));
     const angle = (axis: 'x' | 'y') =>
       (Math.atan2(first?.[axis] ?? 0, first?.z ?? 1) + Math.atan2(second?.[axis] ?? 0, second?.z ?? 1)) / 2;
     expect(Math.abs((angle('x') * 180) / Math.PI)).toBeLessThan(1);

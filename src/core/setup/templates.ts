@@ -5,7 +5,7 @@ import { defaultCamera, newBackground, newPerson, newSetup, newThing } from './d
 import { cameraDistance } from './framing';
 import { aimAtGroup } from './groupFraming';
 import { asPicture, sharpSubjects, usualFor, withSharpSubject, type SharpSubject } from './intents';
-import { framings, type Camera, type Framing, type Person, type Picture, type Setup, type Wish } from './schema';
+import { framings, type Camera, type Framing, type Person, type PictureKind, type Setup, type Wish } from './schema';
 
 export const templates = [
   'onePerson',
@@ -22,7 +22,7 @@ export type Template = (typeof templates)[number];
 interface Described {
   readonly title: string;
   readonly detail: string;
-  readonly picture: Picture;
+  readonly picture: PictureKind;
 }
 
 export const templateWords: Readonly<Record<Template, Described>> = {
@@ -137,7 +137,7 @@ function filled(template: Template, setup: Setup, chosen: Framing | number | Sha
           placement,
           stance: 'monopod'
         }),
-        light: { ...setup.light, scene: { kind: 'estimated', as: 'livingRoom' } },
+        light: { ...setup.light, level: { kind: 'estimated', as: 'livingRoom' } },
         people: [person(1, { headYawDeg: 25, bodyYawDeg: 15 })],
         backgrounds: behind(3500, 30)
       };

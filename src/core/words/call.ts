@@ -39,7 +39,7 @@ export function subjectName(plan: Plan, id: string): string {
   return plan.subjects.find((subject) => subject.id === id)?.name ?? 'the subject';
 }
 
-export function backgroundName(plan: Plan, id: string): string {
+function backgroundName(plan: Plan, id: string): string {
   return plan.backgrounds.find((background) => background.id === id)?.name ?? 'the background';
 }
 
@@ -68,7 +68,7 @@ export function callSentence(plan: Plan, unit: LengthUnit, index = plan.selected
   return `f/${entry.stop.label} on ${target}, from ${formatLength(plan.distanceMm, unit)}.`;
 }
 
-export interface SharpZone {
+interface SharpZone {
   readonly inFrontMm: number;
   /** Infinity when everything behind is sharp. */
   readonly behindMm: number;

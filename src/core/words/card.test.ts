@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Plan } from '../call/plan';
 import { planSetup } from '../call/planSetup';
 import { defaultHabits } from '../habits/habits';
-import { demoSetup } from '../job/demo';
+import { demoSetup } from '../testing/demo';
 import { builtInKit } from '../kit/builtInKit';
 import { cardLines } from './card';
 

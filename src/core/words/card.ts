@@ -3,7 +3,7 @@ import type { Plan, StopPlan } from '../call/plan';
 import { oddsWords, sharpZone } from './call';
 import { formatLength, type LengthUnit } from './length';
 
-export interface CardLine {
+interface CardLine {
   readonly name: string;
   readonly value: string;
   readonly more: string;

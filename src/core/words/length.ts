@@ -8,8 +8,7 @@ export const mmPerFoot = 12 * mmPerInch;
 /** One walking pace, mm (common practice, no source); the user's own replaces it. */
 export const defaultPaceMm = 750;
 
-export type ParsedLength =
-  { readonly ok: true; readonly mm: number } | { readonly ok: false; readonly message: string };
+type ParsedLength = { readonly ok: true; readonly mm: number } | { readonly ok: false; readonly message: string };
 
 const unitsMm: Readonly<Record<string, number>> = {
   mm: 1,

@@ -1,6 +1,6 @@
 /** Shutter times, ISO and where they come from, in words. */
 import type { FloorRule } from '../call/light';
-import type { LightScene } from '../setup/schema';
+import type { KnownLight } from '../setup/schema';
 
 /** Marked shutter times in thirds of a stop, seconds, as cameras print them (from memory). */
 const fractions = [
@@ -37,7 +37,7 @@ export function formatIso(iso: number): string {
   return String(printed[Math.round(mark)] ?? Math.round(mark));
 }
 
-export const sceneWords: Readonly<Record<LightScene, string>> = {
+export const knownLightWords: Readonly<Record<KnownLight, string>> = {
   sun: 'sun',
   overcast: 'overcast sky',
   openShade: 'open shade',

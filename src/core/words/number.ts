@@ -27,8 +27,7 @@ const words: Readonly<Record<NumberUnit, UnitWords>> = {
   none: { short: '', accepted: {}, example: 'a number: 3' }
 };
 
-export type ParsedNumber =
-  { readonly ok: true; readonly value: number } | { readonly ok: false; readonly message: string };
+type ParsedNumber = { readonly ok: true; readonly value: number } | { readonly ok: false; readonly message: string };
 
 export interface NumberRange {
   readonly unit: NumberUnit;

@@ -18,7 +18,7 @@ const stances: Readonly<Record<string, string>> = {
 };
 
 /** The caution for a high viewpoint: the venue and qualified people decide. */
-export const ladderCaution = 'A ladder stands on firm ground, held by somebody, where the venue allows it.';
+const ladderCaution = 'A ladder stands on firm ground, held by somebody, where the venue allows it.';
 
 /** Several remedies done together: "Step back 40 cm and turn Ines’s face 8° to the lens". */
 export function combinationWords(combination: Combination, unit: LengthUnit): RemedyWords {

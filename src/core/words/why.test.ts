@@ -4,7 +4,8 @@ import { defaultHabits } from '../habits/habits';
 import type { Plan } from '../call/plan';
 import { distanceSensitivity } from '../call/sensitivity';
 import { builtInKit } from '../kit/builtInKit';
-import { demoJobs, demoSetup } from '../job/demo';
+import { demoJobs } from '../job/demo';
+import { demoSetup } from '../testing/demo';
 import type { Setup } from '../setup/schema';
 import { formatIso, formatShutter } from './light';
 import {
@@ -85,7 +86,7 @@ describe('why', () => {
   it('says that the light is not known rather than guessing an ISO', () => {
     const unlit: Setup = {
       ...demoSetup('West door'),
-      light: { ...demoSetup('West door').light, scene: { kind: 'unknown' } }
+      light: { ...demoSetup('West door').light, level: { kind: 'unknown' } }
     };
     const { entry } = planned(unlit);
     expect(lightWords(entry)).toEqual({ shutter: '1/80', iso: '', lack: '' });

@@ -1,11 +1,11 @@
 /** Why each part of the call is what it is, in a sentence. */
-import { sceneLevel } from '../call/light';
+import { lightLevel } from '../call/light';
 import type { Plan, StopPlan } from '../call/plan';
 import { distanceErrorShare, type DistanceSensitivity } from '../call/sensitivity';
 import type { Framing, Setup } from '../setup/schema';
 import { backgroundSentence, oddsWords, pointWords, subjectName } from './call';
 import { formatLength, type LengthUnit } from './length';
-import { floorWords, formatIso, formatShutter, sceneWords } from './light';
+import { floorWords, formatIso, formatShutter, knownLightWords } from './light';
 
 export const framingWords: Readonly<Record<Framing, string>> = {
   headAndShoulders: 'head and shoulders',
@@ -99,15 +99,15 @@ export function lightWords({ light }: StopPlan): {
 /** Why shutter and ISO are what they are. */
 export function whyLight(setup: Setup, entry: StopPlan): string {
   const { light } = entry;
-  const { scene, flash } = setup.light;
+  const { level, flash } = setup.light;
   const { shutter, lack } = lightWords(entry);
-  const level = sceneLevel(setup);
+  const ev100 = lightLevel(setup);
   const source =
-    scene.kind === 'estimated'
-      ? sceneWords[scene.as]
-      : scene.kind === 'metered'
+    level.kind === 'estimated'
+      ? knownLightWords[level.as]
+      : level.kind === 'metered'
         ? 'the light you metered'
-        : `EV ${level ?? ''}`;
+        : `EV ${ev100 ?? ''}`;
   const mend =
     lack === ''
       ? ''
@@ -121,7 +121,7 @@ export function whyLight(setup: Setup, entry: StopPlan): string {
       under === null ? '' : ` The room lies ${Math.abs(under).toFixed(1)} stops ${under >= 0 ? 'under' : 'over'} it.`;
     return `Flash at ${power} % of its power.${room}${mend}`;
   }
-  if (level === null)
+  if (ev100 === null)
     return `${shutter} is ${floorWords[light.floorRule]}. Say what the light is, and the ISO follows.`;
   if (light.iso !== null && light.shutterS < light.floorS * 0.98) {
     return `With ${source} there is light enough for ${shutter} at the lowest ISO.${mend}`;

@@ -8,6 +8,8 @@
 
   interface Props {
     label: string;
+    /** The field's name among the others, where its label changes with what is typed. */
+    name?: string;
     valueMm: number | null;
     /** Shortest and longest, mm. */
     bounds: { readonly min: number; readonly max: number };
@@ -20,12 +22,12 @@
     placeholder?: string;
     hideLabel?: boolean;
   }
-  let { label, valueMm, bounds, onchange, onclear, stepMm = 50, placeholder, hideLabel }: Props = $props();
+  let { label, name, valueMm, bounds, onchange, onclear, stepMm = 50, placeholder, hideLabel }: Props = $props();
   const { settings } = getApp();
   const id = $props.id();
 
   const field = new Field<number | null>(id, {
-    name: () => label,
+    name: () => name ?? label,
     value: () => valueMm,
     format: (mm) => (mm === null ? '' : formatLengthExactly(mm, settings.now.unit)),
     read: (text): Read<number | null> => {

@@ -9,7 +9,7 @@ import { getApp } from '$lib/state/app.svelte';
 
 export type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string };
 
-export interface FieldOptions<T> {
+interface FieldOptions<T> {
   /** The field among the others of its scope. */
   readonly name: () => string;
   readonly value: () => T;

@@ -1,4 +1,4 @@
-/** The rows at hand: of all tables that stand alone, and of one owner. Kept in step with what other windows store. */
+/** The rows at hand: of all tables that stand alone, and of one owner. Kept in step with what other tabs store. */
 import type Dexie from 'dexie';
 import { merge } from '$core/plain/merge';
 import type { Committed } from './commit';
@@ -112,7 +112,7 @@ export class AtHand<T extends Values> {
     );
   }
 
-  /** Reads again what another window has stored. */
+  /** Reads again what another tab has stored. */
   async refresh(keys: readonly RowKey[]): Promise<void> {
     const known = keys.filter(({ table }) => table in this.#tables);
     for (const name of new Set(known.map((key) => key.table))) {
@@ -128,7 +128,7 @@ export class AtHand<T extends Values> {
     }
   }
 
-  /** Everything at hand, read again: another window may have stored something nobody told of. */
+  /** Everything at hand, read again: another tab may have stored something nobody told of. */
   async refreshAll(): Promise<void> {
     await this.load();
     if (this.owner !== null && this.erasedOwner === null) await this.open(this.owner);

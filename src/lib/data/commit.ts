@@ -1,6 +1,6 @@
 /**
  * Every change to the store, from a nudge to an import, is a list of rows before and after. It is stored in one
- * transaction, on top of whatever another window has stored meanwhile: merged three ways, row by row.
+ * transaction, on top of whatever another tab has stored meanwhile: merged three ways, row by row.
  */
 import type Dexie from 'dexie';
 import { merge, same } from '$core/plain/merge';
@@ -88,7 +88,7 @@ function outcome(
   prefer: Preference
 ): Row | null {
   if (!after) {
-    // Another window has changed it since: what was typed there outlives the removal.
+    // Another tab has changed it since: what was typed there outlives the removal.
     const untouched = !current || !before || same(content(current), content(before));
     return untouched ? null : current;
   }

@@ -53,7 +53,7 @@ export const silentAfterMs = 10_000;
 
 /**
  * Opens the database. `onProblem` is told whatever keeps it from being used, also later on: `blocked` passes when other
- * windows close, the rest does not. Resolves true once it is open.
+ * tabs close, the rest does not. Resolves true once it is open.
  */
 export async function openDatabase(
   database: Dexie,
@@ -62,7 +62,7 @@ export async function openDatabase(
 ): Promise<boolean> {
   database.on('blocked', () => onProblem({ kind: 'blocked' }));
   database.on('versionchange', () => {
-    // A newer Focalis in another window wants to bring the store up to date; it cannot while this one holds it.
+    // A newer Focalis in another tab wants to bring the store up to date; it cannot while this one holds it.
     database.close();
     onProblem({ kind: 'outdated' });
   });

@@ -10,7 +10,7 @@ import { readTable } from './read';
 import { newRow, type Change, type Row } from './rows';
 import { tables } from './tables';
 
-export type NewId = () => string;
+type NewId = () => string;
 
 /** How long a removed job is kept, ms. */
 export const removedKeptMs = 30 * 24 * 3600 * 1000;
@@ -52,7 +52,7 @@ function changesOf({ job, people, places, setups }: Omit<JobFile, 'kit'>, positi
   ];
 }
 
-export interface AddedJob {
+interface AddedJob {
   readonly changes: readonly Change[];
   readonly jobId: string;
   readonly firstSetupId: string | null;
@@ -146,7 +146,7 @@ export async function eraseOld(database: Dexie, now: number): Promise<void> {
   }
 }
 
-/** Puts the demo into a profile that has never had it. Safe when two windows start at once. */
+/** Puts the demo into a profile that has never had it. Safe when two tabs start at once. */
 export async function offerDemo(database: Dexie, now: number): Promise<void> {
   await database.transaction('rw', ['profile', 'jobs', ...parts], async () => {
     const profiles = database.table<Row, string>('profile');

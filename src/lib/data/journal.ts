@@ -37,7 +37,7 @@ export function keepJournal(storage: SafeStorage, pageId: string, changes: reado
   return true;
 }
 
-export interface Journal {
+interface Journal {
   readonly key: string;
   readonly changes: readonly Change[];
 }

@@ -52,7 +52,7 @@ it('what is told while rows are being read waits for its turn', async () => {
   await until(() => expect(asked).toEqual([['a'], ['b']]));
 });
 
-it('a window that stopped reads nothing more', async () => {
+it('a tab that stopped reads nothing more', async () => {
   const read = vi.fn(() => Promise.reject(new Error('The store is closed.')));
   const peers = open('three', read);
   open('three').tell([key('a')]);

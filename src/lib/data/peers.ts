@@ -1,4 +1,4 @@
-/** Other windows on the same store: each tells which rows it has stored, and the others read just those. */
+/** Other tabs on the same store: each tells which rows it has stored, and the others read just those. */
 export interface RowKey {
   readonly table: string;
   readonly id: string;
@@ -13,7 +13,7 @@ export interface Peers {
 const againMs = 3000;
 
 /**
- * Without broadcast channels there is nobody to tell; what others stored is then seen when this window is looked at again.
+ * Without broadcast channels there is nobody to tell; what others stored is then seen when this tab is looked at again.
  *
  * @param read reads the rows named; when it fails they are asked for again, with what was told meanwhile
  */

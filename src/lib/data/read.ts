@@ -13,7 +13,7 @@ const frame = z.strictObject({
   value: z.unknown()
 });
 
-export interface Sorted<V> {
+interface Sorted<V> {
   readonly rows: readonly Row<V>[];
   readonly damaged: readonly Damaged[];
 }

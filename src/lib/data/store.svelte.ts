@@ -15,7 +15,7 @@ import { peersOf, type Peers, type RowKey } from './peers';
 import type { Change, Descriptors, Row, TableName, Values } from './rows';
 import { Writer, type SaveState } from './writer';
 
-export interface StoreOptions<T extends Values> {
+interface StoreOptions<T extends Values> {
   readonly database: Dexie;
   readonly descriptors: Descriptors<T>;
   readonly now: () => number;
@@ -53,7 +53,7 @@ export class Store<T extends Values> {
   readonly history = new History();
   readonly atHand: AtHand<T>;
   saving = $state.raw<SaveState>({ kind: 'saved', at: null });
-  /** Edits to what another window has erased; kept until it is brought back. */
+  /** Edits to what another tab has erased; kept until it is brought back. */
   homeless = $state.raw<readonly Change[]>([]);
   readonly #writer: Writer;
   readonly #peers: Peers;
@@ -148,7 +148,7 @@ export class Store<T extends Values> {
     return this.history.add(label, changes, null);
   }
 
-  /** Takes up what an earlier window left: it yields to whatever has been stored since. */
+  /** Takes up what an earlier tab left: it yields to whatever has been stored since. */
   async takeUp(changes: readonly Change[]): Promise<void> {
     await this.#writer.now(changes, 'stored');
   }
@@ -185,7 +185,7 @@ export class Store<T extends Values> {
     this.#peers.tell(stored.map(({ table, id }) => ({ table, id })));
   }
 
-  /** Brings the owner at hand back, whom another window has erased, with all that is at hand and every edit since. */
+  /** Brings the owner at hand back, whom another tab has erased, with all that is at hand and every edit since. */
   async bringBack(owners: readonly Change[]): Promise<void> {
     await this.#writer.now([...owners, ...this.atHand.ownedRows], 'stored');
     const { homeless } = this;

@@ -35,8 +35,8 @@ function define(): Dexie {
   return database;
 }
 
-/** A window on the library. */
-async function window(): Promise<{ store: Store<Library>; database: Dexie }> {
+/** A tab on the library. */
+async function tab(): Promise<{ store: Store<Library>; database: Dexie }> {
   const database = define();
   const store = new Store<Library>({
     database,
@@ -67,7 +67,7 @@ beforeEach(async () => {
       newRow('c', book('Two'), { owner: 's', position: 1 })
     ]);
   seed.close();
-  ({ store, database } = await window());
+  ({ store, database } = await tab());
 });
 afterEach(async () => {
   for (const item of opened.splice(0)) {
@@ -139,9 +139,9 @@ describe('what is being typed', () => {
     expect(store.history.canUndo).toBe(false);
   });
 
-  it('dropped leaves everything as it was, with what another window has stored meanwhile', async () => {
+  it('dropped leaves everything as it was, with what another tab has stored meanwhile', async () => {
     rename('Typing', 'b', { hold: true });
-    const other = await window();
+    const other = await tab();
     setPages(300, 'b', other.store);
     await other.store.flush();
     await until(() => expect(store.table('books').get('b')?.value.pages).toBe(300));
@@ -197,10 +197,10 @@ describe('undo', () => {
     expect([title(), title('c')]).toEqual(['One', 'Two']);
   });
 
-  it('leaves what another window wrote later in that very field, and says so', async () => {
+  it('leaves what another tab wrote later in that very field, and says so', async () => {
     rename('Mine');
     await store.flush();
-    const other = await window();
+    const other = await tab();
     rename('Theirs', 'b', {}, other.store);
     await other.store.flush();
     expect(await store.undo()).toMatchObject({ kind: 'done', partly: true });
@@ -208,10 +208,10 @@ describe('undo', () => {
     expect(await inStore(database)).toMatchObject({ title: 'Theirs' });
   });
 
-  it('takes back one field of a row and leaves another window’s change of another field', async () => {
+  it('takes back one field of a row and leaves another tab’s change of another field', async () => {
     rename('Mine');
     await store.flush();
-    const other = await window();
+    const other = await tab();
     setPages(7, 'b', other.store);
     await other.store.flush();
     expect(await store.undo()).toMatchObject({ kind: 'done', partly: false });
@@ -296,9 +296,9 @@ describe('a store that fails', () => {
   });
 });
 
-describe('two windows', () => {
+describe('two tabs', () => {
   it('keep what each changes in one row, and show it to each other', async () => {
-    const other = await window();
+    const other = await tab();
     rename('Mine');
     setPages(9, 'b', other.store);
     await Promise.all([store.flush(), other.store.flush()]);
@@ -311,7 +311,7 @@ describe('two windows', () => {
   });
 
   it('add and remove: an edit outlives a removal elsewhere', async () => {
-    const other = await window();
+    const other = await tab();
     other.store.edit('Gone', (draft) => draft.remove('books', 'b'));
     await other.store.flush();
     await until(() => expect(title()).toBeUndefined());
@@ -328,7 +328,7 @@ describe('two windows', () => {
   });
 
   it('an owner erased elsewhere: edits find no home, leave no orphan, and come back with it', async () => {
-    const other = await window();
+    const other = await tab();
     await other.database.transaction('rw', ['shelves', 'books'], async () => {
       await other.database.table('shelves').delete('s');
       await other.database.table('books').clear();
@@ -368,7 +368,7 @@ describe('a damaged row', () => {
     const damaged = { ...newRow('x', { name: 'Broken', pages: 'many' }), owner: 's' };
     await database.table('books').put(damaged);
     await database.table('books').put({ id: 'y', owner: 's' });
-    const other = await window();
+    const other = await tab();
     expect(other.store.table('books').list.map((row) => row.id)).toEqual(['b', 'c']);
     expect(other.store.atHand.damaged).toMatchObject([
       { table: 'books', id: 'x', noun: 'book', name: 'Broken', raw: damaged },

@@ -1,7 +1,7 @@
 /** Small renderings of setups, kept from one visit to the next. They can always be drawn again, and nobody watches them. */
 import type Dexie from 'dexie';
 
-export interface ThumbnailRow {
+interface ThumbnailRow {
   readonly key: string;
   /** What it was drawn from; another value means it is out of date. */
   readonly drawnFrom: string;

@@ -2,7 +2,8 @@ import Dexie from 'dexie';
 import { afterEach, describe, expect, it } from 'vitest';
 import version1 from '$core/formats/versions/job-v1.focalis.json';
 import version2 from '$core/formats/versions/job-v2.focalis.json';
-import { castOf, resolveSetup } from '$core/job/resolve';
+import { resolveSetup } from '$core/job/resolve';
+import { castOf } from '$core/testing/cast';
 import type { Job } from '$core/job/schema';
 import { MemoryStorage } from '$lib/testing/app';
 import { defineDatabase } from './database';
@@ -76,14 +77,19 @@ const typed = (setup: object) => {
     id: _id,
     people,
     intent,
+    light,
     ...rest
   } = setup as {
     id: string;
+    light: object;
     people: { id: string }[];
     intent: { target: object };
   };
+  // What version 2 called the scene of a light is its level.
+  const { scene, ...others } = light as { scene?: unknown };
   return {
     ...rest,
+    light: scene === undefined ? others : { ...others, level: scene },
     intent: { ...intent, target: { ...intent.target, personId: undefined } },
     people: people.map(({ id: _person, ...person }) => person)
   };

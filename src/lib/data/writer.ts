@@ -8,7 +8,7 @@ export type SaveState =
   | { readonly kind: 'saving' }
   | { readonly kind: 'failed'; readonly error: unknown };
 
-export interface WriterOptions {
+interface WriterOptions {
   readonly commit: (changes: readonly Change[], prefer: Preference) => Promise<Committed>;
   /** What was stored. It is called before anything that waits for it goes on. */
   readonly onCommitted: (committed: Committed) => void;
@@ -19,7 +19,7 @@ export interface WriterOptions {
 }
 
 /** Changes wait this long for more of their kind. */
-export const saveDelayMs = 150;
+const saveDelayMs = 150;
 
 /** Waits between attempts after a failure; the last one repeats. */
 const retryMs = [1000, 3000, 10_000, 30_000] as const;
@@ -140,7 +140,7 @@ export class Writer {
 }
 
 /** Something before it could not be stored. */
-export class NotSaved extends Error {
+class NotSaved extends Error {
   constructor() {
     super('Nothing can be stored at present.');
   }

@@ -16,11 +16,11 @@
   import { asking, aspectOf, atStop, eyeCrops, picturePixels, screenDensity, type Taken } from './asking';
   import { savePicture } from './export';
   import { cellsFor, lensesToCompare, most, stopsToCompare } from './comparing';
-  import LensPicture from './LensPicture.svelte';
+  import LensRendering from './LensRendering.svelte';
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
   import Progress from '$lib/controls/Progress.svelte';
-  import { windowAt, wholePicture } from '../../render/lens/lensView';
+  import { cutoutAt, wholePicture } from '../../render/lens/lensView';
 
   /** Two to four pictures side by side, looked at alike. */
   let { open = $bindable(), taken }: { open: boolean; taken: Taken } = $props();
@@ -109,11 +109,11 @@
     const target = its.plan.stops[its.plan.selected]?.target.subjectId;
     const crops = eyeCrops(its, { width: 148, height: 58 });
     const at = (crops.find((crop) => crop.subjectId === target) ?? crops[0])?.at ?? { x: 0.5, y: 0.5 };
-    const window = look === 'whole' ? wholePicture : windowAt(at, cell, picturePixels(its));
+    const cutout = look === 'whole' ? wholePicture : cutoutAt(at, cell, picturePixels(its));
     // The whole picture as finely as the screen shows it; a crop in the camera's own pixels.
     const density = look === 'whole' ? screenDensity(devicePixelRatio.current) : 1;
     const size = { width: cell.width * density, height: cell.height * density };
-    return asking(its, { slot: `compare-${key}`, priority: 0.5, ...size, window });
+    return asking(its, { slot: `compare-${key}`, priority: 0.5, ...size, cutout });
   }
 </script>
 
@@ -154,7 +154,7 @@
         <figure class="bg-surround p-1">
           {#if asked}
             <div class="grid place-items-center">
-              <LensPicture
+              <LensRendering
                 {asked}
                 {...cell}
                 label={callSentence(item.taken.plan, workspace.unit)}

@@ -3,13 +3,14 @@
   import { roleWords, verdictWords } from '$core/words/call';
   import Glyph from '$lib/ladder/Glyph.svelte';
   import { asking, eyeCrops, type EyeCrop, type Taken } from './asking';
-  import LensPicture from './LensPicture.svelte';
+  import EyeOutline from './EyeOutline.svelte';
+  import LensRendering from './LensRendering.svelte';
   import Loupe from './Loupe.svelte';
-  import { getPictures } from './pictures.svelte';
+  import { getRenderings } from './renderings.svelte';
 
   /** Everybody's eyes at 100 % of the camera's pixels. */
   let { taken, width }: { taken: Taken; width: number } = $props();
-  const pictures = getPictures();
+  const pictures = getRenderings();
   const tile = { height: 58, least: 150, most: 172 } as const;
   /** Looks for so small a picture. */
   const views = 64;
@@ -45,7 +46,7 @@
         slot: `eyes-${crop.key}`,
         priority: 2 + index / 100,
         ...size,
-        window: crop.window,
+        cutout: crop.cutout,
         views,
         eyesOf: crop.eyesOf
       })}
@@ -56,7 +57,11 @@
         data-verdict={verdict(crop.ratio)}
         onclick={() => (looking = crop)}
       >
-        {#if asked}<LensPicture {asked} {...size} label="{said.who} at 100 %" restMs={160} />{/if}
+        {#if asked}
+          <LensRendering {asked} {...size} label="{said.who} at 100 %" restMs={160}>
+            {#snippet outline()}<EyeOutline {crop} {...size} />{/snippet}
+          </LensRendering>
+        {/if}
         <span
           class="condensed absolute inset-x-0 bottom-0 flex items-center gap-1 bg-gradient-to-t from-black/75 to-black/0 px-1.5 pt-3 pb-0.5 text-[11px] leading-tight"
         >

@@ -17,11 +17,11 @@
   import CompareDialog from './CompareDialog.svelte';
   import FinderBar from './FinderBar.svelte';
   import { hitAt } from './hit';
-  import LensPicture, { type Shown } from './LensPicture.svelte';
+  import LensRendering, { type Shown } from './LensRendering.svelte';
   import Loupe from './Loupe.svelte';
   import Outline from './Outline.svelte';
   import Overlays from './Overlays.svelte';
-  import { finderSlot, getPictures } from './pictures.svelte';
+  import { finderSlot, getRenderings } from './renderings.svelte';
 
   interface Props {
     plan: Plan;
@@ -34,7 +34,7 @@
   let { plan, body, lens, width, height, loupeOpen = $bindable() }: Props = $props();
   const app = getApp();
   const workspace = getWorkspace();
-  const pictures = getPictures();
+  const pictures = getRenderings();
   const barHeight = 28;
   /** Less travel than this is a click, px. */
   const clickPx = 4;
@@ -171,12 +171,7 @@
           >
         </div>
       {:else if asked}
-        {#if !shown}
-          <div class="absolute inset-0" aria-hidden="true">
-            <Outline {setup} {plan} {body} width={frameWidth} height={frameHeight} plain />
-          </div>
-        {/if}
-        <LensPicture
+        <LensRendering
           {asked}
           {label}
           width={frameWidth}
@@ -185,7 +180,11 @@
             shown = now;
             canvas = drawnOn;
           }}
-        />
+        >
+          {#snippet outline()}
+            <Outline {setup} {plan} {body} width={frameWidth} height={frameHeight} plain />
+          {/snippet}
+        </LensRendering>
       {/if}
       <Overlays
         {setup}

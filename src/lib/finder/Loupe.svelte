@@ -7,8 +7,8 @@
   import Picker from '$lib/controls/Picker.svelte';
   import { asking, eyeCrops, picturePixels, type Taken } from './asking';
   import { savePicture } from './export';
-  import LensPicture from './LensPicture.svelte';
-  import { windowAt } from '../../render/lens/lensView';
+  import LensRendering from './LensRendering.svelte';
+  import { cutoutAt } from '../../render/lens/lensView';
 
   interface Props {
     open: boolean;
@@ -42,7 +42,7 @@
           slot: 'loupe',
           priority: 0,
           ...size,
-          window: windowAt(crop.at, size, picturePixels(taken)),
+          cutout: cutoutAt(crop.at, size, picturePixels(taken)),
           views: 96
         })
       : null
@@ -60,7 +60,7 @@
   <div class="space-y-3" data-testid="loupe">
     {#if crop && asked}
       <div class="grid place-items-center bg-surround">
-        <LensPicture {asked} {...size} label="{crop.name} at 100 %" onshown={(_, drawnOn) => (canvas = drawnOn)} />
+        <LensRendering {asked} {...size} label="{crop.name} at 100 %" onshown={(_, drawnOn) => (canvas = drawnOn)} />
       </div>
       <div class="flex items-end gap-3">
         <div class="w-96 max-w-full">

@@ -57,7 +57,7 @@
   });
 </script>
 
-<svg {width} {height} class="pointer-events-none absolute inset-0" aria-hidden="true">
+<svg {width} {height} class="pointer-events-none absolute inset-0" aria-hidden="true" data-testid="marks">
   {#if shown.includes('thirds')}
     <path
       d="M{width / 3} 0V{height}M{(width * 2) / 3} 0V{height}M0 {height / 3}H{width}M0 {(height * 2) / 3}H{width}"

@@ -5,9 +5,9 @@ import { projector, type Projected } from '$core/setup/projection';
 import { viewpoint, type PointRole } from '$core/setup/scene';
 import type { Body, Lens } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
-import { wholePicture, windowAt, type Window } from '../../render/lens/lensView';
+import { wholePicture, cutoutAt, type Cutout } from '../../render/lens/lensView';
 import { lensShot, viewsNeeded } from '../../render/shot';
-import type { Asked } from './pictures.svelte';
+import type { Asked } from './renderings.svelte';
 
 export interface Taken {
   readonly setup: Setup;
@@ -19,12 +19,12 @@ export interface Taken {
 /** The same at another stop. */
 export const atStop = (taken: Taken, selected: number): Taken => ({ ...taken, plan: { ...taken.plan, selected } });
 
-export interface AskOptions {
+interface AskOptions {
   readonly slot: string;
   readonly priority: number;
   readonly width: number;
   readonly height: number;
-  readonly window?: Window;
+  readonly cutout?: Cutout;
   readonly views?: number;
   readonly quick?: boolean;
   readonly eyesOf?: string | undefined;
@@ -34,15 +34,15 @@ export interface AskOptions {
 export function asking({ setup, plan, body, lens }: Taken, options: AskOptions): Asked | null {
   const shot = lensShot(setup, plan, body, lens);
   if (!shot) return null;
-  const { slot, priority, width, height, window = wholePicture, quick = true, eyesOf } = options;
-  const wide = width / (window.right - window.left);
+  const { slot, priority, width, height, cutout = wholePicture, quick = true, eyesOf } = options;
+  const wide = width / (cutout.right - cutout.left);
   return {
     slot,
     priority,
     setup,
     view: viewpoint(setup, body),
     shot,
-    window,
+    cutout,
     width: Math.max(8, Math.round(width)),
     height: Math.max(8, Math.round(height)),
     views: options.views ?? viewsNeeded(shot, plan, wide),
@@ -84,7 +84,7 @@ export interface EyeCrop {
   /** Worst blur ratio of what is shown. */
   readonly ratio: number;
   readonly at: Projected;
-  readonly window: Window;
+  readonly cutout: Cutout;
   /** Nothing but this person's eyes is in it. */
   readonly eyesOf: string | undefined;
 }
@@ -125,7 +125,7 @@ export function eyeCrops(taken: Taken, sizePx: { readonly width: number; readonl
           roles: chosen.map((item) => item.point.role),
           ratio: Math.max(...chosen.map((item) => item.ratio)),
           at,
-          window: windowAt(at, sizePx, pixels),
+          cutout: cutoutAt(at, sizePx, pixels),
           eyesOf: near && person?.being !== 'pet' ? subject.id : undefined
         }
       ];

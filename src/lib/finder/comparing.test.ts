@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { lineUp } from '$core/call/lineUp';
 import { defaultHabits } from '$core/habits/habits';
-import { demoSetup } from '$core/job/demo';
+import { demoSetup } from '$core/testing/demo';
 import { builtInKit } from '$core/kit/builtInKit';
 import { cellsFor, lensesToCompare, stopsToCompare } from './comparing';
 
@@ -27,20 +27,20 @@ describe('what is compared', () => {
 
 describe('their cells', () => {
   it('show all of them at once, as large as fits', () => {
-    const window = { width: 1280, height: 800 };
+    const screen = { width: 1280, height: 800 };
     for (const [count, ratio] of [
       [4, 2 / 3],
       [4, 1.5],
       [2, 1.5]
     ] as const) {
-      const { columns, width, height } = cellsFor(count, ratio, window);
+      const { columns, width, height } = cellsFor(count, ratio, screen);
       const rows = Math.ceil(count / columns);
       expect(columns * width).toBeLessThanOrEqual(1240);
       expect(rows * (height + 34)).toBeLessThanOrEqual(610);
       expect(width / height).toBeCloseTo(ratio, 1);
     }
-    expect(cellsFor(4, 2 / 3, window).columns).toBe(4);
-    expect(cellsFor(4, 1.5, window).columns).toBe(2);
+    expect(cellsFor(4, 2 / 3, screen).columns).toBe(4);
+    expect(cellsFor(4, 1.5, screen).columns).toBe(2);
     expect(cellsFor(4, 1.5, { width: 390, height: 844 }).columns).toBe(1);
   });
 });

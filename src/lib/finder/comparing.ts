@@ -31,18 +31,18 @@ const gapPx = 12;
 /** Padding round a picture, and the line under it. */
 const framePx = 8;
 const captionPx = 34;
-/** Narrower windows show one under another. */
+/** Narrower screens show one under another. */
 const narrowPx = 640;
 
 /** The largest cells that show all of them at once. `ratio`: width over height of a picture. */
 export function cellsFor(
   count: number,
   ratio: number,
-  window: { readonly width: number; readonly height: number }
+  screen: { readonly width: number; readonly height: number }
 ): Cells {
-  const room = { width: Math.min(1240, window.width - 44), height: Math.max(360, window.height - 190) };
+  const room = { width: Math.min(1240, screen.width - 44), height: Math.max(360, screen.height - 190) };
   const shown = Math.max(2, count);
-  const narrow = window.width < narrowPx;
+  const narrow = screen.width < narrowPx;
   const tried = (narrow ? [1] : [2, 3, 4].filter((columns) => columns <= shown)).map((columns): Cells => {
     const rows = narrow ? 1 : Math.ceil(shown / columns);
     const across = (room.width - gapPx * (columns - 1)) / columns - framePx;

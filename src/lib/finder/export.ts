@@ -4,7 +4,7 @@ import { withFacts } from '$core/formats/pngText';
 import type { Setup } from '$core/setup/schema';
 import { saveBlob } from '$lib/controls/download';
 
-export interface Saved {
+interface Saved {
   readonly setup: Setup;
   readonly plan: Plan;
   readonly words: string;

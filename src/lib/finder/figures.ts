@@ -17,7 +17,7 @@ interface Layer {
   readonly blur: number;
 }
 
-export interface PersonFigure extends Layer {
+interface PersonFigure extends Layer {
   readonly kind: 'person';
   readonly id: string;
   readonly body: string;
@@ -43,7 +43,7 @@ export interface PersonFigure extends Layer {
   readonly shade: number;
 }
 
-export interface ThingFigure extends Layer {
+interface ThingFigure extends Layer {
   readonly kind: 'thing';
   readonly id: string;
   readonly x: number;
@@ -53,7 +53,7 @@ export interface ThingFigure extends Layer {
   readonly target: boolean;
 }
 
-export interface BackgroundFigure extends Layer {
+interface BackgroundFigure extends Layer {
   readonly kind: 'background';
   readonly id: string;
   /** Size of the detail, frame widths. */

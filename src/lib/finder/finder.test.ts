@@ -3,7 +3,8 @@ import { planSetup } from '$core/call/planSetup';
 import { defaultHabits } from '$core/habits/habits';
 import { builtInKit } from '$core/kit/builtInKit';
 import { newPerson, newSetup, newThing } from '$core/setup/defaults';
-import { demoJobs, demoSetup } from '$core/job/demo';
+import { demoJobs } from '$core/job/demo';
+import { demoSetup } from '$core/testing/demo';
 import { featurePosition } from '$core/setup/scene';
 import type { Setup } from '$core/setup/schema';
 import { asking, aspectOf, atStop, eyeCrops, picturePixels, projection, screenDensity, type Taken } from './asking';
@@ -68,10 +69,10 @@ describe('eyes at 100 %', () => {
   it('cut as many of the camera’s pixels as the tile has, about the middle of the eyes', () => {
     const its = taken(demoSetup('Family on the steps'));
     const pixels = picturePixels(its);
-    for (const { window, at } of eyeCrops(its, tile)) {
-      expect((window.right - window.left) * pixels.width).toBeCloseTo(tile.width, 6);
-      expect((window.bottom - window.top) * pixels.height).toBeCloseTo(tile.height, 6);
-      expect((window.left + window.right) / 2).toBeCloseTo(at.x, 6);
+    for (const { cutout, at } of eyeCrops(its, tile)) {
+      expect((cutout.right - cutout.left) * pixels.width).toBeCloseTo(tile.width, 6);
+      expect((cutout.bottom - cutout.top) * pixels.height).toBeCloseTo(tile.height, 6);
+      expect((cutout.left + cutout.right) / 2).toBeCloseTo(at.x, 6);
     }
   });
 

@@ -6,7 +6,7 @@ import type { Body } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
 import type { Vector } from '$core/geometry/vector';
 
-export type Hit =
+type Hit =
   | { readonly kind: 'eye'; readonly personId: string; readonly eye: EyeFeature | null }
   | { readonly kind: 'thing'; readonly thingId: string };
 

@@ -3,7 +3,7 @@ import { planSetup } from '$core/call/planSetup';
 import { defaultHabits } from '$core/habits/habits';
 import { builtInKit } from '$core/kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '$core/setup/defaults';
-import { demoSetup } from '$core/job/demo';
+import { demoSetup } from '$core/testing/demo';
 import { viewpoint } from '$core/setup/scene';
 import type { Body } from '$core/kit/schema';
 import { figures } from '../finder/figures';

@@ -7,7 +7,7 @@ import type { Plan } from '$core/call/plan';
 import { angleOfView } from '$core/optics/thinLens';
 import { eyeHeight } from '$core/people/anatomy';
 import { pictureSize } from '$core/setup/framing';
-import { toSceneFrame, type Viewpoint } from '$core/setup/scene';
+import { toScene, type Viewpoint } from '$core/setup/scene';
 import type { Body } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
 import { mmPerFoot, type LengthUnit } from '$core/words/length';
@@ -158,11 +158,11 @@ export interface Placed {
   readonly view: Viewpoint;
 }
 
-/** A camera-frame point (mm) on the Floor: across and depth from above, up and depth from the side. */
+/** A point in camera coordinates (mm) on the Floor: across and depth from above, up and depth from the side. */
 function fromCamera({ scale, view }: Placed, across: number, z: number): string {
   const above = scale.side === 'above';
   const flat: Viewpoint = above ? { ...view, pitch: 0 } : { ...view, yaw: 0 };
-  const point = toSceneFrame(flat, above ? { x: across, y: 0, z } : { x: 0, y: across, z });
+  const point = toScene(flat, above ? { x: across, y: 0, z } : { x: 0, y: across, z });
   const at = toPx(scale, point.z, above ? point.x : point.y);
   return `${at.x.toFixed(2)} ${at.y.toFixed(2)}`;
 }

@@ -60,7 +60,7 @@ export function snapDistance(mm: number, pxPerMm: number, fine: boolean): number
   return Math.round(mm / step) * step;
 }
 
-export interface DepthSnap {
+interface DepthSnap {
   readonly depthMm: number;
   /** The row it was caught by, if one; drawn as a line. */
   readonly rowMm: number | null;

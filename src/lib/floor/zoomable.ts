@@ -6,7 +6,7 @@ import type { Pan } from './geometry';
 /** Furthest and closest, against the fit it started from. */
 const zoomRange: [number, number] = [0.2, 40];
 
-export interface Zoomer {
+interface Zoomer {
   readonly attach: Attachment<SVGSVGElement>;
   /** Nearer (above 1) or further, about the middle. */
   by: (factor: number) => void;

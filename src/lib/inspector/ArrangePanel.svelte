@@ -78,7 +78,7 @@
 </script>
 
 <section class="border-l-2 border-pencil pl-3" aria-label="Arrange people">
-  <div class="grid grid-cols-2 items-end gap-2 sm:grid-cols-4">
+  <div class="grid grid-cols-2 items-start gap-2 sm:grid-cols-4">
     <Picker label="Arrange as" items={kinds} value={kind} onchange={(value) => (kind = value)} />
     {#if kind === 'couple'}
       <Picker label="Pose" items={poses} value={pose} onchange={(value) => (pose = value)} />

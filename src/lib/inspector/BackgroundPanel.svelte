@@ -6,6 +6,7 @@
   import type { Background } from '$core/setup/schema';
   import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
+  import FieldScope from '$lib/controls/FieldScope.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
@@ -35,59 +36,67 @@
 <div class="space-y-3">
   <PlaceBar />
   {#each backgrounds as item (item.id)}
-    <div
-      class="grid grid-cols-2 items-end gap-x-2 gap-y-1.5 border-b border-line pb-3 sm:grid-cols-[1.3fr_1fr_1fr_1fr_auto]"
-      role="group"
-      aria-label={item.name}
-    >
-      <TextField
-        label="Name"
-        value={item.name}
-        onchange={(name, how) => edit(item, 'Name', (draft) => void (draft.name = name), how)}
-      />
-      <LengthField
-        label={item.depthMm < 0 ? 'In front of subject' : 'Behind the subject'}
-        bounds={bounds.backgroundDepthMm}
-        valueMm={item.depthMm}
-        stepMm={100}
-        onchange={(mm, how) => edit(item, 'Distance', (draft) => void (draft.depthMm = mm), how)}
-      />
-      <LengthField
-        label="To the right"
-        bounds={bounds.lateralMm}
-        valueMm={item.lateralMm}
-        stepMm={100}
-        onchange={(mm, how) => edit(item, 'Offset', (draft) => void (draft.lateralMm = mm), how)}
-      />
-      <LengthField
-        label="Size of its detail"
-        bounds={bounds.detailMm}
-        valueMm={item.detailMm}
-        stepMm={5}
-        onchange={(mm, how) => edit(item, 'Detail', (draft) => void (draft.detailMm = mm), how)}
-      />
-      <Button color="alternative" class="px-2" onclick={() => remove(item)} aria-label="Remove {item.name}">
-        <Trash2 size={15} aria-hidden="true" />
-      </Button>
-      <div class="col-span-full flex flex-wrap items-end gap-3">
-        <Choice
-          legend="What should become of {item.name}"
-          hideLegend
-          options={wishChoices}
-          value={item.wish}
-          onchange={(value) => edit(item, 'Wish', (draft) => void (draft.wish = value))}
+    <FieldScope of="{workspace.row.id}/{item.id}">
+      <div
+        class="grid grid-cols-2 items-start gap-x-2 gap-y-1.5 border-b border-line pb-3 sm:grid-cols-[1.3fr_1fr_1fr_1fr_auto]"
+        role="group"
+        aria-label={item.name}
+      >
+        <TextField
+          label="Name"
+          value={item.name}
+          onchange={(name, how) => edit(item, 'Name', (draft) => void (draft.name = name), how)}
         />
-        <div class="w-40">
-          <Picker
-            label="{item.name} drawn as"
-            hideLabel
-            items={surfaceChoices}
-            value={item.surface}
-            onchange={(surface) => edit(item, 'Drawn as', (draft) => void (draft.surface = surface))}
+        <LengthField
+          name="Distance"
+          label={item.depthMm < 0 ? 'In front of subject' : 'Behind the subject'}
+          bounds={bounds.backgroundDepthMm}
+          valueMm={item.depthMm}
+          stepMm={100}
+          onchange={(mm, how) => edit(item, 'Distance', (draft) => void (draft.depthMm = mm), how)}
+        />
+        <LengthField
+          label="To the right"
+          bounds={bounds.lateralMm}
+          valueMm={item.lateralMm}
+          stepMm={100}
+          onchange={(mm, how) => edit(item, 'Offset', (draft) => void (draft.lateralMm = mm), how)}
+        />
+        <LengthField
+          label="Size of its detail"
+          bounds={bounds.detailMm}
+          valueMm={item.detailMm}
+          stepMm={5}
+          onchange={(mm, how) => edit(item, 'Detail', (draft) => void (draft.detailMm = mm), how)}
+        />
+        <Button
+          color="alternative"
+          class="beside-field px-2"
+          onclick={() => remove(item)}
+          aria-label="Remove {item.name}"
+        >
+          <Trash2 size={15} aria-hidden="true" />
+        </Button>
+        <div class="col-span-full flex flex-wrap items-end gap-3">
+          <Choice
+            legend="What should become of {item.name}"
+            hideLegend
+            options={wishChoices}
+            value={item.wish}
+            onchange={(value) => edit(item, 'Wish', (draft) => void (draft.wish = value))}
           />
+          <div class="w-40">
+            <Picker
+              label="{item.name} drawn as"
+              hideLabel
+              items={surfaceChoices}
+              value={item.surface}
+              onchange={(surface) => edit(item, 'Drawn as', (draft) => void (draft.surface = surface))}
+            />
+          </div>
         </div>
       </div>
-    </div>
+    </FieldScope>
   {/each}
   <div class="flex items-center gap-3">
     <Button color="alternative" onclick={add}><Plus size={14} aria-hidden="true" class="mr-1" />Background</Button>

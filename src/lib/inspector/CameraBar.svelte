@@ -66,7 +66,7 @@
 </script>
 
 <div
-  class="grid grid-cols-2 items-end gap-x-2 gap-y-1.5 sm:grid-cols-(--columns)"
+  class="grid grid-cols-2 items-start gap-x-2 gap-y-1.5 sm:grid-cols-(--columns)"
   style:--columns={columns}
   role="group"
   aria-label="Camera and framing"

@@ -37,7 +37,7 @@
   ];
 </script>
 
-<div class="grid grid-cols-2 items-end gap-x-2 gap-y-2 sm:grid-cols-4">
+<div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
   <LengthField
     label="Lens above the floor"
     bounds={bounds.cameraHeightMm}
@@ -60,7 +60,7 @@
     max={80}
     onchange={(deg, how) => edit('Turn', (draft) => void (draft.yawDeg = deg), how)}
   />
-  <Button color="alternative" onclick={aim}>Aim at the people</Button>
+  <Button color="alternative" class="beside-field" onclick={aim}>Aim at the people</Button>
   {#each rooms as room (room.key)}
     <LengthField
       label={room.label}

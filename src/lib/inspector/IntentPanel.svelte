@@ -1,7 +1,7 @@
 <script lang="ts">
   import { asPicture, shared, sharpSubject, usualFor, withSharpSubject, type SharpSubject } from '$core/setup/intents';
   import { limits } from '$core/schema/values';
-  import { type Intent, type Picture, type SharpSet, type Wish } from '$core/setup/schema';
+  import { type Intent, type PictureKind, type SharpSet, type Wish } from '$core/setup/schema';
   import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -30,7 +30,7 @@
   function edit(label: string, recipe: (draft: Intent) => void, how: How = null) {
     return workspace.edit(label, (draft) => recipe(draft.intent), how);
   }
-  function become(picture: Picture) {
+  function become(picture: PictureKind) {
     const changed = asPicture(setup, picture);
     workspace.edit('Kind of picture', (draft) => void Object.assign(draft, changed));
   }

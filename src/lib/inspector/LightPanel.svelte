@@ -1,7 +1,7 @@
 <script lang="ts">
   import { bounds } from '$core/setup/bounds';
   import type { Light } from '$core/setup/schema';
-  import { sceneLevel } from '$core/call/light';
+  import { lightLevel } from '$core/call/light';
   import { formatShutter } from '$core/words/light';
   import { whyLight } from '$core/words/why';
   import LengthField from '$lib/controls/LengthField.svelte';
@@ -10,29 +10,29 @@
   import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { sceneChoices } from './words';
+  import { knownLightChoices } from './words';
 
   const workspace = getWorkspace();
   const light = $derived(workspace.setup.light);
-  const scene = $derived(light.scene);
-  const level = $derived(sceneLevel(workspace.setup));
-  const value = $derived(scene.kind === 'estimated' ? scene.as : scene.kind);
+  const level = $derived(light.level);
+  const measured = $derived(lightLevel(workspace.setup));
+  const value = $derived(level.kind === 'estimated' ? level.as : level.kind);
 
   function edit(label: string, recipe: (draft: Light) => void, how: How = null) {
     return workspace.edit(label, (draft) => recipe(draft.light), how);
   }
   function choose(to: string) {
-    const known = sceneChoices.find((item) => item.value === to);
+    const known = knownLightChoices.find((item) => item.value === to);
     edit('Light', (draft) => {
-      if (known) draft.scene = { kind: 'estimated', as: known.value };
-      else if (to === 'ev') draft.scene = { kind: 'ev', ev100: Math.round((level ?? 8) * 10) / 10 };
-      else if (to === 'metered') draft.scene = { kind: 'metered', fNumber: 4, shutterS: 1 / 125, iso: 400 };
-      else draft.scene = { kind: 'unknown' };
+      if (known) draft.level = { kind: 'estimated', as: known.value };
+      else if (to === 'ev') draft.level = { kind: 'ev', ev100: Math.round((measured ?? 8) * 10) / 10 };
+      else if (to === 'metered') draft.level = { kind: 'metered', fNumber: 4, shutterS: 1 / 125, iso: 400 };
+      else draft.level = { kind: 'unknown' };
     });
   }
   const items = [
     { value: 'unknown', name: 'not said' },
-    ...sceneChoices,
+    ...knownLightChoices,
     { value: 'ev', name: 'as an exposure value' },
     { value: 'metered', name: 'as I metered it' }
   ];
@@ -45,41 +45,41 @@
 </script>
 
 <div class="space-y-2.5">
-  <div class="grid grid-cols-2 items-end gap-x-2 gap-y-2 sm:grid-cols-4">
+  <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
     <div class="col-span-2"><Picker label="The light is" {items} {value} onchange={choose} /></div>
-    {#if scene.kind === 'ev'}
+    {#if level.kind === 'ev'}
       <NumberField
         label="EV at ISO 100"
-        value={scene.ev100}
+        value={level.ev100}
         min={-10}
         max={20}
         step={0.5}
-        onchange={(ev100, how) => edit('Light', (draft) => void (draft.scene = { kind: 'ev', ev100 }), how)}
+        onchange={(ev100, how) => edit('Light', (draft) => void (draft.level = { kind: 'ev', ev100 }), how)}
       />
-    {:else if scene.kind === 'metered'}
+    {:else if level.kind === 'metered'}
       <NumberField
         label="Metered f/"
-        value={scene.fNumber}
+        value={level.fNumber}
         min={0.5}
         max={128}
         step={0.1}
-        onchange={(fNumber, how) => edit('Light', (draft) => void (draft.scene = { ...scene, fNumber }), how)}
+        onchange={(fNumber, how) => edit('Light', (draft) => void (draft.level = { ...level, fNumber }), how)}
       />
       <NumberField
         label="Shutter, 1/"
         unit="oneOverSeconds"
-        value={per(scene.shutterS)}
+        value={per(level.shutterS)}
         min={1}
         max={32000}
-        onchange={(one, how) => edit('Light', (draft) => void (draft.scene = { ...scene, shutterS: 1 / one }), how)}
+        onchange={(one, how) => edit('Light', (draft) => void (draft.level = { ...level, shutterS: 1 / one }), how)}
       />
       <NumberField
         label="ISO"
-        value={scene.iso}
+        value={level.iso}
         min={6}
         max={1000000}
         step={100}
-        onchange={(iso, how) => edit('Light', (draft) => void (draft.scene = { ...scene, iso }), how)}
+        onchange={(iso, how) => edit('Light', (draft) => void (draft.level = { ...level, iso }), how)}
       />
     {/if}
     <NumberField
@@ -123,7 +123,7 @@
       />
     {/if}
   </div>
-  <div class="grid grid-cols-2 items-end gap-x-2 gap-y-2 sm:grid-cols-4">
+  <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
     <Picker
       label="Shortest by hand"
       items={[

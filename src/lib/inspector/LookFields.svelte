@@ -21,7 +21,7 @@
 
 <details class="border-t border-line pt-1.5">
   <summary class="text-soft">Drawn in the Finder as</summary>
-  <div class="mt-1.5 grid grid-cols-2 items-end gap-2 sm:grid-cols-4">
+  <div class="mt-1.5 grid grid-cols-2 items-start gap-2 sm:grid-cols-4">
     <Picker label="Clothes" items={named(outfits)} value={person.look.outfit} onchange={(outfit) => look({ outfit })} />
     <Picker
       label="Their colour"

@@ -48,18 +48,21 @@
         />
       {/key}
     </div>
-    {#if own.length > 0}
-      <p class="label min-w-0 flex-1 pb-1.5 text-pretty">Only here: {ownWords}.</p>
-      <Button color="alternative" onclick={() => places.follow(id)}>As the place</Button>
-      {#if others > 0}
-        <Button color="alternative" onclick={() => places.share(id)}>For the whole place</Button>
-      {/if}
-    {:else}
+    {#if own.length === 0}
       <p class="label min-w-0 flex-1 pb-1.5 text-pretty">
         {others === 0
           ? 'No other setup is here.'
           : `Shared with ${others} ${others === 1 ? 'setup' : 'setups'}; a change here is only for this one.`}
       </p>
+    {/if}
+    {#if own.length > 0}
+      <div class="flex w-full items-center gap-2">
+        <p class="label min-w-0 flex-1 text-pretty">Only in this setup: {ownWords}.</p>
+        <Button color="alternative" onclick={() => places.follow(id)}>As the place</Button>
+        {#if others > 0}
+          <Button color="alternative" onclick={() => places.share(id)}>For the whole place</Button>
+        {/if}
+      </div>
     {/if}
   </div>
 {/if}

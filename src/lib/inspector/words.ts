@@ -1,19 +1,19 @@
 /** Names of the choices in the inspector. */
 import type { SharpSubject } from '$core/setup/intents';
 import {
-  lightScenes,
+  knownLights,
   type Camera,
   type Form,
   type Importance,
-  type LightScene,
-  type Picture,
+  type KnownLight,
+  type PictureKind,
   type Scenery,
   type SharpSet,
   type Style,
   type Surface,
   type Wish
 } from '$core/setup/schema';
-import { sceneWords } from '$core/words/light';
+import { knownLightWords } from '$core/words/light';
 
 export { framingWords } from '$core/words/why';
 
@@ -60,7 +60,7 @@ export const focusChoices: Named<Camera['focusMethod']> = [
   { value: 'byEye', name: 'by hand, by eye' }
 ];
 
-export const pictureChoices: Named<Picture> = [
+export const pictureChoices: Named<PictureKind> = [
   { value: 'onePerson', name: 'one person' },
   { value: 'couple', name: 'a couple' },
   { value: 'group', name: 'a group' },
@@ -69,7 +69,7 @@ export const pictureChoices: Named<Picture> = [
   { value: 'pet', name: 'with a pet' }
 ];
 
-export const pictureWords: Readonly<Record<Picture, string>> = {
+export const pictureWords: Readonly<Record<PictureKind, string>> = {
   onePerson: 'one person',
   couple: 'a couple',
   group: 'a group',
@@ -96,7 +96,10 @@ export const recomposeChoices: Named<Camera['recompose']> = [
   { value: 'waist', name: 'centre point, turn at the waist' }
 ];
 
-export const sceneChoices: Named<LightScene> = lightScenes.map((value) => ({ value, name: sceneWords[value] }));
+export const knownLightChoices: Named<KnownLight> = knownLights.map((value) => ({
+  value,
+  name: knownLightWords[value]
+}));
 
 export const formChoices: Named<Form> = [
   { value: 'box', name: 'a plain block' },

@@ -18,7 +18,7 @@
   <div role="alert" class="flex flex-wrap items-center gap-3 border-b-2 border-pencil px-4 py-1.5">
     <p class="min-w-0 flex-1">
       {#if erased}
-        {gone.value.name} was erased in another window. What you see here is still whole.
+        {gone.value.name} was erased in another tab. What you see here is still whole.
       {:else}
         {gone.value.name} was removed. It is kept, with everything you change here.
       {/if}

@@ -8,13 +8,13 @@
     switch (problem.kind) {
       case 'blocked':
         return {
-          title: 'Another window is in the way.',
-          advice: 'An older Focalis is open in another window. Close it, and this one goes on by itself.'
+          title: 'Another tab is in the way.',
+          advice: 'An older Focalis is open in another tab. Close it, and this one goes on by itself.'
         };
       case 'outdated':
         return {
-          title: 'A newer Focalis is open in another window.',
-          advice: 'It has brought your store up to date. Load this window again to go on; everything is stored.'
+          title: 'A newer Focalis is open in another tab.',
+          advice: 'It has brought your store up to date. Load this tab again to go on; everything is stored.'
         };
       case 'newer':
         return {
@@ -24,8 +24,7 @@
       case 'silent':
         return {
           title: 'The browser’s store does not answer.',
-          advice:
-            'Close other windows of Focalis and load this one again; if that does not help, start the browser again.'
+          advice: 'Close other tabs of Focalis and load this one again; if that does not help, start the browser again.'
         };
       case 'failed':
         return {

@@ -30,7 +30,7 @@ import { readJob } from './readJob';
 import { Settings } from './settings.svelte';
 import { Setups } from './setups';
 
-export interface AppOptions {
+interface AppOptions {
   readonly database: Database;
   readonly storage: SafeStorage;
   readonly newId: () => string;

@@ -49,9 +49,9 @@ describe('editing a setup', () => {
     expect((await database.table('setups').get(id))?.value.camera.placement).toEqual(placement);
   });
 
-  it('of another window voids one plan', async () => {
+  it('of another tab voids one plan', async () => {
     for (const item of app.open.rows) app.open.planned(item.setup);
-    const other = await opened.window();
+    const other = await opened.tab();
     const { computed } = app.open.plans;
     note('from elsewhere', other);
     await other.store.flush();
@@ -95,7 +95,7 @@ describe('editing a setup', () => {
   it('says what was taken back, and what was left because it has changed since', async () => {
     note('mine');
     await app.store.flush();
-    const other = await opened.window();
+    const other = await opened.tab();
     note('theirs', other);
     await other.store.flush();
     await app.step('undo');
@@ -137,7 +137,7 @@ describe('a page that closes', () => {
     cutOff();
     app.leave();
     expect(storage.items.size).toBe(1);
-    const next = await opened.window();
+    const next = await opened.tab();
     expect(row(next).setup.notes).toBe('last words');
     expect(next.settings.now.theme).toBe('dim');
     expect(storage.items.size).toBe(0);
@@ -151,7 +151,7 @@ describe('a page that closes', () => {
     note('later');
     await app.store.flush();
     for (const [key, value] of journal) storage.items.set(key, value);
-    const next = await opened.window();
+    const next = await opened.tab();
     expect(row(next).setup.notes).toBe('later');
   });
 
@@ -180,7 +180,7 @@ describe('a page that closes', () => {
   it('leaves a damaged journal set aside, named, and to be had as a file', async () => {
     storage.items.set(`${journalPrefix}x`, '{"version":3,"changes":[{"table":"setups"');
     storage.items.set(`${journalPrefix}y`, JSON.stringify({ version: journalVersion + 9, changes: [] }));
-    const next = await opened.window();
+    const next = await opened.tab();
     expect(next.status).toBe('ready');
     expect(next.aside.names).toHaveLength(2);
     expect(next.aside.text).toContain('{\\"version\\":3,\\"changes\\":[{\\"table\\":\\"setups\\"');
@@ -215,7 +215,7 @@ describe('local storage', () => {
 
   it('that is barred does not keep the application from starting', async () => {
     storage.barred = true;
-    const next = await opened.window();
+    const next = await opened.tab();
     expect(next.status).toBe('ready');
     note('works', next);
     await next.store.flush();
@@ -226,10 +226,10 @@ describe('local storage', () => {
 
   it('keeps what is typed and not yet taken, from one page to the next', async () => {
     app.drafts.keep('setup/Distance', '12 pac|es');
-    const next = await opened.window();
+    const next = await opened.tab();
     expect(next.drafts.get('setup/Distance')).toBe('12 pac|es');
     next.drafts.drop('setup/Distance');
-    expect((await opened.window()).drafts.get('setup/Distance')).toBeNull();
+    expect((await opened.tab()).drafts.get('setup/Distance')).toBeNull();
   });
 });
 
@@ -251,7 +251,7 @@ describe('a store that cannot be used', () => {
     await newer.delete();
   });
 
-  it('is taken over by a newer Focalis in another window: it is said', async () => {
+  it('is taken over by a newer Focalis in another tab: it is said', async () => {
     const newer = new Dexie(database.name);
     newer.version(databaseVersion + 1).stores({ jobs: 'id' });
     await newer.open();
@@ -259,7 +259,7 @@ describe('a store that cannot be used', () => {
     newer.close();
   });
 
-  it('is held by an older window: it waits, says so, and goes on when that closes', async () => {
+  it('is held by an older tab: it waits, says so, and goes on when that closes', async () => {
     const older = indexedDB.open('held', 10);
     const held = await new Promise<IDBDatabase>((resolve) => (older.onsuccess = () => resolve(older.result)));
     const waiting = appOn(defineDatabase('held', safe));

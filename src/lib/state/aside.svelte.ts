@@ -13,7 +13,7 @@ export class Aside {
   readonly #database: Database;
   readonly #storage: SafeStorage;
   readonly #damaged: () => readonly Damaged[];
-  /** Edits of earlier windows, by where they are kept. */
+  /** Edits of earlier tabs, by where they are kept. */
   journals = $state.raw<readonly string[]>([]);
   /** Rows of an earlier version of the store. */
   #old = $state.raw<readonly AsideRow[]>([]);
@@ -35,7 +35,7 @@ export class Aside {
     return [
       ...this.#damaged().map(({ noun, name }) => named(noun, name)),
       ...this.#old.map(({ table, raw }) => named(`${table} of an earlier version`, nameIn(raw))),
-      ...this.journals.map(() => 'edits typed in an earlier window')
+      ...this.journals.map(() => 'edits typed in an earlier tab')
     ];
   }
 

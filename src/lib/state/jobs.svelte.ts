@@ -62,7 +62,7 @@ export class Jobs {
     if (result.ok) messages.done(`${name} removed.`, result.step);
   }
 
-  /** Brings a job back: one that was put away, or one that another window has erased while it is open here. */
+  /** Brings a job back: one that was put away, or one that another tab has erased while it is open here. */
   async bringBack(row: Row<Job>): Promise<void> {
     const { store, messages } = this.#parts;
     const back = { ...row, removedAt: null };

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { castOf, resolveSetup } from '$core/job/resolve';
+import { resolveSetup } from '$core/job/resolve';
+import { castOf } from '$core/testing/cast';
 import { defaultHabits } from '$core/habits/habits';
 import { readJobFile } from '$core/formats/jobFile';
 import { limits } from '$core/schema/values';
@@ -115,7 +116,7 @@ describe('jobs', () => {
     app.jobs.remove(weddingId);
     expect(jobNames()).toEqual(['Quayside Brass']);
     await app.store.flush();
-    const next = await opened.window();
+    const next = await opened.tab();
     expect(next.jobs.removed.map((row) => row.value.name)).toEqual(['Fernhall Glasshouse']);
     await next.jobs.bringBack(next.jobs.removed[0] ?? jobOf(weddingId));
     await next.store.flush();
@@ -129,17 +130,17 @@ describe('jobs', () => {
     const days = (count: number) =>
       vi.spyOn(Date, 'now').mockReturnValue(new Date().getTime() + count * 24 * 3600 * 1000);
     days(29);
-    expect((await opened.window()).jobs.removed).toHaveLength(1);
+    expect((await opened.tab()).jobs.removed).toHaveLength(1);
     vi.restoreAllMocks();
     days(31);
     expect(31 * 24 * 3600 * 1000).toBeGreaterThan(removedKeptMs);
-    expect((await opened.window()).jobs.removed).toHaveLength(0);
+    expect((await opened.tab()).jobs.removed).toHaveLength(0);
     for (const table of ['people', 'places', 'setups'])
       expect(await database.table(table).where('owner').equals(weddingId).count()).toBe(0);
   });
 
-  it('removed in one window while edited in the other: the edit is kept, and the job is offered back', async () => {
-    const other = await opened.window();
+  it('removed in one tab while edited in the other: the edit is kept, and the job is offered back', async () => {
+    const other = await opened.tab();
     other.jobs.remove(weddingId);
     app.open.edit(id, 'Notes', (draft) => void (draft.notes = 'typed meanwhile'));
     await Promise.all([other.store.flush(), app.store.flush()]);
@@ -152,9 +153,9 @@ describe('jobs', () => {
     expect(parts.setups.find((setup) => setup.id === id)?.notes).toBe('typed meanwhile');
   });
 
-  it('erased in one window while edited in the other: no orphan, and it can be brought back whole', async () => {
+  it('erased in one tab while edited in the other: no orphan, and it can be brought back whole', async () => {
     const before = await readJobParts(database, weddingId);
-    const other = await opened.window();
+    const other = await opened.tab();
     other.jobs.remove(weddingId);
     await other.store.flush();
     await other.jobs.erase(other.jobs.removed[0] ?? jobOf(weddingId));

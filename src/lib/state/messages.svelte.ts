@@ -1,5 +1,5 @@
 /** The one message on the screen. */
-export interface Message {
+interface Message {
   readonly text: string;
   readonly kind: 'done' | 'problem';
   /** The step it can take back: that one, whatever has been done since. */

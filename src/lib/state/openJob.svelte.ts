@@ -51,7 +51,7 @@ export class OpenJob {
   get jobRow(): Row<Job> | undefined {
     return this.#store.table('jobs').get(this.id ?? '');
   }
-  /** The job's row as it was before another window erased it; null while it is there. */
+  /** The job's row as it was before another tab erased it; null while it is there. */
   get erasedRow(): Row<Job> | null {
     return this.#store.atHand.erasedOwner as Row<Job> | null;
   }

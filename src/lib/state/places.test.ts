@@ -19,7 +19,7 @@ const setup = (id: string) => {
   return found;
 };
 const darken = (id: string) =>
-  app.open.edit(id, 'Light', (draft) => void (draft.light.scene = { kind: 'ev', ev100: 1 }));
+  app.open.edit(id, 'Light', (draft) => void (draft.light.level = { kind: 'ev', ev100: 1 }));
 
 describe('the place of a setup', () => {
   it('is shared, until something there is made the setup’s own', () => {
@@ -32,7 +32,7 @@ describe('the place of a setup', () => {
     expect(setup(palms).light).toBe(elsewhere);
     app.places.follow(door);
     expect(app.places.ownParts(door)).toEqual([]);
-    expect(setup(door).light.scene).toEqual({ kind: 'estimated', as: 'windowLight' });
+    expect(setup(door).light.level).toEqual({ kind: 'estimated', as: 'windowLight' });
   });
 
   it('takes on what a setup has of its own, for all who have nothing of their own', async () => {
@@ -40,20 +40,20 @@ describe('the place of a setup', () => {
     darken(door);
     app.places.share(door);
     for (const row of app.open.rows) {
-      const dark = row.setup.light.scene.kind === 'ev';
+      const dark = row.setup.light.level.kind === 'ev';
       expect(dark, row.setup.name).toBe(!ownLight.includes(row.id));
     }
     expect(app.places.ownParts(door)).toEqual([]);
     await app.step('undo');
     expect(app.places.ownParts(door)).toEqual(['light']);
-    expect(setup('demo-rings').light.scene).not.toEqual({ kind: 'ev', ev100: 1 });
+    expect(setup('demo-rings').light.level).not.toEqual({ kind: 'ev', ev100: 1 });
   });
 
   it('is made anew from a setup, named, and taken by another, as it is there', () => {
     darken(door);
     app.places.add(door);
     const place = app.places.of(door);
-    expect(place).toMatchObject({ name: 'Place 2', light: { scene: { kind: 'ev' } } });
+    expect(place).toMatchObject({ name: 'Place 2', light: { level: { kind: 'ev' } } });
     expect(app.places.rename(place?.id ?? '', 'West door')).toBe(true);
     expect(app.places.rename(place?.id ?? '', ' ')).toBe(false);
     app.places.use(palms, place?.id ?? '');

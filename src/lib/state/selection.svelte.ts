@@ -1,7 +1,6 @@
 /** What is selected on the Floor and in the panels, and the tab that shows it. */
 
-export const walls = ['backUpMm', 'behindMm', 'sideMm'] as const;
-export type Wall = (typeof walls)[number];
+export type Wall = 'backUpMm' | 'behindMm' | 'sideMm';
 
 export type Selected =
   | { readonly kind: 'camera' }

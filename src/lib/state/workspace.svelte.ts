@@ -17,7 +17,7 @@ import type { Planned } from './plans.svelte';
 import { Selection, type Selected, type Tab } from './selection.svelte';
 
 /** Something worked out from one state of the setup. */
-export interface Answer {
+interface Answer {
   readonly asked: Setup;
   readonly setup: Setup;
 }

@@ -2,7 +2,7 @@
   import type { SetupRow } from '$lib/state/openJob.svelte';
   import { asking, aspectOf } from '$lib/finder/asking';
   import Outline from '$lib/finder/Outline.svelte';
-  import { getPictures } from '$lib/finder/pictures.svelte';
+  import { getRenderings } from '$lib/finder/renderings.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   interface Props {
@@ -19,7 +19,7 @@
    */
   let { row, width = 92, height = 62, kind = 'strip' }: Props = $props();
   const app = getApp();
-  const pictures = getPictures();
+  const pictures = getRenderings();
   const views = 40;
   /** A setup being changed is drawn again once it rests. */
   const restMs = 900;
@@ -50,7 +50,7 @@
           things,
           backgrounds,
           place,
-          light.scene,
+          light.level,
           camera,
           entry?.stop.label,
           entry?.target,

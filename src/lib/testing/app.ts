@@ -43,8 +43,8 @@ export interface OpenApp {
   readonly app: App;
   readonly database: Database;
   readonly storage: MemoryStorage;
-  /** Another window on the same store. */
-  readonly window: () => Promise<App>;
+  /** Another tab on the same store. */
+  readonly tab: () => Promise<App>;
   /** Puts everything away again. */
   readonly close: () => Promise<void>;
 }
@@ -77,7 +77,7 @@ export async function openApp(): Promise<OpenApp> {
     app,
     database,
     storage,
-    window: async () => (await start()).app,
+    tab: async () => (await start()).app,
     close: async () => {
       for (const item of opened) {
         item.app.stop();

@@ -1,4 +1,4 @@
-/** Pictures as a lens draws them: many looks through the pupil, added up in linear light. */
+/** Renderings as a lens draws them: many looks through the pupil, added up in linear light. */
 import {
   DataTexture,
   DepthTexture,
@@ -19,9 +19,9 @@ import {
   WebGLRenderTarget,
   type RawShaderMaterial
 } from 'three';
-import { toSceneFrame, type Viewpoint } from '../../core/setup/scene';
+import { toScene, type Viewpoint } from '../../core/setup/scene';
 import { blurDiscDiameter } from '../../core/optics/blur';
-import { depthRange, frustumFrom, pupilRadius, type LensState, type Window } from './lensView';
+import { depthRange, frustumFrom, pupilRadius, type LensState, type Cutout } from './lensView';
 import { accumulatePass, quickBlurPass, showPass } from './passes';
 import { pupilPoint, type Pupil } from './pupil';
 
@@ -31,7 +31,7 @@ export interface Shot {
   /** Stops the pupil is closed from wide open. */
   readonly stopsDown: number;
   readonly view: Viewpoint;
-  readonly window: Window;
+  readonly cutout: Cutout;
   readonly width: number;
   readonly height: number;
   /** How far the barrel's opening shifts at the corner, in radii of the pupil wide open; 0 for none. */
@@ -132,7 +132,7 @@ export class LensRenderer {
       barrelShift: shot.barrelShift
     });
     uniforms['fromPupil']?.value.set(point.x * closed, point.y * closed);
-    uniforms['window']?.value.set(shot.window.left, shot.window.top, shot.window.right, shot.window.bottom);
+    uniforms['cutout']?.value.set(shot.cutout.left, shot.cutout.top, shot.cutout.right, shot.cutout.bottom);
     uniforms['halfPicture']?.value.set(shot.lens.pictureWidthMm / diagonal, shot.lens.pictureHeightMm / diagonal);
     this.#pass(this.#accumulate, picture.back);
     [picture.front, picture.back] = [picture.back, picture.front];
@@ -151,8 +151,8 @@ export class LensRenderer {
     const look = this.#look(width, height);
     this.#render(scene, shot, { x: 0, y: 0 }, { x: 0, y: 0 }, look);
     const blurred = this.#look(width, height, true);
-    const { lens, window } = shot;
-    const pxPerMm = width / (lens.pictureWidthMm * (window.right - window.left));
+    const { lens, cutout } = shot;
+    const pxPerMm = width / (lens.pictureWidthMm * (cutout.right - cutout.left));
     const { uniforms } = this.#quickBlur;
     set(uniforms, {
       look: look.texture,
@@ -183,13 +183,13 @@ export class LensRenderer {
 
   #render(
     scene: Scene,
-    { lens, view, window }: Shot,
+    { lens, view, cutout }: Shot,
     from: { x: number; y: number },
     jitter: { x: number; y: number },
     target: WebGLRenderTarget
   ): void {
     const camera = this.#camera;
-    const { left, right, top, bottom, near, far } = frustumFrom(lens, window, from, jitter);
+    const { left, right, top, bottom, near, far } = frustumFrom(lens, cutout, from, jitter);
     camera.projectionMatrix.makePerspective(left, right, top, bottom, near, far);
     camera.projectionMatrixInverse.copy(camera.projectionMatrix).invert();
     camera.matrix.copy(cameraMatrix(view, from));
@@ -268,9 +268,9 @@ export function toThree({ x, y, z }: { x: number; y: number; z: number }): Vecto
 
 /** The camera at a place on the pupil, (x, y) mm off its middle. */
 function cameraMatrix(view: Viewpoint, from: { x: number; y: number }): Matrix4 {
-  const origin = toThree(toSceneFrame(view, { x: from.x, y: from.y, z: 0 }));
+  const origin = toThree(toScene(view, { x: from.x, y: from.y, z: 0 }));
   const along = (x: number, y: number, z: number) =>
-    toThree(toSceneFrame(view, { x: from.x + x, y: from.y + y, z })).sub(origin);
+    toThree(toScene(view, { x: from.x + x, y: from.y + y, z })).sub(origin);
   const matrix = new Matrix4().makeBasis(along(1, 0, 0), along(0, 1, 0), along(0, 0, -1));
   return matrix.setPosition(origin);
 }

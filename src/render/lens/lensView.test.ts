@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { imageDistance } from '../../core/optics/thinLens';
-import { depthRange, frustumFrom, pupilRadius, windowAt, wholePicture, type LensState } from './lensView';
+import { depthRange, frustumFrom, pupilRadius, cutoutAt, wholePicture, type LensState } from './lensView';
 
 const lens: LensState = { focalLengthMm: 50, fNumber: 2, focusMm: 3000, pictureWidthMm: 36, pictureHeightMm: 24 };
 
@@ -35,18 +35,18 @@ describe('looks through the pupil', () => {
   });
 
   it('show a part of the picture as that part of the whole', () => {
-    const window = { left: 0.25, top: 0.5, right: 0.5, bottom: 0.75 };
+    const cutout = { left: 0.25, top: 0.5, right: 0.5, bottom: 0.75 };
     const whole = frustumFrom(lens, wholePicture, { x: 3, y: -2 });
-    const part = frustumFrom(lens, window, { x: 3, y: -2 });
+    const part = frustumFrom(lens, cutout, { x: 3, y: -2 });
     expect(part.left).toBeCloseTo(whole.left + (whole.right - whole.left) * 0.25, 9);
     expect(part.top).toBeCloseTo((whole.top + whole.bottom) / 2, 9);
   });
 
-  it('keep a window of camera pixels inside the picture', () => {
+  it('keep a cutout of camera pixels inside the picture', () => {
     const picture = { width: 7000, height: 4600 };
-    const window = windowAt({ x: 0.001, y: 0.5 }, { width: 140, height: 92 }, picture);
-    expect(window.left).toBe(0);
-    expect((window.right - window.left) * picture.width).toBeCloseTo(140, 9);
-    expect(windowAt({ x: 0.5, y: 0.5 }, { width: 9000, height: 9000 }, picture)).toEqual(wholePicture);
+    const cutout = cutoutAt({ x: 0.001, y: 0.5 }, { width: 140, height: 92 }, picture);
+    expect(cutout.left).toBe(0);
+    expect((cutout.right - cutout.left) * picture.width).toBeCloseTo(140, 9);
+    expect(cutoutAt({ x: 0.5, y: 0.5 }, { width: 9000, height: 9000 }, picture)).toEqual(wholePicture);
   });
 });

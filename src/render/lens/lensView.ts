@@ -14,14 +14,14 @@ export interface LensState {
 }
 
 /** A part of the picture, in shares of it from the left and the top. */
-export interface Window {
+export interface Cutout {
   readonly left: number;
   readonly top: number;
   readonly right: number;
   readonly bottom: number;
 }
 
-export const wholePicture: Window = { left: 0, top: 0, right: 1, bottom: 1 };
+export const wholePicture: Cutout = { left: 0, top: 0, right: 1, bottom: 1 };
 
 export interface Frustum {
   readonly left: number;
@@ -41,12 +41,12 @@ export function pupilRadius({ focalLengthMm, fNumber }: LensState): number {
 }
 
 /**
- * The off-axis frustum of a look from (x, y) mm off the middle of the pupil, with (jitterX, jitterY) shares of the window
+ * The off-axis frustum of a look from (x, y) mm off the middle of the pupil, with (jitterX, jitterY) shares of the cutout
  * by which the sampling grid is shifted.
  */
 export function frustumFrom(
   lens: LensState,
-  window: Window,
+  cutout: Cutout,
   from: { readonly x: number; readonly y: number },
   jitter: { readonly x: number; readonly y: number } = { x: 0, y: 0 }
 ): Frustum {
@@ -54,24 +54,24 @@ export function frustumFrom(
   const v = imageDistance(lens.focalLengthMm, s);
   const width = (pictureWidthMm * s) / v;
   const height = (pictureHeightMm * s) / v;
-  const shiftX = jitter.x * (window.right - window.left) * width;
-  const shiftY = jitter.y * (window.bottom - window.top) * height;
+  const shiftX = jitter.x * (cutout.right - cutout.left) * width;
+  const shiftY = jitter.y * (cutout.bottom - cutout.top) * height;
   const toNear = depthRange.near / s;
   return {
-    left: ((window.left - 0.5) * width - from.x + shiftX) * toNear,
-    right: ((window.right - 0.5) * width - from.x + shiftX) * toNear,
-    top: ((0.5 - window.top) * height - from.y + shiftY) * toNear,
-    bottom: ((0.5 - window.bottom) * height - from.y + shiftY) * toNear,
+    left: ((cutout.left - 0.5) * width - from.x + shiftX) * toNear,
+    right: ((cutout.right - 0.5) * width - from.x + shiftX) * toNear,
+    top: ((0.5 - cutout.top) * height - from.y + shiftY) * toNear,
+    bottom: ((0.5 - cutout.bottom) * height - from.y + shiftY) * toNear,
     ...depthRange
   };
 }
 
 /** The part of the picture that shows `widthPx` × `heightPx` camera pixels about a place, kept inside it. */
-export function windowAt(
+export function cutoutAt(
   at: { readonly x: number; readonly y: number },
   sizePx: { readonly width: number; readonly height: number },
   picturePx: { readonly width: number; readonly height: number }
-): Window {
+): Cutout {
   const width = Math.min(1, sizePx.width / picturePx.width);
   const height = Math.min(1, sizePx.height / picturePx.height);
   const clamp = (middle: number, size: number) => Math.max(0, Math.min(1 - size, middle - size / 2));

@@ -38,11 +38,11 @@ uniform sampler2D mean;
 uniform sampler2D look;
 uniform float share;
 uniform vec2 fromPupil;
-uniform vec4 window;
+uniform vec4 cutout;
 uniform vec2 halfPicture;
 uniform float barrelShift;
 void main() {
-  vec2 place = (mix(window.xy, window.zw, vec2(uv.x, 1.0 - uv.y)) - 0.5) * 2.0 * halfPicture;
+  vec2 place = (mix(cutout.xy, cutout.zw, vec2(uv.x, 1.0 - uv.y)) - 0.5) * 2.0 * halfPicture;
   vec2 offset = fromPupil - barrelShift * vec2(place.x, -place.y);
   float passes = 1.0 - smoothstep(1.03, 1.09, length(offset));
   vec3 light = min(texture(look, uv).rgb, vec3(4000.0)) * passes;
@@ -53,7 +53,7 @@ void main() {
       look: { value: null },
       share: { value: 1 },
       fromPupil: { value: new Vector2() },
-      window: { value: new Vector4(0, 0, 1, 1) },
+      cutout: { value: new Vector4(0, 0, 1, 1) },
       halfPicture: { value: new Vector2(1, 1) },
       barrelShift: { value: 0 }
     }

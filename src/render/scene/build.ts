@@ -2,7 +2,7 @@
 import { Color, InstancedMesh, Mesh, Scene, Vector3 } from 'three';
 import { imageDistance } from '../../core/optics/thinLens';
 import type { Viewpoint } from '../../core/setup/scene';
-import type { LightScene, Person, Setup } from '../../core/setup/schema';
+import type { KnownLight, Person, Setup } from '../../core/setup/schema';
 import type { Lighting } from './figureShader';
 import type { LensState } from '../lens/lensView';
 import { figure, levelFor, meshNames, type Level } from './figure';
@@ -19,10 +19,10 @@ export interface SceneRequest {
   readonly eyesOf?: string | undefined;
 }
 
-const eveningScenes: readonly LightScene[] = ['stringBulbs', 'candles', 'church'];
+const eveningScenes: readonly KnownLight[] = ['stringBulbs', 'candles', 'church'];
 
 export function isEvening({ light }: Setup): boolean {
-  return light.scene.kind === 'estimated' && eveningScenes.includes(light.scene.as);
+  return light.level.kind === 'estimated' && eveningScenes.includes(light.level.as);
 }
 
 const daylight: Lighting = {
@@ -43,8 +43,8 @@ const bulbLight: Lighting = {
 
 function lightingOf(setup: Setup): Lighting {
   if (isEvening(setup)) return bulbLight;
-  const { scene } = setup.light;
-  return scene.kind === 'estimated' && scene.as === 'sun' ? sunlight : daylight;
+  const { level } = setup.light;
+  return level.kind === 'estimated' && level.as === 'sun' ? sunlight : daylight;
 }
 
 /** px per mm at a depth, for a rendering of the whole picture. */

@@ -16,7 +16,7 @@ import {
 import { radians, yaw, type Vector } from '../../core/geometry/vector';
 import { adultInterpupillaryMm, headScale, interpupillaryOf } from '../../core/people/anatomy';
 import { hashOf, type Look } from '../../core/people/looks';
-import { headPoint, toCameraFrame, type Viewpoint } from '../../core/setup/scene';
+import { headPoint, toCamera, type Viewpoint } from '../../core/setup/scene';
 import type { Person } from '../../core/setup/schema';
 import { eyeMaterial, figureMaterial, type FigureSurface, type Lighting, type Weave } from './figureShader';
 import { toThree } from '../lens/lensRenderer';
@@ -27,7 +27,7 @@ const modelledMuzzleMm = 130;
 const neckBaseMm = { standing: 1416, seated: 1048, walking: 1416, embracing: 1416 } as const;
 const modelledStatureMm = 1700;
 
-/** Base of the neck in the head frame, mm. */
+/** Base of the neck in head coordinates, mm. */
 const neckInHead: Vector = { x: 0, y: -172, z: -93 };
 
 const eyeRadius = 12;
@@ -146,7 +146,7 @@ function materialsOf(person: Person, lighting: Lighting, coarse: boolean): Mater
   return made;
 }
 
-/** The head frame of a person as a matrix, scaled as the core scales it. */
+/** Head coordinates of a person as a matrix, scaled as the core scales it. */
 export function headMatrix(person: Person): Matrix4 {
   const origin = toThree(headPoint(person, { x: 0, y: 0, z: 0 }));
   const along = (x: number, y: number, z: number) => toThree(headPoint(person, { x, y, z })).sub(origin);
@@ -174,7 +174,7 @@ function placed(geometry: BufferGeometry, material: ShaderMaterial, matrix: Matr
   return item;
 }
 
-/** Where the eyes look: at the lens when it is not too far aside, in the head frame. */
+/** Where the eyes look: at the lens when it is not too far aside, in head coordinates. */
 function gazeOf(head: Matrix4, view: Viewpoint): Vector3 {
   const lens = toThree(view.position).applyMatrix4(head.clone().invert());
   const towards = lens.normalize();
@@ -349,7 +349,7 @@ function seat(body: Matrix4, kind: Look['seat'], lighting: Lighting): Mesh[] {
 
 /** Height of a head in the picture decides how finely it is drawn. */
 export function levelFor(person: Person, view: Viewpoint, pxPerMmAt: (depth: number) => number): 0 | 1 | 2 {
-  const { z } = toCameraFrame(view, headPoint(person, { x: 0, y: 0, z: 0 }));
+  const { z } = toCamera(view, headPoint(person, { x: 0, y: 0, z: 0 }));
   const px = z > 0 ? 230 * pxPerMmAt(z) : 0;
   return px > finePx ? 0 : px > coarsePx ? 1 : 2;
 }

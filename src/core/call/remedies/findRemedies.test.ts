@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { builtInKit } from '../../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '../../setup/defaults';
-import { demoSetup } from '../../job/demo';
+import { demoSetup } from '../../testing/demo';
 import { setupSchema, type Camera, type Person, type Setup } from '../../setup/schema';
 import { remedyWords } from '../../words/remedies';
 import { planSetup } from '../planSetup';

@@ -4,27 +4,25 @@ import type { Body, Kit, Lens } from '../../kit/schema';
 import type { Camera, Person, Setup } from '../../setup/schema';
 import type { Plan } from '../plan';
 
-export const remedyKinds = [
-  'movePoint',
-  'continuousFocus',
-  'focusMethod',
-  'steadier',
-  'turnFace',
-  'turnFaces',
-  'stepBack',
-  'stepCloser',
-  'moveOffBackground',
-  'pullTogether',
-  'bringThing',
-  'shapeRow',
-  'turnRow',
-  'squareCamera',
-  'raiseCamera',
-  'changeLens',
-  'twoFrames',
-  'stitch'
-] as const;
-export type RemedyKind = (typeof remedyKinds)[number];
+export type RemedyKind =
+  | 'movePoint'
+  | 'continuousFocus'
+  | 'focusMethod'
+  | 'steadier'
+  | 'turnFace'
+  | 'turnFaces'
+  | 'stepBack'
+  | 'stepCloser'
+  | 'moveOffBackground'
+  | 'pullTogether'
+  | 'bringThing'
+  | 'shapeRow'
+  | 'turnRow'
+  | 'squareCamera'
+  | 'raiseCamera'
+  | 'changeLens'
+  | 'twoFrames'
+  | 'stitch';
 
 /** One thing to do. */
 export interface RemedyPart {
@@ -37,7 +35,7 @@ export interface RemedyPart {
 }
 
 /** What doing it leads to. */
-export interface Outcome {
+interface Outcome {
   /** Rough minutes of trouble on location, for ranking (from memory). */
   readonly effort: number;
   readonly caution: 'ladder' | null;

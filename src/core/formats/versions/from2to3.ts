@@ -8,9 +8,14 @@ import type { JobFile, Person, Setup } from './schema2';
 /** What version 2 lacked of a person. */
 const newTraits = { role: '', swayMm: null } as const;
 
+/** What version 2 called the scene of a light is its level. */
+function lightOf({ scene, ...rest }: Setup['light']) {
+  return { ...rest, level: scene };
+}
+
 /** A setup as it is planned: nothing is shared between setups there. */
 export function setup2to3(setup: Setup) {
-  return { ...setup, people: setup.people.map((person) => ({ ...person, ...newTraits })) };
+  return { ...setup, light: lightOf(setup.light), people: setup.people.map((person) => ({ ...person, ...newTraits })) };
 }
 
 function traitsOf({ id, name, statureMm, being, muzzleMm, look }: Person) {
@@ -46,7 +51,7 @@ interface Place {
   readonly scenery: Setup['place']['scenery'];
   readonly room: Omit<Setup['place'], 'scenery'>;
   readonly backgrounds: Setup['backgrounds'];
-  readonly light: Setup['light'];
+  readonly light: ReturnType<typeof lightOf>;
 }
 
 /** The setups of one job. `takenIds` holds the ids of people and places elsewhere in the store; those given are added to it. */
@@ -69,7 +74,8 @@ export function setups2to3(setups: readonly Setup[], takenIds: Set<string>) {
 
   const placeFor = (setup: Setup): Place => {
     const { scenery, ...room } = setup.place;
-    const key = contentOf({ scenery, room, light: setup.light });
+    const light = lightOf(setup.light);
+    const key = contentOf({ scenery, room, light });
     const known = places.get(key);
     if (known) return known;
     const name = scenery === 'palmHouse' ? 'Palm house' : scenery === 'bandstand' ? 'Bandstand' : 'Place';
@@ -80,7 +86,7 @@ export function setups2to3(setups: readonly Setup[], takenIds: Set<string>) {
       scenery,
       room,
       backgrounds: setup.backgrounds,
-      light: setup.light
+      light
     };
     places.set(key, made);
     return made;

@@ -13,7 +13,7 @@ import { jobFileSchema as jobFileSchema2, setupSchema as setupSchema2 } from './
 /** The version written today. */
 export const currentVersion = 3;
 
-export type Renewed =
+type Renewed =
   { readonly ok: true; readonly data: unknown } | { readonly ok: false; readonly issue: z.core.$ZodIssue | undefined };
 
 function renewed<T>(schema: z.ZodType<T>, data: unknown, step: (parsed: T) => unknown): Renewed {

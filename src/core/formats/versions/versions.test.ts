@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { castOf, resolveSetup } from '../../job/resolve';
+import { resolveSetup } from '../../job/resolve';
+import { castOf } from '../../testing/cast';
 import { setupSchema } from '../../setup/schema';
 import { arbitraryOf } from '../../testing/arbitrary';
 import { readJobFile } from '../jobFile';
@@ -17,9 +18,16 @@ function read(file: unknown) {
   return { file: result.file, resolved: setups.map((setup) => resolveSetup(setup, castOf(people, places))) };
 }
 
+/** The light of any version; what was its scene is its level. */
+const levelled = (light: object) => {
+  const { scene, ...rest } = light as { scene?: unknown };
+  return scene === undefined ? rest : { ...rest, level: scene };
+};
+
 /** What somebody typed into a setup of version 2, without ids, which may have changed. */
-const typed = ({ id: _id, people, intent, ...rest }: Setup) => ({
+const typed = ({ id: _id, people, intent, light, ...rest }: Setup) => ({
   ...rest,
+  light: levelled(light),
   intent: { ...intent, target: { ...intent.target, personId: undefined } },
   people: people.map(({ id: _person, ...person }) => person)
 });
@@ -28,7 +36,9 @@ describe('a file of version 1', () => {
   it('gives the same pictures, with shoulders turned half as far as the head', () => {
     const { resolved } = read(version1);
     expect(resolved.map((setup) => setup.name)).toEqual(version1.setups.map((setup) => setup.name));
-    expect(resolved).toMatchObject(version1.setups.map(({ people: _people, ...setup }) => setup));
+    expect(resolved).toMatchObject(
+      version1.setups.map(({ people: _people, light, ...setup }) => ({ ...setup, light: levelled(light) }))
+    );
     const [door, palms] = resolved;
     expect(door?.people[0]).toMatchObject({ headYawDeg: 40, bodyYawDeg: 20 });
     expect(door?.intent.picture).toBe('onePerson');

@@ -4,7 +4,8 @@ import { defaultHabits } from '../../habits/habits';
 import { builtInKit } from '../../kit/builtInKit';
 import { jobSchema } from '../../job/schema';
 import { setupSchema, type Setup } from '../../setup/schema';
-import { demoJobs, demoParts, demoSetup } from '.';
+import { demoJobs, demoParts } from '.';
+import { demoSetup } from '../../testing/demo';
 
 const setups = demoJobs().flatMap((job) => job.setups);
 const planned = (setup: Setup) => planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });

@@ -1,7 +1,7 @@
 /** The first demo job: a wedding in a palm house, nine setups and two of them again with another lens. All invented. */
 import { defaultCamera, defaultLight, newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
 import type { Look } from '../../people/looks';
-import type { Camera, Light, LightScene, Person, Setup } from '../../setup/schema';
+import type { Camera, Light, KnownLight, Person, Setup } from '../../setup/schema';
 
 const look = (changes: Partial<Look>): Look => ({
   outfit: 'shirt',
@@ -28,7 +28,7 @@ const ines = (changes: Partial<Person> = {}) =>
 const tobiah = (changes: Partial<Person> = {}) =>
   newPerson('tobiah', 'Tobiah', { statureMm: 1810, look: tobiahLook, ...changes });
 
-const lit = (as: LightScene): Light => ({ ...defaultLight, scene: { kind: 'estimated', as } });
+const lit = (as: KnownLight): Light => ({ ...defaultLight, level: { kind: 'estimated', as } });
 const camera = (changes: Partial<Camera>): Camera => ({ ...defaultCamera, ...changes });
 const at = (distanceMm: number) => ({ kind: 'distance', distanceMm }) as const;
 const zoomAt = (focalLengthMm: number) => ({ lensId: 'lens-70-200', focalLengthMm });

@@ -6,7 +6,7 @@ import type { Setup } from '../../setup/schema';
 import { fernhallSetups } from './fernhall';
 import { quaysideSetups } from './quayside';
 
-export interface DemoJob {
+interface DemoJob {
   readonly job: Job;
   /** Where it all takes place; each setup has of its own what differs there. */
   readonly place: NewPlace;
@@ -48,11 +48,4 @@ export function demoParts({ place, setups }: DemoJob): JobParts {
     places: parts.flatMap((part) => part.places),
     setups: parts.flatMap((part) => part.setups)
   };
-}
-
-/** Every demo setup by its name; for tests and benchmarks. */
-export function demoSetup(name: string): Setup {
-  const found = demoJobs().flatMap(({ setups }) => setups.filter((setup) => setup.name === name))[0];
-  if (!found) throw new Error(`The demo has no setup "${name}".`);
-  return found;
 }

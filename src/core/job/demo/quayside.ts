@@ -2,9 +2,9 @@
 import { degrees } from '../../geometry/vector';
 import { lookFor, type Look } from '../../people/looks';
 import { defaultCamera, defaultLight, newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
-import type { Camera, Light, LightScene, Person, Setup } from '../../setup/schema';
+import type { Camera, Light, KnownLight, Person, Setup } from '../../setup/schema';
 
-const lit = (as: LightScene): Light => ({ ...defaultLight, scene: { kind: 'estimated', as } });
+const lit = (as: KnownLight): Light => ({ ...defaultLight, level: { kind: 'estimated', as } });
 const camera = (changes: Partial<Camera>): Camera => ({ ...defaultCamera, ...changes });
 const intent = newSetup('base', 'base').intent;
 

@@ -3,7 +3,7 @@
  * Sources: Hopkins 1955 for the disc; Goodman, Introduction to Fourier Optics, for the circular pupil; a square pixel and
  * straight motion are sin(πx)/(πx).
  */
-import { wavelengthMm } from './sharpness';
+import { wavelengthMm } from '../optics/sharpness';
 
 /** Bessel function J1, absolute error below 1e−7 (Abramowitz and Stegun 9.4.4 and 9.4.6). */
 export function besselJ1(x: number): number {

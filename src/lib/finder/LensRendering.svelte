@@ -8,7 +8,8 @@
 </script>
 
 <script lang="ts">
-  import { getPictures, type Asked } from './pictures.svelte';
+  import type { Snippet } from 'svelte';
+  import { getRenderings, type Asked } from './renderings.svelte';
 
   interface Props {
     asked: Asked;
@@ -19,10 +20,12 @@
     /** Asks only once nothing has changed for so long, ms. */
     restMs?: number;
     onshown?: (shown: Shown, canvas: HTMLCanvasElement) => void;
+    /** Stands in until there is a first rendering. */
+    outline?: Snippet;
   }
   /** A picture as the lens draws it: the first at once, better ones as they come. */
-  let { asked, width, height, label, restMs = 0, onshown }: Props = $props();
-  const pictures = getPictures();
+  let { asked, width, height, label, restMs = 0, onshown, outline }: Props = $props();
+  const pictures = getRenderings();
   let canvas = $state<HTMLCanvasElement>();
   let shown = $state.raw<Shown | null>(null);
 
@@ -51,6 +54,7 @@
   });
 </script>
 
+{#if !shown && outline}<div class="absolute inset-0" aria-hidden="true">{@render outline()}</div>{/if}
 <canvas
   bind:this={canvas}
   class="relative block {shown ? 'bg-surround' : ''}"

@@ -1,0 +1,135 @@
+<script lang="ts">
+  import { bounds } from '$core/setup/bounds';
+  import { become } from '$core/setup/persons';
+  import type { Person } from '$core/setup/schema';
+  import LengthField from '$lib/controls/LengthField.svelte';
+  import NumberField from '$lib/controls/NumberField.svelte';
+  import Picker from '$lib/controls/Picker.svelte';
+  import TextField from '$lib/controls/TextField.svelte';
+  import type { How } from '$lib/data';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+
+  interface Props {
+    person: Person;
+    /** Changes this person; false when that is refused. */
+    edit: (label: string, recipe: (draft: Person) => void, how?: How) => boolean;
+  }
+  /** Where somebody stands, how they are turned and move, what they are. */
+  let { person, edit }: Props = $props();
+  const workspace = getWorkspace();
+</script>
+
+<LengthField
+  label="From the lens"
+  bounds={bounds.fromLensMm}
+  valueMm={person.depthMm + workspace.distanceMm}
+  onchange={(mm, how) => edit('Distance', (draft) => void (draft.depthMm = mm - workspace.distanceMm), how)}
+/>
+<LengthField
+  label="To the right"
+  bounds={bounds.lateralMm}
+  valueMm={person.lateralMm}
+  onchange={(mm, how) => edit('Offset', (draft) => void (draft.lateralMm = mm), how)}
+/>
+<LengthField
+  label="Height"
+  bounds={bounds.statureMm}
+  valueMm={person.statureMm}
+  stepMm={10}
+  onchange={(mm, how) => edit('Height', (draft) => void (draft.statureMm = mm), how)}
+/>
+<NumberField
+  label="Head turned"
+  unit="deg"
+  value={person.headYawDeg}
+  min={-180}
+  max={180}
+  step={5}
+  onchange={(deg, how) => edit('Head turn', (draft) => void (draft.headYawDeg = deg), how)}
+/>
+<NumberField
+  label="Shoulders turned"
+  unit="deg"
+  value={person.bodyYawDeg}
+  min={-180}
+  max={180}
+  step={5}
+  onchange={(deg, how) => edit('Shoulders', (draft) => void (draft.bodyYawDeg = deg), how)}
+/>
+<NumberField
+  label="Looks up"
+  unit="deg"
+  value={person.headPitchDeg}
+  min={-80}
+  max={80}
+  step={5}
+  onchange={(deg, how) => edit('Head tilt', (draft) => void (draft.headPitchDeg = deg), how)}
+/>
+<LengthField
+  label="Stands on a step of"
+  bounds={bounds.stepMm}
+  valueMm={person.floorMm}
+  stepMm={10}
+  onchange={(mm, how) => edit('Step', (draft) => void (draft.floorMm = mm), how)}
+/>
+<NumberField
+  label="Comes closer"
+  unit="metresPerSecond"
+  value={person.towardsMmPerS / 1000}
+  min={-20}
+  max={20}
+  step={0.1}
+  onchange={(speed, how) => edit('Speed', (draft) => void (draft.towardsMmPerS = Math.round(speed * 1000)), how)}
+/>
+<NumberField
+  label="Moves across"
+  unit="metresPerSecond"
+  value={person.acrossMmPerS / 1000}
+  min={0}
+  max={20}
+  step={0.1}
+  onchange={(speed, how) => edit('Speed', (draft) => void (draft.acrossMmPerS = Math.round(speed * 1000)), how)}
+/>
+{#if person.being === 'pet'}
+  <LengthField
+    label="Muzzle"
+    bounds={bounds.muzzleMm}
+    valueMm={person.muzzleMm}
+    stepMm={5}
+    onchange={(mm, how) => edit('Muzzle', (draft) => void (draft.muzzleMm = mm), how)}
+  />
+{/if}
+<TextField
+  label="Role"
+  value={person.role}
+  optional
+  onchange={(role, how) => edit('Role', (draft) => void (draft.role = role), how)}
+/>
+<LengthField
+  label="Sways"
+  bounds={bounds.swayMm}
+  valueMm={person.swayMm}
+  stepMm={1}
+  placeholder="as usual"
+  onclear={(how) => edit('Sway', (draft) => void (draft.swayMm = null), how)}
+  onchange={(mm, how) => edit('Sway', (draft) => void (draft.swayMm = mm), how)}
+/>
+<Picker
+  label="Is"
+  value={`${person.being}-${person.posture}`}
+  items={[
+    { value: 'adult-standing', name: 'adult, standing' },
+    { value: 'adult-seated', name: 'adult, seated' },
+    { value: 'adult-embracing', name: 'adult, embracing' },
+    { value: 'child-standing', name: 'child, standing' },
+    { value: 'child-seated', name: 'child, seated' },
+    { value: 'baby-embracing', name: 'baby, held' },
+    { value: 'pet-standing', name: 'pet, standing' },
+    { value: 'pet-seated', name: 'pet, on a lap' }
+  ]}
+  onchange={(value) =>
+    edit('Who it is', (draft) => {
+      const [being, posture] = value.split('-') as [typeof draft.being, typeof draft.posture];
+      become(draft, being, posture);
+    })}
+/>
