@@ -90,12 +90,24 @@ export function models() {
   });
 }
 
+/** What runs in front of Kit, and the thread that plans. */
+export function bundleServer() {
+  const options = ['--bundle', '--platform=node', '--format=esm', '--log-level=warning'];
+  for (const [source, name] of [
+    ['serve', 'serve'],
+    ['planWorker', 'plan.worker']
+  ]) {
+    run(`Building ${name}`, 'npx', ['esbuild', `src/server/${source}.ts`, ...options, `--outfile=build/${name}.mjs`]);
+  }
+}
+
 export function build() {
   models();
   const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
-  unless('build', sources, existsSync(join(root, 'build/index.js')), () =>
-    run('Building', 'npx', ['vite', 'build', '--logLevel', 'error'])
-  );
+  unless('build', sources, existsSync(join(root, 'build/plan.worker.mjs')), () => {
+    run('Building', 'npx', ['vite', 'build', '--logLevel', 'error']);
+    bundleServer();
+  });
 }
 
 export const chromiumPath = process.env.CHROMIUM_PATH ?? '/usr/bin/chromium';

@@ -1,25 +1,31 @@
 import type { Handle } from '@sveltejs/kit';
+import { maxRequestBytes } from '$core/service/limits';
+import { refusal } from '$lib/server/api';
 
-/** Largest request any route reads, bytes. adapter-node cuts off unannounced bodies at the same size (scripts/start.mjs). */
-const maxRequestBytes = 512 * 1024;
+const isApi = (path: string) => path === '/api' || path.startsWith('/api/');
 
-const securityHeaders: Readonly<Record<string, string>> = {
-  'x-content-type-options': 'nosniff',
-  'referrer-policy': 'no-referrer',
-  'permissions-policy': 'camera=(), microphone=(), geolocation=(), payment=(), usb=()',
-  'cross-origin-opener-policy': 'same-origin',
-  'cross-origin-resource-policy': 'same-origin'
-};
-
+/** Sizes, and one shape for every error of the API. Headers that all responses carry: src/server/headers.ts. */
 export const handle: Handle = async ({ event, resolve }) => {
   const announced = Number(event.request.headers.get('content-length') ?? 0);
-  if (announced > maxRequestBytes) {
-    return new Response(`The request is larger than ${maxRequestBytes / 1024} KB.`, {
-      status: 413,
-      headers: securityHeaders
-    });
-  }
+  if (announced > maxRequestBytes) return refusal(413, `The request is larger than ${maxRequestBytes / 1024} KB.`);
   const response = await resolve(event);
-  for (const [name, value] of Object.entries(securityHeaders)) response.headers.set(name, value);
-  return response;
+  if (!isApi(event.url.pathname) || response.status < 400) return response;
+  const said = await response.text();
+  if (isRefusal(said)) return new Response(said, response);
+  const reasons: Readonly<Record<number, string>> = {
+    404: 'There is nothing at this address.',
+    405: `This address does not take ${event.request.method}.`
+  };
+  const allow = response.headers.get('allow');
+  const reason = reasons[response.status] ?? 'The request could not be answered.';
+  return refusal(response.status, reason, { headers: allow === null ? {} : { allow } });
 };
+
+function isRefusal(text: string): boolean {
+  try {
+    const data = JSON.parse(text) as unknown;
+    return typeof data === 'object' && data !== null && 'field' in data && 'reason' in data;
+  } catch {
+    return false;
+  }
+}

@@ -148,8 +148,10 @@ test('the policy allows no inline script and no other origin, and large requests
   const response = await request.get('/');
   const policy = response.headers()['content-security-policy'] ?? '';
   expect(policy).toContain("default-src 'none'");
-  expect(policy).toMatch(/script-src 'self' 'nonce-[^']+';/);
+  expect(policy).toMatch(/script-src 'self' 'sha256-[^']+'[;$]/);
   expect(policy.match(/script-src[^;]*/)?.[0]).not.toContain('unsafe-inline');
+  expect(policy).toMatch(/style-src 'self'[;$]/);
+  expect(policy).toContain("frame-ancestors 'none'");
   expect(policy).not.toMatch(/https?:/);
   const large = await request.post('/', {
     data: Buffer.alloc(600_000, 'a'),

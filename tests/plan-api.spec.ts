@@ -50,11 +50,23 @@ test('the server refuses what it cannot answer, each with its status and reason'
   };
   expect(await post('{')).toEqual({ status: 400, body: { field: '', reason: 'The request is not complete JSON.' } });
   expect(await post('{"setup": 3}')).toMatchObject({ status: 400, body: { field: 'setup' } });
-  expect((await post(body, 'text/csv')).status).toBe(415);
-  expect((await post(`"${'a'.repeat(600_000)}"`)).status).toBe(413);
+  for (const type of ['text/csv', 'application/jsonx', 'application/json/x', 'json']) {
+    expect(await post(body, type)).toMatchObject({ status: 415, body: { field: '' } });
+  }
+  expect((await post(body, 'APPLICATION/JSON; charset=utf-8')).status).toBe(200);
+  expect(await post(`"${'a'.repeat(600_000)}"`)).toMatchObject({ status: 413, body: { field: '' } });
   const schema = (await (await request.get('/api/plan/schema')).json()) as { properties: object };
   expect(Object.keys(schema.properties)).toEqual(['version', 'setup', 'kit', 'habits', 'stopStep', 'include']);
-  expect((await request.get('/api/plan')).status()).toBe(405);
+  const refused = async (path: string) => {
+    const response = await request.get(path);
+    return [response.status(), Object.keys((await response.json()) as object)];
+  };
+  expect(await refused('/api/plan')).toEqual([405, ['field', 'reason']]);
+  expect(await refused('/api/none')).toEqual([404, ['field', 'reason']]);
+  expect(await refused('/api/rangefinder?mm=no')).toEqual([400, ['field', 'reason']]);
+  const head = await request.head('/api/plan/schema');
+  expect([head.status(), head.headers()['content-type'], await head.text()]).toEqual([200, 'application/json', '']);
+  expect((await request.head('/api/plan')).status()).toBe(405);
 });
 
 test('a conflict offers its best fix, worked out beside the main thread, with one button and undo', async ({

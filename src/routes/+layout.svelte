@@ -2,6 +2,7 @@
   import '../app.css';
   import { ThemeProvider } from 'flowbite-svelte';
   import { onMount, type Snippet } from 'svelte';
+  import { v4 } from 'uuid';
   import { goto } from '$app/navigation';
   import Importing from '$lib/shell/Importing.svelte';
   import { database, safeStorage } from '$lib/data';
@@ -19,7 +20,7 @@
     new App({
       database: database(storage),
       storage,
-      newId: () => crypto.randomUUID(),
+      newId: v4,
       now: () => Date.now(),
       persist: () => navigator.storage?.persist?.()
     })

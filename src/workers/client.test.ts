@@ -57,7 +57,7 @@ describe('a worker', () => {
 
   it('that falls silent is given up; one that shows progress is not', async () => {
     const one = client(1000);
-    let alive: () => void = () => undefined;
+    let alive: (share: number) => void = () => undefined;
     const asked = one
       .call((_, sign) => {
         alive = sign;
@@ -66,7 +66,7 @@ describe('a worker', () => {
       .catch((error: unknown) => error);
     for (let i = 0; i < 3; i++) {
       vi.advanceTimersByTime(900);
-      alive();
+      alive(0.5);
     }
     expect(workers[0]?.terminated).toBe(false);
     vi.advanceTimersByTime(1000);
@@ -100,5 +100,21 @@ describe('a worker', () => {
     expect(await asked[1]).toEqual(failure('cancelled'));
     expect(workers[0]?.terminated).toBe(true);
     await expect(one.call(never, { signal: AbortSignal.abort() })).rejects.toEqual(failure('cancelled'));
+  });
+
+  it('reports progress, and none after the answer', async () => {
+    const reported: number[] = [];
+    let late: (share: number) => void = () => undefined;
+    const one = client();
+    await one.call(
+      (_, progress) => {
+        progress(0.5);
+        late = progress;
+        return Promise.resolve(1);
+      },
+      { onProgress: (share) => void reported.push(share) }
+    );
+    late(1);
+    expect(reported).toEqual([0.5]);
   });
 });

@@ -53,6 +53,8 @@ interface Running<Api> {
 export interface CallOptions {
   /** Gives the question up; when nothing else is asked, the worker's work ends at once. */
   readonly signal?: AbortSignal | undefined;
+  /** What the worker reports while it works; never called once there is an answer. */
+  readonly onProgress?: (share: number) => void;
 }
 
 /**
@@ -70,11 +72,15 @@ export class WorkerClient<Api> {
   }
 
   /**
-   * Asks the worker. `alive` is to be called at every sign of progress.
+   * Asks the worker. `progress` is to be called at every sign of it: reports come another way than the answer, and may be
+   * late.
    *
    * @throws WorkerFailed when there will be no answer; else what the worker throws
    */
-  call<T>(ask: (api: Remote<Api>, alive: () => void) => Promise<T>, { signal }: CallOptions = {}): Promise<T> {
+  call<T>(
+    ask: (api: Remote<Api>, progress: (share: number) => void) => Promise<T>,
+    { signal, onProgress }: CallOptions = {}
+  ): Promise<T> {
     const running = (this.#running ??= this.#launch());
     return new Promise<T>((resolve, reject) => {
       const fail = (failure: WorkerFailed) => {
@@ -104,7 +110,12 @@ export class WorkerClient<Api> {
           end();
           settle(value);
         };
-      ask(running.thread.api, () => this.#watch(running)).then(settled(resolve), settled(reject));
+      const progress = (share: number) => {
+        if (!running.open.has(fail)) return;
+        this.#watch(running);
+        onProgress?.(share);
+      };
+      ask(running.thread.api, progress).then(settled(resolve), settled(reject));
     });
   }
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { runs } from '../testing/runs';
 import { depthOfField } from '../optics/depthOfField';
 import { seededNormal, seededRandom } from '../testing/random';
 import { framesFor, keeperOdds, type OddsInput } from './odds';
@@ -38,7 +39,7 @@ describe('keeper odds', () => {
   it('agree with Monte Carlo on 60 random setups within four standard errors', () => {
     const random = seededRandom(20261123);
     const throws = 20_000;
-    for (let i = 0; i < 60; i++) {
+    for (let i = 0; i < runs(60); i++) {
       const input = randomInput(random);
       const odds = keeperOdds(input);
       const error = Math.sqrt((odds * (1 - odds)) / throws);
@@ -66,7 +67,7 @@ describe('keeper odds', () => {
         expect(keeperOdds(joined)).toBeLessThanOrEqual(odds + 1e-4);
         expect(keeperOdds({ ...input, allowance: input.allowance * 0.8 })).toBeLessThanOrEqual(odds + 1e-4);
       }),
-      { numRuns: 60 }
+      { numRuns: runs(60) }
     );
   });
 

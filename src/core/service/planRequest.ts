@@ -14,10 +14,8 @@ import { mergedKit } from '../kit/builtInKit';
 import { focalLengthProblem, lensOf } from '../kit/find';
 import { kitSchema } from '../kit/schema';
 import { setupSchema } from '../setup/schema';
+import { maxRequestBytes } from './limits';
 import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
-
-/** Largest request, bytes. */
-const maxPlanRequestBytes = 512 * 1024;
 
 const version = z
   .int()
@@ -39,7 +37,7 @@ const planRequestSchema = z.strictObject({
     .describe('What to compute beside the plan')
 });
 
-type PlanAnswer =
+export type PlanAnswer =
   | { readonly ok: true; readonly json: string }
   | { readonly ok: false; readonly field: string; readonly reason: string };
 
@@ -66,8 +64,8 @@ function renewed(data: object): { readonly ok: true; readonly data: object } | R
 
 /** Answers the text of a request. The same text gives the same bytes. */
 export function answerPlanRequest(text: string): PlanAnswer {
-  if (text.length > maxPlanRequestBytes) {
-    return refuse('', `The request is larger than ${maxPlanRequestBytes / 1024} KB.`);
+  if (text.length > maxRequestBytes) {
+    return refuse('', `The request is larger than ${maxRequestBytes / 1024} KB.`);
   }
   const shape = shapeProblem(text);
   if (shape !== null) return refuse('', shape);

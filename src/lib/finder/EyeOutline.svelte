@@ -18,7 +18,8 @@
     <g style:filter="blur({blurPx[verdict(crop.ratio)]}px)">
       {#each middles as x (x)}
         <ellipse cx={x} cy={height / 2} rx={opening / 2} ry={opening / 4} fill="#f4f4f4" />
-        <circle cx={x} cy={height / 2} r={opening / 4.6} fill="#161616" />
+        <circle cx={x} cy={height / 2} r={opening / 4.6} fill="#6f6f6f" />
+        <circle cx={x} cy={height / 2} r={opening / 11} fill="#161616" />
       {/each}
     </g>
   {/if}

@@ -68,7 +68,7 @@
 
   function apply() {
     if (!valid.success) return;
-    const people = arrangePeople(workspace.setup, valid.data, () => crypto.randomUUID());
+    const people = arrangePeople(workspace.setup, valid.data, workspace.app.newId);
     workspace.edit('Arranged', (draft) => {
       draft.people = people;
       if (people.length > 2 && draft.intent.picture !== 'moving') draft.intent.picture = 'group';

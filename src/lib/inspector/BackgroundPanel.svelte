@@ -21,7 +21,7 @@
     return workspace.editBackground(item.id, label, recipe, how);
   }
   function add() {
-    const newId = crypto.randomUUID();
+    const newId = workspace.app.newId();
     const name = backgrounds.length === 0 ? 'Background' : `Background ${backgrounds.length + 1}`;
     workspace.edit(`${name} added`, (draft) => void draft.backgrounds.push(newBackground(newId, name)));
     workspace.selection.select({ kind: 'background', id: newId });

@@ -43,7 +43,7 @@
   }
 
   function add(kind: 'person' | 'thing') {
-    const newId = crypto.randomUUID();
+    const newId = workspace.app.newId();
     if (kind === 'person') {
       const person = newcomer(
         setup,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import './plotly.css';
   import type { Config, Data, Layout } from 'plotly.js';
   import type { Attachment } from 'svelte/attachments';
   import type { LensInLine } from '$core/call/lineUp';
@@ -79,5 +80,6 @@
   aria-label="Detail lost against distance behind the plane of focus: {words}"
   data-testid="blur-chart"
 >
+  <span id="plotly.js-style-global" class="no-inline-styles" hidden></span>
   <div {@attach draw}></div>
 </div>

@@ -57,6 +57,7 @@ export class App {
   readonly drafts: Drafts;
   readonly thumbnails: Thumbnails;
   readonly aside: Aside;
+  readonly newId: () => string;
   readonly #options: AppOptions;
   readonly #pageId: string;
   #persisted = false;
@@ -65,6 +66,7 @@ export class App {
   constructor(options: AppOptions) {
     this.#options = options;
     const { database, storage, newId, now } = options;
+    this.newId = newId;
     this.#pageId = newId();
     this.store = new Store({ database, descriptors: tables, now, keep: (changes) => this.#keep(changes) });
     this.settings = new Settings(this.store);

@@ -20,18 +20,11 @@ const planner = new WorkerClient<Planner>(
   () => new Worker(new URL('../../workers/planner.worker.ts', import.meta.url), { type: 'module' })
 );
 
-/** Progress that also tells that the worker lives. */
-const told = (alive: () => void, onProgress: OnProgress) =>
-  proxy((share: number) => {
-    alive();
-    onProgress(share);
-  });
-
 export const findFixes = (question: PlanInput, onProgress: OnProgress): Promise<Fixes> =>
-  planner.call((api, alive) => api.findFixes(question, told(alive, onProgress)));
+  planner.call((api, progress) => api.findFixes(question, proxy(progress)), { onProgress });
 
 export const findLineUp = (question: PlanInput, onProgress: OnProgress): Promise<LensInLine[]> =>
-  planner.call((api, alive) => api.lineUp(question, told(alive, onProgress)));
+  planner.call((api, progress) => api.lineUp(question, proxy(progress)), { onProgress });
 
 export const findAlternatives = (question: PlanInput): Promise<Alternatives> =>
   planner.call((api) => api.alternatives(question));

@@ -9,15 +9,5 @@ const files = new WorkerClient<Files>(
 );
 
 export function readJob(file: File, onProgress: (share: number) => void, signal?: AbortSignal): Promise<JobFileResult> {
-  return files.call(
-    async (api, alive) =>
-      api.readJob(
-        file,
-        proxy((share: number) => {
-          alive();
-          onProgress(share);
-        })
-      ),
-    { signal }
-  );
+  return files.call(async (api, progress) => api.readJob(file, proxy(progress)), { signal, onProgress });
 }

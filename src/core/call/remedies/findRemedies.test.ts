@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { runs } from '../../testing/runs';
 import { builtInKit } from '../../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '../../setup/defaults';
 import { demoSetup } from '../../testing/demo';
@@ -100,10 +101,10 @@ describe('remedies', () => {
           expect(remedyWords(remedy, 'metric').what).not.toMatch(/undefined|NaN/);
         });
       }),
-      { numRuns: 120 }
+      { numRuns: runs(120) }
     );
     // The generator must have led to most kinds, or the test proves little.
-    expect(seen.size, [...seen].join(', ')).toBeGreaterThanOrEqual(9);
+    expect(seen.size, [...seen].join(', ')).toBeGreaterThanOrEqual(runs(9));
   });
 
   it('move the point instead of recomposing, and follow somebody who walks', () => {

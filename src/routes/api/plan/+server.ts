@@ -1,23 +1,37 @@
-import { json } from '@sveltejs/kit';
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
-import { answerPlanRequest } from '$core/service/planRequest';
+import { parse } from 'content-type';
+import { maxRequestBytes } from '$core/service/limits';
+import { OpenByAddress, rateLimit, refusal } from '$lib/server/api';
+import { plan } from '$lib/server/planning';
 import type { RequestHandler } from './$types';
 
 /** Requests one address may make in a minute: planning is work, and nobody needs more by hand. */
-const limiter = new RateLimiterMemory({ points: 120, duration: 60 });
+const tooOften = rateLimit(120, 60);
+const open = new OpenByAddress({ each: 4, all: 24 });
+
+function isJson(header: string | null): boolean {
+  try {
+    return header !== null && parse(header).type === 'application/json';
+  } catch {
+    return false;
+  }
+}
 
 export const POST: RequestHandler = async ({ request, getClientAddress }) => {
+  const address = getClientAddress();
+  const refused = await tooOften(address);
+  if (refused) return refused;
+  if (!isJson(request.headers.get('content-type'))) return refusal(415, 'Send the request as application/json.');
+  const done = open.take(address);
+  if (!done)
+    return refusal(429, 'Too many requests at once. Wait for their answers.', { headers: { 'retry-after': '2' } });
   try {
-    await limiter.consume(getClientAddress());
-  } catch (refused) {
-    const waitMs = refused instanceof RateLimiterRes ? refused.msBeforeNext : 60_000;
-    const headers = { 'retry-after': String(Math.ceil(waitMs / 1000)) };
-    return json({ field: '', reason: 'Too many requests. Wait a moment and try again.' }, { status: 429, headers });
+    const text = await request.text().catch(() => null);
+    if (text === null) return refusal(413, `The request is larger than ${maxRequestBytes / 1024} KB.`);
+    const answer = await plan(text);
+    if (answer.ok === null) return refusal(503, answer.reason, { headers: { 'retry-after': '2' } });
+    if (!answer.ok) return refusal(400, answer.reason, { field: answer.field });
+    return new Response(answer.json, { headers: { 'content-type': 'application/json' } });
+  } finally {
+    done();
   }
-  if (!request.headers.get('content-type')?.startsWith('application/json')) {
-    return json({ field: '', reason: 'Send the request as application/json.' }, { status: 415 });
-  }
-  const answer = answerPlanRequest(await request.text());
-  if (!answer.ok) return json({ field: answer.field, reason: answer.reason }, { status: 400 });
-  return new Response(answer.json, { headers: { 'content-type': 'application/json' } });
 };

@@ -1,26 +1,28 @@
-import { error } from '@sveltejs/kit';
 import { rangeMm, simulatedReadings } from '$core/devices/rangefinder';
+import { OpenByAddress, refusal } from '$lib/server/api';
 import type { RequestHandler } from './$types';
 
 const everyMs = 200;
 /** A forgotten stream ends by itself. */
 const longestMs = 120_000;
-const mostAtOnce = 20;
-let open = 0;
+/** One address may have two: a phone and a tablet behind one name. */
+const open = new OpenByAddress({ each: 2, all: 20 });
 
 /** The simulated rangefinder: server-sent events, pointed at something `mm` away. */
-export const GET: RequestHandler = ({ url }) => {
+export const GET: RequestHandler = ({ url, getClientAddress }) => {
   const mm = Number(url.searchParams.get('mm') ?? NaN);
-  if (!Number.isFinite(mm) || mm <= 0 || mm > rangeMm.most * 100) error(400, 'mm must be a distance in millimetres.');
-  if (open >= mostAtOnce) error(503, 'All rangefinders are in use.');
-  open += 1;
+  if (!Number.isFinite(mm) || mm <= 0 || mm > rangeMm.most * 100) {
+    return refusal(400, 'must be a distance in millimetres', { field: 'mm' });
+  }
+  const done = open.take(getClientAddress());
+  if (!done) return refusal(503, 'All rangefinders are in use.', { headers: { 'retry-after': '10' } });
   const readings = simulatedReadings(mm, Math.random);
   let timer: ReturnType<typeof setInterval> | undefined;
   const stop = () => {
     if (timer === undefined) return;
     clearInterval(timer);
     timer = undefined;
-    open -= 1;
+    done();
   };
   const encoder = new TextEncoder();
   const body = new ReadableStream<Uint8Array>({

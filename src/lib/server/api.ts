@@ -1,0 +1,56 @@
+/** What all routes of the API share: one shape of error, and how often and how much at once one address may ask. */
+import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
+
+/** An error as the API tells it: which field, and why. */
+export function refusal(
+  status: number,
+  reason: string,
+  { field = '', headers = {} }: { readonly field?: string; readonly headers?: Record<string, string> } = {}
+): Response {
+  return Response.json({ field, reason }, { status, headers });
+}
+
+/** Refuses an address that asks more than `points` times in `seconds`; null when it may go on. */
+export function rateLimit(points: number, seconds: number): (address: string) => Promise<Response | null> {
+  const limiter = new RateLimiterMemory({ points, duration: seconds });
+  return async (address) => {
+    try {
+      await limiter.consume(address);
+      return null;
+    } catch (refused) {
+      const waitMs = refused instanceof RateLimiterRes ? refused.msBeforeNext : seconds * 1000;
+      const headers = { 'retry-after': String(Math.ceil(waitMs / 1000)) };
+      return refusal(429, 'Too many requests. Wait a moment and try again.', { headers });
+    }
+  };
+}
+
+/** Counts what each address has open. */
+export class OpenByAddress {
+  readonly #each: number;
+  readonly #all: number;
+  readonly #open = new Map<string, number>();
+  #total = 0;
+
+  constructor(limits: { readonly each: number; readonly all: number }) {
+    this.#each = limits.each;
+    this.#all = limits.all;
+  }
+
+  /** Takes a place; the function gives it back, once. Null when this address, or everybody together, has enough. */
+  take(address: string): (() => void) | null {
+    const own = this.#open.get(address) ?? 0;
+    if (own >= this.#each || this.#total >= this.#all) return null;
+    this.#open.set(address, own + 1);
+    this.#total += 1;
+    let given = false;
+    return () => {
+      if (given) return;
+      given = true;
+      this.#total -= 1;
+      const left = (this.#open.get(address) ?? 1) - 1;
+      if (left > 0) this.#open.set(address, left);
+      else this.#open.delete(address);
+    };
+  }
+}
