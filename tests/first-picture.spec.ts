@@ -25,7 +25,6 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Start a new job' }).click();
   await page.getByRole('button', { name: /^A couple/ }).click();
-  await page.getByRole('button', { name: 'Plan it' }).click();
 
   await page.getByLabel('Lens', { exact: true }).selectOption({ label: '135 mm f/1.8' });
   await page.getByLabel('Distance', { exact: true }).fill('12 paces');
@@ -42,7 +41,7 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
   const background = page.getByRole('group', { name: 'Background', exact: true });
   await background.getByLabel('Behind the subject').fill('20 m');
   await background.getByLabel('Size of its detail').fill('15 cm');
-  await background.getByText('hide', { exact: true }).click();
+  await background.getByText('vanish', { exact: true }).click();
 
   await page.getByRole('tab', { name: 'Intent' }).click();
   await page.getByLabel('It will be looked at as').selectOption({ label: 'an album, 30 cm at 40 cm' });

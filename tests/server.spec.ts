@@ -97,7 +97,7 @@ test('a request that takes too long is ended, and nobody waits for it; told to s
   expect(ended.headers.get('retry-after')).toBe('2');
   expect(await ended.json()).toEqual({
     field: '',
-    reason: expect.stringContaining('takes longer than 0.7 s') as string
+    reason: expect.stringContaining('takes longer than 0.7 s') as unknown as string
   });
   const gone = new Promise<number | null>((resolve) => server.once('exit', resolve));
   server.kill('SIGTERM');

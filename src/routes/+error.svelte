@@ -2,6 +2,8 @@
   import { page } from '$app/state';
 </script>
 
+<svelte:head><title>{page.status === 404 ? 'No such page' : 'Something went wrong'} · Focalis</title></svelte:head>
+
 <main class="mx-auto max-w-lg p-10">
   <h1 class="condensed text-2xl font-bold">
     {page.status === 404 ? 'There is no such page.' : 'Something went wrong.'}

@@ -24,9 +24,9 @@ export const verdictWords: Readonly<Record<Verdict, string>> = {
 };
 
 export const wishWords: Readonly<Record<Wish, string>> = {
-  hide: 'hide',
-  hint: 'hint',
-  keep: 'keep',
+  hide: 'vanish',
+  hint: 'hinted',
+  keep: 'recognisable',
   free: 'as it falls'
 };
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { ChevronLeft, ChevronRight, Pencil } from '@lucide/svelte';
+  import { ChevronLeft, ChevronRight, Pencil, Printer } from '@lucide/svelte';
   import { conflictSentences, noPlanWords, targetWords, backgroundSentence } from '$core/words/call';
   import { cardLines } from '$core/words/card';
   import type { SetupRow } from '$lib/state/openJob.svelte';
@@ -24,12 +24,22 @@
   let finderHeight = $state(200);
 </script>
 
-<div class="mx-auto flex min-h-dvh max-w-md flex-col bg-surface text-ink" bind:clientWidth={width}>
+<div class="printed-card mx-auto flex min-h-dvh max-w-md flex-col bg-surface text-ink" bind:clientWidth={width}>
   <header class="flex items-center justify-between gap-2 border-b-2 border-ink pr-1 pl-4">
     <p class="condensed min-w-0 truncate py-3 text-[18px] font-semibold">{index + 1}. {row.setup.name}</p>
-    <a href="/setup/{row.id}" class="grid size-11 shrink-0 place-items-center" aria-label="Edit this setup"
-      ><Pencil size={20} aria-hidden="true" /></a
-    >
+    <div class="flex shrink-0 print:hidden">
+      <button
+        type="button"
+        class="grid size-11 place-items-center"
+        aria-label="Print this card"
+        onclick={() => print()}
+      >
+        <Printer size={20} aria-hidden="true" />
+      </button>
+      <a href="/setup/{row.id}" class="grid size-11 place-items-center" aria-label="Edit this setup"
+        ><Pencil size={20} aria-hidden="true" /></a
+      >
+    </div>
   </header>
   <main class="flex flex-1 flex-col px-4 pt-3">
     {#if plan && entry}
@@ -57,7 +67,7 @@
         {/each}
         {#if row.setup.notes !== '' && !conflict}<p class="text-soft">{row.setup.notes}</p>{/if}
       </div>
-      <div class="relative mt-3 min-h-44 flex-1 bg-surround" bind:clientHeight={finderHeight}>
+      <div class="relative mt-3 min-h-44 flex-1 bg-surround print:mb-0 print:min-h-40" bind:clientHeight={finderHeight}>
         <div class="absolute inset-0 grid place-items-center overflow-hidden">
           <Thumbnail {row} width={width - 32} height={finderHeight} kind="card" />
         </div>

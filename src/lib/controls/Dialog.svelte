@@ -6,7 +6,7 @@
   interface Props {
     open: boolean;
     title: string;
-    size: 'xs' | 'sm' | 'xl';
+    size: 'xs' | 'sm' | 'lg' | 'xl';
     children: Snippet;
   }
   let { open = $bindable(), title, size, children }: Props = $props();

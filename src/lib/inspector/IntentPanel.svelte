@@ -71,7 +71,7 @@
     {/if}
     {#if setup.backgrounds.length > 0}
       <Picker
-        label="The background should"
+        label="The background"
         items={wish ? marked(wishChoices, usual.wish) : [...marked(wishChoices, usual.wish), mixed]}
         value={wish ?? 'mixed'}
         onchange={wishAll}

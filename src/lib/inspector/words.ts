@@ -33,9 +33,9 @@ export const importanceChoices: Named<Importance> = [
 ];
 
 export const wishChoices: Named<Wish> = [
-  { value: 'hide', name: 'hide' },
-  { value: 'hint', name: 'hint' },
-  { value: 'keep', name: 'keep' },
+  { value: 'hide', name: 'vanish' },
+  { value: 'hint', name: 'hinted' },
+  { value: 'keep', name: 'recognisable' },
   { value: 'free', name: 'as it falls' }
 ];
 

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { Button, Dropdown, DropdownDivider, DropdownItem } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import { Aperture, ChevronDown, CircleQuestionMark, Redo2, Undo2 } from '@lucide/svelte';
   import { goto } from '$app/navigation';
   import { getApp } from '$lib/state/app.svelte';
   import { saveText } from '../controls/download';
+  import Menu from '../controls/Menu.svelte';
   import HelpDialog from './HelpDialog.svelte';
   import Notices from './Notices.svelte';
   import RemovedJobs from './RemovedJobs.svelte';
@@ -55,36 +56,38 @@
   }
 </script>
 
+{#snippet item(name: string, action: () => unknown, marked: boolean = false)}
+  <li>
+    <button
+      type="button"
+      class="block w-full truncate px-4 py-1.5 text-left text-[14px] hover:bg-surface {marked ? 'font-bold' : ''}"
+      onclick={action}>{name}</button
+    >
+  </li>
+{/snippet}
+
 <header class="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1.5">
   <a href="/" class="flex items-center gap-1.5 text-[17px] font-bold tracking-tight"
     ><Aperture size={19} aria-hidden="true" />Focalis</a
   >
-  <button
-    type="button"
-    id="job-menu"
-    class="condensed flex h-8 min-w-0 items-center gap-1 text-[14px]"
-    aria-haspopup="menu"
-    aria-expanded={menuOpen}
-  >
-    <span class="truncate">{job?.name ?? 'No job'}</span><ChevronDown size={14} aria-hidden="true" />
-  </button>
-  <Dropdown simple triggeredBy="#job-menu" bind:isOpen={menuOpen} class="w-64" placement="bottom-start">
+  <Menu bind:open={menuOpen}>
+    {#snippet label()}
+      <span class="truncate">{job?.name ?? 'No job'}</span><ChevronDown size={14} class="shrink-0" aria-hidden="true" />
+    {/snippet}
     {#each app.jobs.list as row (row.id)}
-      <DropdownItem onclick={() => act(() => `/day/${row.id}`)} class={row.id === jobId ? 'font-bold' : ''}
-        >{row.value.name}</DropdownItem
-      >
+      {@render item(row.value.name, () => act(() => `/day/${row.id}`), row.id === jobId)}
     {/each}
-    <DropdownDivider />
-    <DropdownItem onclick={startNew}>Start a new job</DropdownItem>
-    <DropdownItem onclick={loadDemo}>Load the demo again</DropdownItem>
-    <DropdownDivider />
-    <DropdownItem onclick={() => chooser?.click()}>Import a job file</DropdownItem>
-    <DropdownItem onclick={exportJob}>Export this job</DropdownItem>
-    <DropdownItem onclick={removeJob}>Remove this job</DropdownItem>
+    <li class="my-1 border-t border-line" aria-hidden="true"></li>
+    {@render item('Start a new job', startNew)}
+    {@render item('Load the demo again', loadDemo)}
+    <li class="my-1 border-t border-line" aria-hidden="true"></li>
+    {@render item('Import a job file', () => chooser?.click())}
+    {@render item('Export this job', exportJob)}
+    {@render item('Remove this job', removeJob)}
     {#if app.jobs.removed.length > 0}
-      <DropdownItem onclick={() => ((menuOpen = false), (removedOpen = true))}>Removed jobs</DropdownItem>
+      {@render item('Removed jobs', () => ((menuOpen = false), (removedOpen = true)))}
     {/if}
-  </Dropdown>
+  </Menu>
   <input
     bind:this={chooser}
     type="file"

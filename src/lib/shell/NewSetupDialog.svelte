@@ -6,7 +6,7 @@
   let { open = $bindable(false), onchoose }: { open: boolean; onchoose: (choices: TemplateChoices) => void } = $props();
 </script>
 
-<Dialog bind:open title="What are you shooting?" size="sm">
+<Dialog bind:open title="What are you shooting?" size="lg">
   <!-- Begun anew each time. -->
   {#key open}
     <TemplateChoice

@@ -2,6 +2,7 @@
   import { onMount } from 'svelte';
   import { tinykeys } from 'tinykeys';
   import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import CallPanel from '$lib/call/CallPanel.svelte';
   import NoCall from '$lib/call/NoCall.svelte';
   import EyeStrip from '$lib/finder/EyeStrip.svelte';
@@ -30,6 +31,8 @@
   });
   const workspace = setWorkspace(new Workspace(app, () => row));
   setFieldScope(() => id);
+  // Just made: what else there is to say of it.
+  if (page.url.searchParams.has('new')) workspace.tab = 'intent';
   let helpOpen = $state(false);
   let finderWidth = $state(560);
   let finderHeight = $state(360);

@@ -25,7 +25,7 @@
 
   async function add(choices: TemplateChoices) {
     const added = app.setups.add(choices);
-    if (added) await goto(`/setup/${added}`);
+    if (added) await goto(`/setup/${added}?new`);
   }
 </script>
 
@@ -34,14 +34,15 @@
 {#if job}
   <Header {jobId} page="day" />
   <main class="mx-auto w-full max-w-5xl px-4 py-6">
+    <h1 class="sr-only">{job.name}</h1>
     <JobFields {jobId} {job} />
     {#if !isOpen}
       <p class="label mt-10">Reading the job.</p>
     {:else if rows.length === 0}
-      <section class="mx-auto mt-10 max-w-md">
+      <section class="mx-auto mt-8 max-w-2xl">
         <h2 class="condensed mb-3 text-2xl font-bold">What are you shooting?</h2>
         <TemplateChoice onchoose={add} />
-        <p class="label mt-3">You get a usable answer at once, on defaults you can change.</p>
+        <p class="label mt-3">One press gives a usable answer; everything about it can be changed then.</p>
       </section>
     {:else}
       <div class="mt-5 border-b border-line" role="list" aria-label="Setups in order">

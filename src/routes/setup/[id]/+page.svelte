@@ -20,7 +20,7 @@
 
   async function add(choices: TemplateChoices) {
     const added = app.setups.add(choices);
-    if (added) await goto(`/setup/${added}`);
+    if (added) await goto(`/setup/${added}?new`);
   }
 </script>
 
