@@ -92,3 +92,17 @@ test('the field card gives the answer on a phone', async ({ page }) => {
   await page.getByRole('navigation', { name: 'Setups' }).getByRole('link', { name: 'Rings' }).click();
   await expect(heading).toContainText('rings');
 });
+
+test('a card prints on one sheet of A6', async ({ page }) => {
+  for (const card of ['demo-under-palms', 'demo-west-door-50', 'demo-band']) {
+    await page.goto(`/card/${card}`);
+    await expect(page.getByTestId('card-call')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Print this card' })).toBeVisible();
+    const pdf = (await page.pdf({ preferCSSPageSize: true, printBackground: true })).toString('latin1');
+    const [, width, height] = /MediaBox\s*\[0 0 ([\d.]+) ([\d.]+)\]/.exec(pdf) ?? [];
+    // ISO 216: A6 is 105 × 148 mm; a point is 1/72 inch.
+    expect(Math.abs((Number(width) / 72) * 25.4 - 105)).toBeLessThan(1);
+    expect(Math.abs((Number(height) / 72) * 25.4 - 148)).toBeLessThan(1);
+    expect(pdf.match(/\/Type\s*\/Page\b(?!s)/g), card).toHaveLength(1);
+  }
+});

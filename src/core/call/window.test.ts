@@ -99,6 +99,12 @@ describe('the window of stops', () => {
   it('closes further for those who should be sharp, when the window allows it, and not beyond it', () => {
     const wish = { ...input({ faces: 'yyyy', ratios: [1.4, 1.2, 0.9, 0.8] }), should: [0] };
     expect(judge(wish).recommended).toBe(2);
+    // Every point of theirs, and just as sharp as is allowed is sharp.
+    const two = wish.stops.map((entry, index) => ({
+      ...entry,
+      sharpness: [[{ ratio: 0.5 }, { ratio: [1.4, 1.2, 1.1, 1][index] ?? 1 }]]
+    }));
+    expect(judge({ ...wish, stops: two }).recommended).toBe(3);
     const never = { ...input({ faces: 'yyyy', ratios: [1.4, 1.3, 1.2, 1.1] }), should: [0] };
     expect(judge(never).recommended).toBe(0);
   });

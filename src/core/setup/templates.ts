@@ -81,7 +81,8 @@ export function setupFrom({ template, second, wish }: TemplateChoices, id: strin
   const options = secondOptions(template);
   const chosen = second !== undefined && options.includes(second) ? second : choice.usual;
   const posed = asPicture(filled(template, newSetup(id, title), chosen), picture);
-  const usual = usualFor[picture].wish;
+  // To begin with, a wish for the background: what nobody asks for needs no answer.
+  const usual = usualFor[picture].wish === 'free' ? 'hint' : usualFor[picture].wish;
   return { ...posed, backgrounds: posed.backgrounds.map((item) => ({ ...item, wish: wish ?? usual })) };
 }
 

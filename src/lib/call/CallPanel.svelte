@@ -81,15 +81,16 @@
         class="call-part"
         aria-expanded={asked === 'target'}
         aria-controls="call-why"
-        onclick={ask('target')}>{targetWords(plan, entry, unit)}</button
-      >, from
+        onclick={ask('target')}>{targetWords(plan, entry, unit)},</button
+      >
+      from
       <button
         type="button"
         class="call-part"
         aria-expanded={asked === 'distance'}
         aria-controls="call-why"
-        onclick={ask('distance')}>{formatLength(plan.distanceMm, unit)}</button
-      >.
+        onclick={ask('distance')}>{formatLength(plan.distanceMm, unit)}.</button
+      >
     </h1>
     <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure

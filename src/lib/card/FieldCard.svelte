@@ -20,11 +20,23 @@
     { row: rows[index - 1], name: 'before', icon: ChevronLeft },
     { row: rows[index + 1], name: 'after', icon: ChevronRight }
   ]);
+  // The sheet it is printed on, as long as the card is what is looked at.
+  $effect(() => {
+    const sheet = new CSSStyleSheet();
+    sheet.replaceSync('@page { size: 105mm 148mm; margin: 5mm } @media print { html { background: #fff } }');
+    document.adoptedStyleSheets.push(sheet);
+    return () => {
+      document.adoptedStyleSheets = document.adoptedStyleSheets.filter((item) => item !== sheet);
+    };
+  });
   let width = $state(390);
   let finderHeight = $state(200);
 </script>
 
-<div class="printed-card mx-auto flex min-h-dvh max-w-md flex-col bg-surface text-ink" bind:clientWidth={width}>
+<div
+  class="printed-card mx-auto flex min-h-dvh max-w-md flex-col bg-surface text-ink print:bg-white print:text-black"
+  bind:clientWidth={width}
+>
   <header class="flex items-center justify-between gap-2 border-b-2 border-ink pr-1 pl-4">
     <p class="condensed min-w-0 truncate py-3 text-[18px] font-semibold">{index + 1}. {row.setup.name}</p>
     <div class="flex shrink-0 print:hidden">

@@ -98,8 +98,8 @@
 </script>
 
 <div class="space-y-2.5">
-  <div class="flex items-end gap-2">
-    <div class="min-w-0 flex-1">
+  <div class="flex flex-wrap items-end gap-2">
+    <div class="min-w-32 flex-1">
       {#if selected}
         <Picker
           label="Who or what"

@@ -24,17 +24,24 @@
   );
 </script>
 
-<div class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex justify-center px-4" aria-live="polite">
+<!-- Where nothing is: in the middle of the header where it is wide enough and says nothing itself, else below everything. -->
+<div
+  class="pointer-events-none fixed inset-x-0 bottom-0 z-40 flex justify-center px-4 pb-2 print:hidden {app.store.saving
+    .kind === 'failed'
+    ? ''
+    : 'lg:top-1 lg:right-84 lg:bottom-auto lg:left-88 lg:px-0 lg:pb-0'}"
+  aria-live="polite"
+>
   {#if messages.shown}
     {@const { text, kind } = messages.shown}
     <div
-      class="pointer-events-auto flex max-w-2xl items-center gap-3 border-l-4 bg-ink py-2 pr-2 pl-4 text-surface {kind ===
+      class="pointer-events-auto flex max-w-2xl min-w-0 items-center gap-3 border-l-4 bg-ink py-1 pr-1 pl-3 text-surface {kind ===
       'problem'
         ? 'border-pencil'
         : 'border-ink'}"
       role={kind === 'problem' ? 'alert' : 'status'}
     >
-      <p class="text-[14px] text-pretty break-words">{text}</p>
+      <p class="text-[13px] leading-tight text-pretty break-words">{text}</p>
       {#if step !== undefined}
         <Button color="light" onclick={() => void app.takeBack(step)}>Undo</Button>
       {/if}
