@@ -31,6 +31,7 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
   await page.getByLabel('Distance', { exact: true }).press('Enter');
   await expect(page.getByLabel('Framing', { exact: true })).toHaveValue('byDistance');
 
+  await page.getByRole('tab', { name: 'People' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Ada');
   await page.getByLabel('From the lens', { exact: true }).fill('8.8');
   await page.getByLabel('From the lens', { exact: true }).press('Enter');

@@ -102,14 +102,14 @@ test('West door’s conflict is resolved by two different fixes, each undone in 
 test('a lens is swapped at equal framing from the line-up', async ({ page }) => {
   await openDemo(page, 'Under the palms');
   const framed = () => page.getByRole('button', { name: /^[\d.]+ m$/ });
-  await expect(framed()).toHaveText('3.6 m');
+  await expect(framed()).toHaveText('3.6 m.');
   await tab(page, 'Line-up');
   const table = page.getByTestId('line-up');
   await expect(table.getByRole('row', { name: /^.*85 mm f\/1.4.*in use/ })).toBeVisible();
   await expect(page.getByTestId('blur-chart').locator('svg').first()).toBeVisible();
   await page.getByRole('button', { name: 'Take the 135 mm f/1.8 at 135 mm' }).click();
   await expect(page.getByLabel('Lens', { exact: true })).toHaveValue('lens-135');
-  await expect(framed()).toHaveText('5.8 m');
+  await expect(framed()).toHaveText('5.8 m.');
   await expect(page.getByLabel('Framing', { exact: true })).toHaveValue('halfLength');
   await expect(table.getByRole('row', { name: /135 mm f\/1.8.*in use/ })).toBeVisible();
 });

@@ -81,6 +81,7 @@
         class="call-part"
         aria-expanded={asked === 'target'}
         aria-controls="call-why"
+        aria-label={targetWords(plan, entry, unit)}
         onclick={ask('target')}>{targetWords(plan, entry, unit)},</button
       >
       from
@@ -89,6 +90,7 @@
         class="call-part"
         aria-expanded={asked === 'distance'}
         aria-controls="call-why"
+        aria-label={formatLength(plan.distanceMm, unit)}
         onclick={ask('distance')}>{formatLength(plan.distanceMm, unit)}.</button
       >
     </h1>
