@@ -1,13 +1,10 @@
 import type { Handle } from '@sveltejs/kit';
-import { maxRequestBytes } from '$core/service/limits';
 import { refusal } from '$lib/server/api';
 
 const isApi = (path: string) => path === '/api' || path.startsWith('/api/');
 
-/** Sizes, and one shape for every error of the API. Headers that all responses carry: src/server/headers.ts. */
+/** One shape for every error of the API. Sizes, and headers that all responses carry: src/server/. */
 export const handle: Handle = async ({ event, resolve }) => {
-  const announced = Number(event.request.headers.get('content-length') ?? 0);
-  if (announced > maxRequestBytes) return refusal(413, `The request is larger than ${maxRequestBytes / 1024} KB.`);
   const response = await resolve(event);
   if (!isApi(event.url.pathname) || response.status < 400) return response;
   const said = await response.text();

@@ -8,7 +8,7 @@ import type { Body } from '../kit/schema';
 import type { KnownLight, Setup } from '../setup/schema';
 
 /** EV at ISO 100 by scene. Sun: the published sunny-16 rule (f/16, 1/125 s, ISO 100); the rest from memory. */
-export const knownLightEv100: Readonly<Record<KnownLight, number>> = {
+const knownLightEv100: Readonly<Record<KnownLight, number>> = {
   sun: 15,
   overcast: 12,
   openShade: 12,

@@ -122,12 +122,6 @@ export class Writer {
     this.#failures++;
   }
 
-  /** Drops the waiting changes of these rows: they have gone another way. */
-  forget(changes: readonly Change[]): void {
-    const keys = new Set(changes.map(keyOf));
-    this.#waiting = this.#waiting.filter((change) => !keys.has(keyOf(change)));
-  }
-
   stop(): void {
     clearTimeout(this.#timer);
   }

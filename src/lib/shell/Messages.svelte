@@ -29,7 +29,7 @@
   class="pointer-events-none fixed inset-x-0 bottom-0 z-40 flex justify-center px-4 pb-2 print:hidden {app.store.saving
     .kind === 'failed'
     ? ''
-    : 'lg:top-1 lg:right-84 lg:bottom-auto lg:left-88 lg:px-0 lg:pb-0'}"
+    : 'xl:top-1 xl:right-84 xl:bottom-auto xl:left-88 xl:px-0 xl:pb-0'}"
   aria-live="polite"
 >
   {#if messages.shown}
