@@ -4,7 +4,13 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
-  build: { chunkSizeWarningLimit: 900 },
+  build: {
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: {
+      // Every component of the library names all of it; what is not used has no effect of its own and stays out.
+      treeshake: { moduleSideEffects: [{ test: /[\\/](flowbite-svelte|tailwind-variants)[\\/]/, sideEffects: false }] }
+    }
+  },
   test: {
     include: ['src/**/*.test.ts'],
     environment: 'node',

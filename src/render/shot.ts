@@ -5,7 +5,7 @@ import type { Plan } from '../core/call/plan';
 import { pictureSize } from '../core/setup/framing';
 import type { Body, Lens } from '../core/kit/schema';
 import type { Setup } from '../core/setup/schema';
-import { isEvening } from './scene/build';
+import { isEvening } from './evening';
 import type { LensState } from './lens/lensView';
 import { pupilAt, viewsFor, type Pupil } from './lens/pupil';
 

@@ -3,7 +3,8 @@
   import { ThemeProvider } from 'flowbite-svelte';
   import { onMount, type Snippet } from 'svelte';
   import { v4 } from 'uuid';
-  import { goto } from '$app/navigation';
+  import { goto, preloadCode } from '$app/navigation';
+  import { page } from '$app/state';
   import Importing from '$lib/shell/Importing.svelte';
   import { database, safeStorage } from '$lib/data';
   import DropTarget from '$lib/shell/DropTarget.svelte';
@@ -28,13 +29,12 @@
   const pictures = setRenderings(new Renderings());
 
   onMount(() => {
+    // The first screen is a setup: its code comes while the store opens.
+    if (page.url.pathname === '/') void preloadCode('/setup/first');
     void app.start();
     return () => app.stop();
   });
-  onMount(() => {
-    pictures.start();
-    return () => pictures.stop();
-  });
+  onMount(() => () => pictures.stop());
 
   $effect(() => {
     if (app.status !== 'ready') return;

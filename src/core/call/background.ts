@@ -4,7 +4,7 @@ import { totalDisc } from '../optics/sharpness';
 import type { Wish } from '../setup/schema';
 import type { BackgroundAtStop } from './plan';
 
-/** Blur over detail at which something is hinted: soft but recognisable (optics model, from memory). */
+/** Blur over detail at which something is hinted: soft, but its shape can be told (optics model, from memory). */
 const hintRange = { least: 1 / 6, most: 1 / 2 } as const;
 
 interface BackgroundInput {

@@ -84,13 +84,13 @@ describe('backgrounds in words', () => {
   };
 
   it('say what becomes of each wish', () => {
-    expect(said({ wish: 'hide', detailMm: 40 }, '1.4')).toMatch(/^Ferns: hidden\./);
-    expect(said({ wish: 'hide', detailMm: 40 }, '11')).toMatch(/^Ferns: not hidden\. .* theirs is 4 cm\.$/);
+    expect(said({ wish: 'hide', detailMm: 40 }, '1.4')).toMatch(/^Ferns: vanished\./);
+    expect(said({ wish: 'hide', detailMm: 40 }, '11')).toMatch(/^Ferns: has not vanished\. .* theirs is 4 cm\.$/);
     expect(said({ wish: 'hint', detailMm: 60 }, '4')).toMatch(/^Ferns: hinted\./);
-    expect(said({ wish: 'hint', detailMm: 60 }, '1.4')).toMatch(/^Ferns: too soft to be recognised\./);
+    expect(said({ wish: 'hint', detailMm: 60 }, '1.4')).toMatch(/^Ferns: gone, not even hinted\./);
     expect(said({ wish: 'hint', detailMm: 60 }, '16')).toMatch(/^Ferns: too plain\./);
     expect(said({ wish: 'keep', depthMm: 30 }, '11')).toBe('Ferns: sharp.');
-    expect(said({ wish: 'keep' }, '1.4')).toMatch(/^Ferns: not sharp\./);
+    expect(said({ wish: 'keep' }, '1.4')).toMatch(/^Ferns: too soft to be recognised\./);
     expect(said({ wish: 'free', detailMm: 10 }, '1.4')).toMatch(/^Ferns: gone\./);
     expect(said({ wish: 'free', detailMm: 400 }, '1.4')).toMatch(/^Ferns: still readable\./);
   });

@@ -121,15 +121,15 @@ export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, u
   switch (background.wish) {
     case 'hide':
       return state.met
-        ? `${name}: hidden. Detail under ${lost} is lost there.`
-        : `${name}: not hidden. Detail under ${lost} is lost, theirs is ${detail}.`;
+        ? `${name}: vanished. Detail under ${lost} is lost there.`
+        : `${name}: has not vanished. Detail under ${lost} is lost, theirs is ${detail}.`;
     case 'hint':
       if (state.met) return `${name}: hinted. Detail under ${lost} is lost there, theirs is ${detail}.`;
       return state.lostDetailMm > background.detailMm / 2
-        ? `${name}: too soft to be recognised. Detail under ${lost} is lost there.`
+        ? `${name}: gone, not even hinted. Detail under ${lost} is lost there.`
         : `${name}: too plain. Detail under ${lost} is lost, theirs is ${detail}.`;
     case 'keep':
-      return `${name}: not sharp. Detail under ${lost} is lost there.`;
+      return `${name}: too soft to be recognised. Detail under ${lost} is lost there.`;
     case 'free':
       return `${name}: ${effect}. Detail under ${lost} is lost there.`;
   }
@@ -152,7 +152,7 @@ function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow'): string {
       const name = background?.name ?? 'the background';
       const many = /[^s]s$/i.test(name);
       if (background?.wish === 'keep') return `${beyond} ${name} ${many ? 'go' : 'goes'} soft`;
-      if (end === 'wide') return `${beyond} ${name} can no longer be recognised`;
+      if (end === 'wide') return `${beyond} ${name} ${many ? 'vanish' : 'vanishes'}`;
       return background?.wish === 'hint'
         ? `${beyond} ${name} ${many ? 'become' : 'becomes'} too plain`
         : `${beyond} ${name} ${many ? 'come' : 'comes'} back`;
@@ -207,7 +207,7 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
     case 'facesAgainstBackground': {
       const name = backgroundName(plan, conflict.backgroundId);
       const wish = plan.backgrounds.find((item) => item.id === conflict.backgroundId)?.wish ?? 'hide';
-      const wanted = { hide: 'to vanish', hint: 'only to be hinted', keep: 'to stay sharp', free: '' }[wish];
+      const wanted = { hide: 'to vanish', hint: 'only to be hinted', keep: 'to stay recognisable', free: '' }[wish];
       return {
         wishes: `The faces want ${f(conflict.facesFrom)}; ${name} would need ${f(conflict.backgroundAt)} ${wanted}.`,
         settled: `Settled for the faces at ${f(plan.recommended)}: a background can be mended later.`

@@ -3,8 +3,8 @@
   import { conflictSentences, noPlanWords, targetWords, backgroundSentence } from '$core/words/call';
   import { cardLines } from '$core/words/card';
   import type { SetupRow } from '$lib/state/openJob.svelte';
-  import Thumbnail from '$lib/strip/Thumbnail.svelte';
   import { getApp } from '$lib/state/app.svelte';
+  import CardPicture from './CardPicture.svelte';
 
   let { row }: { row: SetupRow } = $props();
   const app = getApp();
@@ -81,7 +81,9 @@
       </div>
       <div class="relative mt-3 min-h-44 flex-1 bg-surround print:mb-0 print:min-h-40" bind:clientHeight={finderHeight}>
         <div class="absolute inset-0 grid place-items-center overflow-hidden">
-          <Thumbnail {row} width={width - 32} height={finderHeight} kind="card" />
+          {#if planned.body}
+            <CardPicture {row} {plan} body={planned.body} width={width - 32} height={finderHeight} />
+          {/if}
         </div>
       </div>
     {:else if result.kind === 'noPlan'}

@@ -10,6 +10,17 @@
     children: Snippet;
   }
   let { open = $bindable(), title, size, children }: Props = $props();
+  const id = $props.id();
+
+  // Whoever opened it by a key is where they were once it has gone.
+  let opener: Element | null = null;
+  $effect.pre(() => {
+    if (open) opener = document.activeElement;
+  });
+  function giveBack() {
+    const to = opener;
+    if (to instanceof HTMLElement) requestAnimationFrame(() => to.focus());
+  }
 </script>
 
 <Modal
@@ -19,7 +30,11 @@
       if (!now) open = false;
     }
   }
-  {title}
   {size}
-  class="text-ink">{@render children()}</Modal
+  aria-labelledby={id}
+  onoutroend={giveBack}
+  class="text-ink"
 >
+  {#snippet header()}<h2 {id}>{title}</h2>{/snippet}
+  {@render children()}
+</Modal>

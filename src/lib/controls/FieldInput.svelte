@@ -34,7 +34,9 @@
     onkeydown={field.onkeydown}
   />
   {#if field.problem !== ''}
-    <Helper id="{field.id}-note" role="alert" class="mt-1 text-pencil">{note}</Helper>
+    <Helper id="{field.id}-note" role="alert" class="mt-1 text-pencil"
+      ><span class="sr-only">{label}: </span>{note}</Helper
+    >
   {:else if note !== ''}
     <Helper id="{field.id}-note" class="mt-1 text-soft">{note}</Helper>
   {/if}

@@ -155,12 +155,14 @@ export async function offerDemo(database: Dexie, now: number): Promise<void> {
     if (profile.demoOffered) return;
     await profiles.put(newRow(profileId, { ...profile, demoOffered: true }, { updatedAt: now }));
     if ((await database.table('jobs').count()) > 0) return;
-    for (const [index, demo] of demoJobs().entries()) {
-      // A moment apart, so that they stay in order.
-      for (const { table, after } of changesOf({ job: demo.job, ...demoParts(demo) }, now + index)) {
-        await database.table(table).add({ ...after, updatedAt: now });
-      }
-    }
+    // A moment apart, so that they stay in order.
+    const changes = demoJobs().flatMap((demo, index) => changesOf({ job: demo.job, ...demoParts(demo) }, now + index));
+    await Promise.all(
+      ['jobs', ...parts].map((table) => {
+        const rows = changes.filter((change) => change.table === table);
+        return database.table(table).bulkAdd(rows.map(({ after }) => ({ ...after, updatedAt: now })));
+      })
+    );
   });
 }
 

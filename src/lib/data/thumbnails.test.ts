@@ -11,7 +11,7 @@ const define = () =>
     safeStorage(() => new MemoryStorage())
   );
 let database = define();
-const png = () => new Blob(['x']);
+const picture = () => new Blob(['x']);
 
 beforeEach(() => void (database = define()));
 afterEach(async () => {
@@ -22,7 +22,7 @@ afterEach(async () => {
 describe('kept thumbnails', () => {
   it('come back only if they were drawn from the same', async () => {
     const thumbnails = new Thumbnails(database);
-    await thumbnails.keep({ key: 'a', drawnFrom: 'one', png: png() });
+    await thumbnails.keep({ key: 'a', drawnFrom: 'one', picture: picture() });
     expect(await thumbnails.kept('a', 'one')).not.toBeNull();
     expect(await thumbnails.kept('a', 'two')).toBeNull();
     expect(await thumbnails.kept('b', 'one')).toBeNull();
@@ -30,14 +30,16 @@ describe('kept thumbnails', () => {
 
   it('make room for new ones, never at the cost of the one just kept', async () => {
     const table = database.table('thumbnails');
-    await table.bulkPut(Array.from({ length: 702 }, (_, i) => ({ key: `k${i}`, drawnFrom: '', png: '' })));
-    await new Thumbnails(database).keep({ key: 'a-new', drawnFrom: '', png: png() });
+    await table.bulkPut(Array.from({ length: 702 }, (_, i) => ({ key: `k${i}`, drawnFrom: '', picture: '' })));
+    await new Thumbnails(database).keep({ key: 'a-new', drawnFrom: '', picture: picture() });
     expect(await table.count()).toBe(700);
     expect(await table.get('a-new')).toBeDefined();
   });
 
   it('that cannot be kept are done without', async () => {
     vi.spyOn(database, 'transaction').mockRejectedValue(new DOMException('full', 'QuotaExceededError'));
-    await expect(new Thumbnails(database).keep({ key: 'a', drawnFrom: '', png: png() })).resolves.toBeUndefined();
+    await expect(
+      new Thumbnails(database).keep({ key: 'a', drawnFrom: '', picture: picture() })
+    ).resolves.toBeUndefined();
   });
 });

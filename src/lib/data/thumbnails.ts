@@ -5,7 +5,7 @@ interface ThumbnailRow {
   readonly key: string;
   /** What it was drawn from; another value means it is out of date. */
   readonly drawnFrom: string;
-  readonly png: Blob;
+  readonly picture: Blob;
 }
 
 /** At most so many; beyond, any but the newest go: they are drawn again when they are wanted. */
@@ -19,13 +19,13 @@ export class Thumbnails {
   }
 
   get #table() {
-    return this.#database.table<ThumbnailRow, string>('thumbnails');
+    return this.#database.table<Partial<ThumbnailRow>, string>('thumbnails');
   }
 
   /** The one drawn before, if it was drawn from the same. */
   async kept(key: string, drawnFrom: string): Promise<Blob | null> {
     const row = await this.#table.get(key);
-    return row?.drawnFrom === drawnFrom ? row.png : null;
+    return row?.drawnFrom === drawnFrom ? (row.picture ?? null) : null;
   }
 
   /** Keeps one. A full disk keeps none: it is drawn again next time. */

@@ -32,6 +32,7 @@
   let innerWidth = $state(1280);
   let innerHeight = $state(800);
   $effect(() => {
+    if (!open) return;
     if (what === 'lenses') void lenses.ask(workspace.question);
     if (what === 'focus') void others.ask(workspace.question);
   });

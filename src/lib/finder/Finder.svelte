@@ -14,11 +14,11 @@
   import { Paced } from '$lib/state/paced';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { asking, aspectOf, projection, screenDensity } from './asking';
-  import CompareDialog from './CompareDialog.svelte';
   import FinderBar from './FinderBar.svelte';
   import { hitAt } from './hit';
   import LensRendering, { type Shown } from './LensRendering.svelte';
-  import Loupe from './Loupe.svelte';
+  import OnceOpen from '$lib/controls/OnceOpen.svelte';
+  import { keepForCard } from './keepForCard';
   import Outline from './Outline.svelte';
   import Overlays from './Overlays.svelte';
   import { finderSlot, getRenderings } from './renderings.svelte';
@@ -134,6 +134,17 @@
     workspace.selection.select({ kind: 'person', id: hit.personId });
     if (hit.eye) workspace.focusOn({ kind: 'eye', personId: hit.personId, eye: hit.eye });
   }
+  /** Kept once nothing has changed for so long, ms. */
+  const restMs = 1500;
+  let keeping: ReturnType<typeof setTimeout> | undefined;
+  function keepWhenRested() {
+    clearTimeout(keeping);
+    const kept = { id: workspace.row.id, setup, plan };
+    keeping = setTimeout(() => {
+      if (canvas && workspace.setup === kept.setup) void keepForCard(app.thumbnails, canvas, kept);
+    }, restMs);
+  }
+  $effect(() => () => clearTimeout(keeping));
   async function save() {
     if (!canvas) return;
     await savePicture(canvas, { setup, plan, words: callSentence(plan, workspace.unit) });
@@ -179,6 +190,7 @@
           onshown={(now, drawnOn) => {
             shown = now;
             canvas = drawnOn;
+            if (now.views >= now.of) keepWhenRested();
           }}
         >
           {#snippet outline()}
@@ -198,5 +210,13 @@
     </div>
   </div>
 </div>
-{#if loupeOpen}<Loupe bind:open={loupeOpen} taken={{ setup, plan, body, lens }} />{/if}
-{#if comparing}<CompareDialog bind:open={comparing} taken={{ setup, plan, body, lens }} />{/if}
+<OnceOpen open={loupeOpen}>
+  {#await import('./Loupe.svelte') then { default: Loupe }}
+    <Loupe bind:open={loupeOpen} taken={{ setup, plan, body, lens }} />
+  {/await}
+</OnceOpen>
+<OnceOpen open={comparing}>
+  {#await import('./CompareDialog.svelte') then { default: CompareDialog }}
+    <CompareDialog bind:open={comparing} taken={{ setup, plan, body, lens }} />
+  {/await}
+</OnceOpen>

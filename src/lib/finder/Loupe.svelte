@@ -27,6 +27,9 @@
   const crops = $derived(eyeCrops(taken, small));
   const target = $derived(taken.plan.stops[taken.plan.selected]?.target.subjectId);
   let chosen = $state<string | null>(null);
+  $effect.pre(() => {
+    if (open) chosen = null;
+  });
   const crop = $derived(
     crops.find((item) => item.key === (chosen ?? start)) ?? crops.find((item) => item.subjectId === target) ?? crops[0]
   );

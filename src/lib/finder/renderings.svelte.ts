@@ -1,4 +1,4 @@
-/** The way to the renderer's worker: who asks for a rendering gets it, and better ones after it, until somebody asks anew. */
+/** The way to the renderer's worker, which starts when it is first asked: who asks for a rendering gets it, and better ones after it, until somebody asks anew. */
 import { proxy } from 'comlink';
 import { createContext } from 'svelte';
 import type { Rendering, RenderingRequest } from '../../render/studio';
@@ -61,7 +61,8 @@ export class Renderings {
   ask(asked: Asked, listener: Listener): void {
     const turn = ++this.#turn;
     this.#listeners.set(asked.slot, { turn, listener, asked });
-    if (this.status === 'ready') void this.#thread?.api.ask({ ...asked, turn });
+    if (!this.#thread) this.start();
+    else if (this.status === 'ready') void this.#thread.api.ask({ ...asked, turn });
   }
 
   drop(slot: string): void {

@@ -9,7 +9,7 @@
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import Rangefinder from '$lib/rangefinder/Rangefinder.svelte';
+  import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { framingWords } from './words';
 
@@ -135,4 +135,8 @@
     onchange={(value) => workspace.edit('Orientation', (draft) => void (draft.camera.orientation = value))}
   />
 </div>
-<Rangefinder bind:open={measuring} />
+<OnceOpen open={measuring}>
+  {#await import('$lib/rangefinder/Rangefinder.svelte') then { default: Rangefinder }}
+    <Rangefinder bind:open={measuring} />
+  {/await}
+</OnceOpen>

@@ -8,6 +8,7 @@
   import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
+  import JustMadeQuestions from './JustMadeQuestions.svelte';
   import ViewingFields from './ViewingFields.svelte';
   import { pictureChoices, pictureWords, sharpChoices, sharpSubjectChoices, styleChoices, wishChoices } from './words';
 
@@ -56,6 +57,7 @@
 </script>
 
 <div class="space-y-2.5">
+  {#if workspace.justMade}<JustMadeQuestions made={workspace.justMade} />{/if}
   <Choice legend="This is" options={pictureChoices} value={intent.picture} onchange={become} wrap />
   <div class="grid grid-cols-1 gap-x-3 gap-y-2 sm:grid-cols-2">
     {#if setup.things.length > 0}

@@ -20,7 +20,7 @@
 </script>
 
 <details class="border-t border-line pt-1.5">
-  <summary class="text-soft">Drawn in the Finder as</summary>
+  <summary class="py-1 text-soft">Drawn in the Finder as</summary>
   <div class="mt-1.5 grid grid-cols-2 items-start gap-2 sm:grid-cols-4">
     <Picker label="Clothes" items={named(outfits)} value={person.look.outfit} onchange={(outfit) => look({ outfit })} />
     <Picker

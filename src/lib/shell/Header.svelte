@@ -1,15 +1,17 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
+  import { tinykeys } from 'tinykeys';
+  import { onMount } from 'svelte';
   import { Aperture, ChevronDown, CircleQuestionMark, Redo2, Undo2 } from '@lucide/svelte';
   import { goto } from '$app/navigation';
   import { getApp } from '$lib/state/app.svelte';
   import { saveText } from '../controls/download';
   import Menu from '../controls/Menu.svelte';
-  import HelpDialog from './HelpDialog.svelte';
+  import OnceOpen from '../controls/OnceOpen.svelte';
   import Notices from './Notices.svelte';
-  import RemovedJobs from './RemovedJobs.svelte';
   import SaveState from './SaveState.svelte';
   import SettingsMenu from './SettingsMenu.svelte';
+  import { isTyping } from './keys';
 
   interface Props {
     jobId: string;
@@ -24,6 +26,14 @@
   let helpOpen = $state(false);
   let removedOpen = $state(false);
   let chooser = $state<HTMLInputElement>();
+
+  onMount(() =>
+    tinykeys(window, {
+      'Shift+?': (event) => {
+        if (!isTyping(event)) helpOpen = true;
+      }
+    })
+  );
 
   async function act(action: () => Promise<string | null> | string | null) {
     menuOpen = false;
@@ -67,7 +77,7 @@
 {/snippet}
 
 <header class="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1.5">
-  <a href="/" class="flex items-center gap-1.5 text-[17px] font-bold tracking-tight"
+  <a href="/" class="flex h-8 items-center gap-1.5 text-[17px] font-bold tracking-tight"
     ><Aperture size={19} aria-hidden="true" />Focalis</a
   >
   <Menu bind:open={menuOpen}>
@@ -146,5 +156,9 @@
   </div>
 </header>
 <Notices />
-<HelpDialog bind:open={helpOpen} />
-<RemovedJobs bind:open={removedOpen} />
+<OnceOpen open={helpOpen}>
+  {#await import('./HelpDialog.svelte') then { default: HelpDialog }}<HelpDialog bind:open={helpOpen} />{/await}
+</OnceOpen>
+<OnceOpen open={removedOpen}>
+  {#await import('./RemovedJobs.svelte') then { default: RemovedJobs }}<RemovedJobs bind:open={removedOpen} />{/await}
+</OnceOpen>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
+  import { MediaQuery } from 'svelte/reactivity';
   import { X } from '@lucide/svelte';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -16,6 +17,13 @@
     const timer = setTimeout(() => messages.close(shown), shown.step === null ? doneStaysMs : undoStaysMs);
     return () => clearTimeout(timer);
   });
+  // Where it lies below everything, everything leaves it room.
+  let height = $state(0);
+  const below = new MediaQuery('max-width: 79.999rem', false);
+  const takesRoom = $derived(messages.shown !== null && (below.current || app.store.saving.kind === 'failed'));
+  $effect(() => {
+    document.documentElement.style.setProperty('--message-room', takesRoom ? `${height}px` : '0px');
+  });
   /** The very step the message names, while it can be taken back. */
   const step = $derived(
     messages.shown?.step != null && app.store.history.canUndo
@@ -31,6 +39,7 @@
     ? ''
     : 'xl:top-1 xl:right-84 xl:bottom-auto xl:left-88 xl:px-0 xl:pb-0'}"
   aria-live="polite"
+  bind:clientHeight={height}
 >
   {#if messages.shown}
     {@const { text, kind } = messages.shown}

@@ -5,19 +5,17 @@
   import { page } from '$app/state';
   import CallPanel from '$lib/call/CallPanel.svelte';
   import NoCall from '$lib/call/NoCall.svelte';
-  import EyeStrip from '$lib/finder/EyeStrip.svelte';
-  import Finder from '$lib/finder/Finder.svelte';
-  import Floor from '$lib/floor/Floor.svelte';
-  import CameraBar from '$lib/inspector/CameraBar.svelte';
-  import Inspector from '$lib/inspector/Inspector.svelte';
   import Ladder from '$lib/ladder/Ladder.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { setWorkspace, Workspace } from '$lib/state/workspace.svelte';
   import { tabs } from '$lib/state/selection.svelte';
-  import HelpDialog from './HelpDialog.svelte';
+  import Failed from '$lib/controls/Failed.svelte';
   import { setFieldScope } from '$lib/controls/field.svelte';
+  import { templates } from '$core/setup/templates';
+  import { JustMade } from '$lib/state/justMade.svelte';
   import { isTyping, usesArrows } from './keys';
+  import { panes } from './panes.svelte';
 
   let { id }: { id: string } = $props();
   const app = getApp();
@@ -32,8 +30,11 @@
   const workspace = setWorkspace(new Workspace(app, () => row));
   setFieldScope(() => id);
   // Just made: what else there is to say of it.
-  if (page.url.searchParams.has('new')) workspace.tab = 'intent';
-  let helpOpen = $state(false);
+  const kind = templates.find((template) => template === page.url.searchParams.get('new'));
+  if (kind) {
+    workspace.justMade = new JustMade(workspace, kind);
+    workspace.tab = 'intent';
+  }
   let finderWidth = $state(560);
   let finderHeight = $state(360);
   let floorHeight = $state(240);
@@ -59,6 +60,11 @@
   }
 
   onMount(() => {
+    void panes.load();
+    // Asked once: read again, it is a setup like any other.
+    if (kind) void goto(`/setup/${id}`, { replaceState: true, noScroll: true, keepFocus: true });
+  });
+  onMount(() => {
     const unless = (blocked: (event: KeyboardEvent) => boolean, action: () => unknown) => (event: KeyboardEvent) => {
       if (blocked(event) || event.defaultPrevented) return;
       event.preventDefault();
@@ -72,7 +78,6 @@
       f: unless(isTyping, focusHere),
       z: unless(isTyping, () => (loupeOpen = true)),
       c: unless(isTyping, () => goto(`/card/${id}`)),
-      'Shift+?': unless(isTyping, () => (helpOpen = true)),
       '$mod+z': unless(isTyping, () => step('undo')),
       '$mod+Shift+z': unless(isTyping, () => step('redo')),
       '$mod+y': unless(isTyping, () => step('redo')),
@@ -96,9 +101,17 @@
         <NoCall reason={workspace.result.reason} />
       {/if}
     </div>
-    <div class="min-w-0 pb-4 max-lg:order-last lg:mt-4"><Inspector /></div>
+    <div class="min-w-0 pb-4 max-lg:order-last lg:mt-4">
+      {#if panes.all}
+        <panes.all.Inspector />
+      {:else if panes.failure !== ''}
+        <Failed what="The rest of this screen could not be fetched:" why={panes.failure} onretry={() => panes.load()} />
+      {/if}
+    </div>
   </div>
-  <div class="min-w-0 lg:col-start-1 lg:row-start-1"><CameraBar /></div>
+  <div class="min-h-13 min-w-0 lg:col-start-1 lg:row-start-1">
+    {#if panes.all}<panes.all.CameraBar />{/if}
+  </div>
   <div class="flex min-h-0 min-w-0 flex-col gap-2 lg:col-start-1 lg:row-start-2">
     <div
       class="relative min-h-64 flex-[1.7] bg-surround max-lg:h-80"
@@ -107,28 +120,31 @@
     >
       <div class="absolute inset-0 overflow-hidden contain-strict">
         {#if workspace.plan && workspace.body && workspace.lens}
-          <Finder
-            plan={workspace.plan}
-            body={workspace.body}
-            lens={workspace.lens}
-            width={finderWidth}
-            height={finderHeight}
-            bind:loupeOpen
-          />
+          {#if panes.all}
+            <panes.all.Finder
+              plan={workspace.plan}
+              body={workspace.body}
+              lens={workspace.lens}
+              width={finderWidth}
+              height={finderHeight}
+              bind:loupeOpen
+            />
+          {/if}
         {:else}
           <p class="grid h-full place-items-center p-6 text-center text-ink">The picture comes with the call.</p>
         {/if}
       </div>
     </div>
-    {#if workspace.plan && workspace.body && workspace.lens}
-      <EyeStrip
+    {#if panes.all && workspace.plan && workspace.body && workspace.lens}
+      <panes.all.EyeStrip
         taken={{ setup: row.setup, plan: workspace.plan, body: workspace.body, lens: workspace.lens }}
         width={finderWidth}
       />
     {/if}
     <div class="relative min-h-52 flex-1 max-lg:h-72" bind:clientHeight={floorHeight}>
-      <div class="absolute inset-0 contain-layout contain-style"><Floor height={floorHeight} /></div>
+      <div class="absolute inset-0 contain-layout contain-style">
+        {#if panes.all}<panes.all.Floor height={floorHeight} />{/if}
+      </div>
     </div>
   </div>
 </main>
-<HelpDialog bind:open={helpOpen} />

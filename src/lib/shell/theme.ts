@@ -18,5 +18,9 @@ export const controls: ThemeConfig = {
     divider: 'bg-line dark:bg-line'
   },
   tabItem: { button: 'px-0 pt-0 pb-1.5 text-[13px] font-medium' },
+  // 24 px to press, 16 to see: the box is drawn within its border.
+  checkbox: {
+    base: 'size-6 border-4 border-transparent bg-clip-padding bg-origin-padding shadow-[inset_0_0_0_1px_var(--ink-soft)] bg-raised checked:bg-pencil checked:shadow-none me-1'
+  },
   modal: { base: 'rounded-[2px] bg-raised text-ink dark:bg-raised' }
 };

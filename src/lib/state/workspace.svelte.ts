@@ -12,6 +12,7 @@ import type { LengthUnit } from '$core/words/length';
 import type { How } from '$lib/data';
 import type { App } from './app.svelte';
 import { FixSearch } from './fixes.svelte';
+import type { JustMade } from './justMade.svelte';
 import type { SetupRow } from './openJob.svelte';
 import type { Planned } from './plans.svelte';
 import { Selection, type Selected, type Tab } from './selection.svelte';
@@ -29,6 +30,8 @@ export class Workspace {
   /** A setup being considered, drawn on the Floor beside the real one. */
   preview = $state.raw<Setup | null>(null);
   readonly fixes: FixSearch;
+  /** What is asked of a setup that was just made. */
+  justMade = $state.raw<JustMade | null>(null);
 
   constructor(app: App, row: () => SetupRow) {
     this.app = app;

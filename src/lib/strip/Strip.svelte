@@ -27,7 +27,7 @@
 <nav
   bind:this={scroller}
   aria-label="Setups"
-  class="flex shrink-0 gap-2 overflow-auto bg-(--strip) p-2.5 lg:w-29 lg:flex-col lg:gap-0 lg:py-3"
+  class="flex h-full gap-2 overflow-auto p-2.5 lg:flex-col lg:gap-0 lg:py-3"
 >
   {#key upright.current}
     <div class={upright.current ? 'shrink-0' : 'h-21 shrink-0'}>

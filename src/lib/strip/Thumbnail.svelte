@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { SetupRow } from '$lib/state/openJob.svelte';
   import { asking, aspectOf } from '$lib/finder/asking';
+  import { drawnFrom } from '$lib/finder/drawnFrom';
   import Outline from '$lib/finder/Outline.svelte';
   import { getRenderings } from '$lib/finder/renderings.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -10,14 +11,12 @@
     /** The room for it, px; the strip and the Day share one size, and so the pictures kept. */
     width?: number;
     height?: number;
-    /** Other sizes are kept apart under this name. */
-    kind?: string;
   }
   /**
    * A small picture of a setup: the one drawn before if it still holds, else drawn when nothing more pressing is. Until
    * there is one, the outline stands in.
    */
-  let { row, width = 92, height = 62, kind = 'strip' }: Props = $props();
+  let { row, width = 92, height = 62 }: Props = $props();
   const app = getApp();
   const pictures = getRenderings();
   const views = 40;
@@ -29,35 +28,22 @@
   const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
   let address = $state('');
 
-  function show(png: Blob) {
+  function show(picture: Blob) {
     URL.revokeObjectURL(address);
-    address = URL.createObjectURL(png);
+    address = URL.createObjectURL(picture);
   }
 
   $effect(() => {
     if (plan.kind !== 'plan' || !body || !lens) return;
     const taken = { setup: row.setup, plan, body, lens };
     const { width: w, height: h } = frame;
-    const key = `${kind}-${row.id}`;
+    const key = `strip-${row.id}`;
     const { selected } = plan;
     let wanted = true;
     const timer = setTimeout(
       () => {
-        const { people, things, backgrounds, place, light, camera } = taken.setup;
-        const entry = taken.plan.stops[selected];
-        const drawnFrom = JSON.stringify([
-          people,
-          things,
-          backgrounds,
-          place,
-          light.level,
-          camera,
-          entry?.stop.label,
-          entry?.target,
-          w,
-          h
-        ]);
-        void app.thumbnails.kept(key, drawnFrom).then((kept) => {
+        const from = drawnFrom(taken.setup, { ...taken.plan, selected }, [w, h]);
+        void app.thumbnails.kept(key, from).then((kept) => {
           if (!wanted) return;
           if (kept) {
             show(kept);
@@ -74,10 +60,10 @@
             canvas.width = image.width;
             canvas.height = image.height;
             canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(image);
-            canvas.toBlob((png) => {
-              if (!png) return;
-              if (wanted) show(png);
-              void app.thumbnails.keep({ key, drawnFrom, png });
+            canvas.toBlob((picture) => {
+              if (!picture) return;
+              if (wanted) show(picture);
+              void app.thumbnails.keep({ key, drawnFrom: from, picture });
             });
           });
         });

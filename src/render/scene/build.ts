@@ -2,7 +2,8 @@
 import { Color, InstancedMesh, Mesh, Scene, Vector3 } from 'three';
 import { imageDistance } from '../../core/optics/thinLens';
 import type { Viewpoint } from '../../core/setup/scene';
-import type { KnownLight, Person, Setup } from '../../core/setup/schema';
+import type { Person, Setup } from '../../core/setup/schema';
+import { isEvening } from '../evening';
 import type { Lighting } from './figureShader';
 import type { LensState } from '../lens/lensView';
 import { figure, levelFor, meshNames, type Level } from './figure';
@@ -17,12 +18,6 @@ export interface SceneRequest {
   readonly widthPx: number;
   /** Looks into the eyes of this person only, so near that nothing else of them is seen. */
   readonly eyesOf?: string | undefined;
-}
-
-const eveningScenes: readonly KnownLight[] = ['stringBulbs', 'candles', 'church'];
-
-export function isEvening({ light }: Setup): boolean {
-  return light.level.kind === 'estimated' && eveningScenes.includes(light.level.as);
 }
 
 const daylight: Lighting = {

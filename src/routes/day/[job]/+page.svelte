@@ -25,7 +25,7 @@
 
   async function add(choices: TemplateChoices) {
     const added = app.setups.add(choices);
-    if (added) await goto(`/setup/${added}?new`);
+    if (added) await goto(`/setup/${added}?new=${choices.template}`);
   }
 </script>
 

@@ -1,0 +1,53 @@
+<script lang="ts">
+  import type { Plan } from '$core/call/plan';
+  import type { Body } from '$core/kit/schema';
+  import { aspectOf } from '$lib/finder/asking';
+  import { cardKey, drawnFrom } from '$lib/finder/drawnFrom';
+  import Outline from '$lib/finder/Outline.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+  import type { SetupRow } from '$lib/state/openJob.svelte';
+
+  interface Props {
+    row: SetupRow;
+    plan: Plan;
+    body: Body;
+    /** The room for it, px. */
+    width: number;
+    height: number;
+  }
+  /** What the Finder last drew of the setup as it is now; the outline where it has not. Nothing is drawn for the card. */
+  let { row, plan, body, width, height }: Props = $props();
+  const app = getApp();
+  const aspect = $derived(aspectOf({ setup: row.setup, body }));
+  const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
+  let address = $state('');
+
+  $effect(() => {
+    let wanted = true;
+    let made = '';
+    void app.thumbnails.kept(cardKey(row.id), drawnFrom(row.setup, plan)).then((kept) => {
+      if (!wanted || !kept) return;
+      made = URL.createObjectURL(kept);
+      address = made;
+    });
+    return () => {
+      wanted = false;
+      address = '';
+      URL.revokeObjectURL(made);
+    };
+  });
+</script>
+
+{#if address !== ''}
+  <img
+    src={address}
+    alt=""
+    width={frame.width}
+    height={frame.height}
+    style:width="{frame.width}px"
+    style:height="{frame.height}px"
+    data-testid="card-picture"
+  />
+{:else}
+  <Outline setup={row.setup} {plan} {body} {width} {height} plain />
+{/if}

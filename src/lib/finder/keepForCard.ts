@@ -1,0 +1,22 @@
+/** The Finder's finished picture, kept small for the field card: on the phone, then, nothing needs drawing. */
+import type { Plan } from '$core/call/plan';
+import type { Setup } from '$core/setup/schema';
+import type { Thumbnails } from '$lib/data';
+import { cardKey, drawnFrom } from './drawnFrom';
+
+/** Twice what a phone's width shows, px. */
+const longSidePx = 760;
+
+export async function keepForCard(
+  thumbnails: Thumbnails,
+  canvas: HTMLCanvasElement,
+  { id, setup, plan }: { readonly id: string; readonly setup: Setup; readonly plan: Plan }
+): Promise<void> {
+  const scale = Math.min(1, longSidePx / Math.max(canvas.width, canvas.height));
+  const small = document.createElement('canvas');
+  small.width = Math.round(canvas.width * scale);
+  small.height = Math.round(canvas.height * scale);
+  small.getContext('2d')?.drawImage(canvas, 0, 0, small.width, small.height);
+  const picture = await new Promise<Blob | null>((resolve) => small.toBlob(resolve, 'image/jpeg', 0.85));
+  if (picture) await thumbnails.keep({ key: cardKey(id), drawnFrom: drawnFrom(setup, plan), picture });
+}

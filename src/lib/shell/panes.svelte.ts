@@ -1,0 +1,57 @@
+/** The parts of the Setup screen that come after the call: fetched once the call is painted, and then kept. */
+import type Finder from '$lib/finder/Finder.svelte';
+import type EyeStrip from '$lib/finder/EyeStrip.svelte';
+import type Floor from '$lib/floor/Floor.svelte';
+import type CameraBar from '$lib/inspector/CameraBar.svelte';
+import type Inspector from '$lib/inspector/Inspector.svelte';
+import type Strip from '$lib/strip/Strip.svelte';
+
+interface Panes {
+  readonly Finder: typeof Finder;
+  readonly EyeStrip: typeof EyeStrip;
+  readonly Floor: typeof Floor;
+  readonly CameraBar: typeof CameraBar;
+  readonly Inspector: typeof Inspector;
+  readonly Strip: typeof Strip;
+}
+
+const painted = () => new Promise<void>((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+
+async function fetched(): Promise<Panes> {
+  const [finder, eyeStrip, floor, cameraBar, inspector, strip] = await Promise.all([
+    import('$lib/finder/Finder.svelte'),
+    import('$lib/finder/EyeStrip.svelte'),
+    import('$lib/floor/Floor.svelte'),
+    import('$lib/inspector/CameraBar.svelte'),
+    import('$lib/inspector/Inspector.svelte'),
+    import('$lib/strip/Strip.svelte')
+  ]);
+  return {
+    Finder: finder.default,
+    EyeStrip: eyeStrip.default,
+    Floor: floor.default,
+    CameraBar: cameraBar.default,
+    Inspector: inspector.default,
+    Strip: strip.default
+  };
+}
+
+class WorkspacePanes {
+  all = $state.raw<Panes | null>(null);
+  /** Why they could not be fetched. */
+  failure = $state('');
+
+  async load(): Promise<void> {
+    if (this.all) return;
+    this.failure = '';
+    await painted();
+    try {
+      this.all = await fetched();
+    } catch (error) {
+      this.failure = error instanceof Error ? error.message : String(error);
+    }
+  }
+}
+
+/** One for the page: going from setup to setup shows them at once. */
+export const panes = new WorkspacePanes();

@@ -1,0 +1,65 @@
+/** A setup just made from a kind of picture: what is asked of it afterwards, as long as nothing else has been changed. */
+import { same } from '$core/plain/merge';
+import { renamePeople } from '$core/job/normalise';
+import { numbered } from '$core/setup/persons';
+import { secondChoice, setupFrom, type Second, type Template, type TemplateChoices } from '$core/setup/templates';
+import type { Setup, Wish } from '$core/setup/schema';
+import type { Workspace } from './workspace.svelte';
+
+interface Made {
+  readonly setup: Setup;
+  readonly second: Second['usual'];
+  readonly wish: Wish;
+}
+
+export class JustMade {
+  readonly template: Template;
+  readonly question: Second;
+  readonly #workspace: Workspace;
+  /** Every setup it has been, so that undo finds its answers. */
+  #made = $state.raw<readonly Made[]>([]);
+
+  constructor(workspace: Workspace, template: Template) {
+    this.#workspace = workspace;
+    this.template = template;
+    this.question = secondChoice[template];
+    const { setup } = workspace;
+    this.#made = [{ setup, second: this.question.usual, wish: setup.backgrounds[0]?.wish ?? 'free' }];
+  }
+
+  /** What has been answered so far; null once the setup has gone its own way. */
+  readonly now: Made | null = $derived.by(() => {
+    const { setup } = this.#workspace;
+    return this.#made.findLast((made) => same(made.setup, setup)) ?? null;
+  });
+
+  /** Makes the setup anew with another answer, as one step of undo. */
+  answer(label: string, answer: Pick<TemplateChoices, 'second' | 'wish'>): void {
+    const { now } = this;
+    if (!now) return;
+    const choices = { second: now.second, wish: now.wish, ...answer };
+    const workspace = this.#workspace;
+    const before = workspace.setup;
+    const fresh = this.#peopled(setupFrom({ template: this.template, ...choices }, before.id));
+    workspace.edit(label, (draft) => Object.assign(draft, { ...fresh, name: before.name, place: before.place }));
+    workspace.selection.select({ kind: 'person', id: fresh.people[0]?.id ?? '' });
+    workspace.tab = 'intent';
+    this.#made = [...this.#made, { setup: workspace.setup, ...choices }];
+  }
+
+  /** Whoever stands there already stays who they are; who comes is new. */
+  #peopled(setup: Setup): Setup {
+    const { app, setup: before } = this.#workspace;
+    const ids = new Map(setup.people.map((person, i) => [person.id, before.people[i]?.id ?? app.newId()]));
+    const taken = app.open.people.map((person) => person.name);
+    const people = renamePeople(setup, (id) => ids.get(id) ?? id);
+    return {
+      ...people,
+      people: people.people.map((person, i) => {
+        const name = before.people[i]?.name ?? numbered('Person', taken);
+        taken.push(name);
+        return { ...person, name };
+      })
+    };
+  }
+}
