@@ -1,9 +1,19 @@
+import type { Page } from '@playwright/test';
 import { call, expect, expectNoAxeFindings, openDemo, test } from './support';
 
-test('a keyboard alone plans a picture', async ({ page }) => {
+test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
   await openDemo(page);
   const press = (...keys: string[]) =>
     keys.reduce(async (done, key) => (await done, page.keyboard.press(key)), Promise.resolve());
+  /** Whatever has the focus must show it: with an outline, its own or that of the part that is drawn. */
+  const unseenFocus = () =>
+    page.evaluate(() => {
+      const { activeElement: active } = document;
+      if (!active?.matches(':focus-visible')) return '';
+      const parts = [active, active.closest('label'), ...active.querySelectorAll('*')];
+      const shown = parts.some((item) => item && getComputedStyle(item).outlineStyle !== 'none');
+      return shown ? '' : active.outerHTML.slice(0, 300);
+    });
   const tabTo = async (name: RegExp) => {
     for (let i = 0; i < 120; i++) {
       const label = await page.evaluate(() => {
@@ -13,17 +23,20 @@ test('a keyboard alone plans a picture', async ({ page }) => {
       });
       if (name.test(label.trim())) return;
       await page.keyboard.press('Tab');
+      expect(await unseenFocus()).toBe('');
     }
     throw new Error(`Tab never reached ${name}`);
   };
 
-  await tabTo(/^Add a setup$/);
+  await tabTo(/^Fernhall Glasshouse$/);
   await press('Enter');
+  await tabTo(/^Start a new job$/);
+  await press('Enter');
+  await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
+  await page.locator('body').press('Tab');
   await tabTo(/^A couple/);
   await press('Enter');
   await expect(page).toHaveTitle(/^A couple/);
-  await expect(page.getByRole('dialog')).toBeHidden();
-
   await page.locator('body').press('Tab');
   await tabTo(/^Lens$/);
   await page.keyboard.type('135');
@@ -52,6 +65,26 @@ test('a keyboard alone plans a picture', async ({ page }) => {
   await expect(page.getByRole('tab', { name: 'Background' })).toHaveAttribute('aria-selected', 'true');
   await press('c');
   await expect(page.getByTestId('card-call')).toBeVisible();
+  await tabTo(/^Print this card$/);
+  await tabTo(/^Edit this setup$/);
+  await press('Enter');
+  await expect(call(page)).toBeVisible();
+});
+
+test('a dialog or menu opened by a key gives the focus back when Escape shuts it', async ({ page }) => {
+  await openDemo(page);
+  const names = ['Add a setup', 'Keys and help', 'Settings', 'Measure with the rangefinder', 'Look at 100 % (Z)'];
+  for (const name of [...names, 'Compare stops, lenses or focus']) {
+    const button = page.getByRole('button', { name, exact: true });
+    await button.focus();
+    await page.keyboard.press('Enter');
+    const opened = page.getByRole('dialog').or(page.getByText('Lengths')).first();
+    await expect(opened, name).toBeVisible();
+    if (await page.getByRole('dialog').count()) await expectNoAxeFindings(page, 'dialog');
+    await page.keyboard.press('Escape');
+    await expect(opened, name).toBeHidden();
+    await expect(button, name).toBeFocused();
+  }
 });
 
 test('the job menu opens when it is pressed, goes with Escape back to its button, and shuts when it is left', async ({
@@ -87,38 +120,65 @@ test('a dialog just closed stays closed, however late the browser says that it h
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
 
-for (const theme of ['studio', 'dim', 'sun']) {
-  test(`axe finds nothing in the ${theme} theme`, async ({ page }) => {
-    // Seven analyses of whole pages: slow on a busy machine, not wrong.
+/** Looks at every screen, tab and menu in turn. */
+async function everyScreen(page: Page, theme: string, look: (within?: string) => Promise<void>): Promise<void> {
+  await openDemo(page, 'Under the palms');
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByText(theme, { exact: true }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+  await look();
+  await page.keyboard.press('Escape');
+  for (const tab of ['Fixes', 'Line-up', 'People', 'Background', 'Intent', 'Camera', 'Light']) {
+    await page.getByRole('tab', { name: tab }).click();
+    await expect(page.getByRole('tab', { name: tab })).toHaveAttribute('aria-selected', 'true');
+    await look('[role=tabpanel]');
+  }
+  await page.getByRole('link', { name: 'Day' }).click();
+  await expect(page.getByLabel('Job', { exact: true })).toBeVisible();
+  await look();
+  await page.getByRole('link', { name: 'Field card' }).click();
+  await expect(page.getByTestId('card-call')).toBeVisible();
+  await look();
+}
+
+/** Everything that can be pressed or typed into is large enough for a finger. */
+async function expectTargets(page: Page, leastPx: number): Promise<void> {
+  const small = await page.evaluate((least) => {
+    const all = document.querySelectorAll<HTMLElement>('a, button, input, select, textarea, summary, [role=tab]');
+    return [...all].flatMap((item) => {
+      const { width, height } = item.getBoundingClientRect();
+      const seen = item.checkVisibility() && !item.closest('.sr-only');
+      const said = item.getAttribute('aria-label') ?? item.textContent;
+      return seen && Math.min(width, height) < least - 0.5 ? [`${said.trim()}: ${width} × ${height}`] : [];
+    });
+  }, leastPx);
+  expect(small).toEqual([]);
+}
+
+const phone = { width: 390, height: 844 };
+for (const size of [{ width: 1280, height: 800 }, phone]) {
+  test(`axe finds nothing on any screen, and everything is large enough, at ${size.width} px`, async ({ page }) => {
+    // A dozen analyses of whole pages: slow on a busy machine, not wrong.
     test.slow();
-    await openDemo(page, 'Under the palms');
-    if (theme !== 'studio') {
-      await page.getByRole('button', { name: 'Settings' }).click();
-      await page.getByText(theme, { exact: true }).click();
-      await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
-      await expectNoAxeFindings(page);
-      await page.keyboard.press('Escape');
-    }
-    await expectNoAxeFindings(page);
-    for (const tab of ['Fixes', 'Line-up', 'People', 'Background', 'Intent', 'Camera', 'Light']) {
-      await page.getByRole('tab', { name: tab }).click();
-      await expectNoAxeFindings(page, '[role=tabpanel]');
-    }
-    await page.getByRole('link', { name: 'Day' }).click();
-    await expect(page.getByLabel('Job', { exact: true })).toBeVisible();
-    await expectNoAxeFindings(page);
-    await page.getByRole('link', { name: 'Field card' }).click();
-    await expect(page.getByTestId('card-call')).toBeVisible();
-    await expectNoAxeFindings(page);
+    await page.setViewportSize(size);
+    await everyScreen(page, 'studio', async (within) => {
+      await expectNoAxeFindings(page, within);
+      await expectTargets(page, new URL(page.url()).pathname.startsWith('/card/') ? 44 : 24);
+    });
   });
 }
 
-test('axe finds nothing in the menus and dialogs, nor in the empty and the impossible setup', async ({ page }) => {
+for (const theme of ['dim', 'sun']) {
+  test(`everything can be read in the ${theme} theme, at the desk and on the phone`, async ({ page }) => {
+    test.slow();
+    await everyScreen(page, theme, (within) => expectNoAxeFindings(page, within, ['color-contrast']));
+    await page.setViewportSize(phone);
+    await everyScreen(page, theme, (within) => expectNoAxeFindings(page, within, ['color-contrast']));
+  });
+}
+
+test('axe finds nothing in the empty and the impossible setup, nor in the first question', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('button', { name: 'Keys and help' }).click();
-  await expect(page.getByRole('dialog')).toBeVisible();
-  await expectNoAxeFindings(page);
-  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Remove Ines' }).click();
   await expect(call(page)).toHaveText('Nobody is in the picture yet.');
   await expectNoAxeFindings(page);
@@ -126,6 +186,18 @@ test('axe finds nothing in the menus and dialogs, nor in the empty and the impos
   await page.getByRole('button', { name: 'Start a new job' }).click();
   await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
   await expectNoAxeFindings(page);
+});
+
+test('wanting more contrast is heard', async ({ page }) => {
+  const softInk = () =>
+    page
+      .locator('.label')
+      .first()
+      .evaluate((item) => getComputedStyle(item).color);
+  await openDemo(page);
+  const usual = await softInk();
+  await page.emulateMedia({ contrast: 'more' });
+  expect(await softInk()).not.toBe(usual);
 });
 
 test('works at 200 % zoom and from 320 px', async ({ page }) => {

@@ -57,12 +57,11 @@ export async function saved(page: Page): Promise<void> {
   await expect(page.getByText(/^saved/)).toBeVisible();
 }
 
-/** Of the whole page, or of the part under a selector. */
-export async function expectNoAxeFindings(page: Page, within = 'html'): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .include(within)
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-    .analyze();
+/** Of the whole page, or of the part under a selector; all rules, or only some. */
+export async function expectNoAxeFindings(page: Page, within = 'html', rules: readonly string[] = []): Promise<void> {
+  const all = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
+  const builder = new AxeBuilder({ page }).include(within);
+  const { violations } = await (rules.length > 0 ? builder.withRules([...rules]) : builder.withTags(all)).analyze();
   expect(violations.map((item) => `${item.id}: ${item.nodes.map((node) => node.target.join(' ')).join(', ')}`)).toEqual(
     []
   );

@@ -1,8 +1,10 @@
+import { get as getSecurely } from 'node:https';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { AddressInfo } from 'node:net';
+import { generate } from 'selfsigned';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { policyFor, shellPolicy } from './headers';
 import { serve, type ServeOptions } from './serve';
@@ -115,6 +117,27 @@ it('says under which address it is found', async () => {
   expect(await address({ origin: 'https://focalis.example' })).toEqual(['https://focalis.example']);
   expect((await address({ host: '0.0.0.0' })).join()).not.toMatch(/localhost|0\.0\.0\.0/);
   expect(await address({})).toEqual(['http://127.0.0.1:0']);
+});
+
+it('is secure with a certificate and its key, with the same headers', async () => {
+  const made = await generate([{ name: 'commonName', value: 'studio.test' }]);
+  const tls = { cert: join(build, 'cert.pem'), key: join(build, 'key.pem') };
+  writeFileSync(tls.cert, made.cert);
+  writeFileSync(tls.key, made.private);
+  const { addresses, port } = await start({ tls });
+  expect(addresses[0]).toMatch(/^https:/);
+  const headers = await new Promise<Record<string, unknown>>((resolve, reject) => {
+    const options = { host: '127.0.0.1', port, path: '/setup/x', ca: made.cert, servername: 'studio.test' };
+    getSecurely({ ...options, checkServerIdentity: () => undefined }, (response) => {
+      response.resume();
+      resolve(response.headers);
+    }).on('error', reject);
+  });
+  expect(headers['x-content-type-options']).toBe('nosniff');
+  expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
+  await expect(start({ tls: { cert: join(build, 'none.pem'), key: tls.key } })).rejects.toMatchObject({
+    code: 'ENOENT'
+  });
 });
 
 it('says that a port is taken', async () => {

@@ -91,6 +91,23 @@ describe('plan request', () => {
     expect(schema).toContain('https://json-schema.org/');
   });
 
+  it('refuses a line-up of more than one request may ask, and answers one of a large kit', () => {
+    const setup = demoSetup('Family on the steps');
+    const zoom = builtInKit.lenses.find((lens) => lens.id === 'lens-70-200');
+    const lenses = (count: number) =>
+      Array.from({ length: count }, (_, index) => ({ ...zoom, id: `own-${index}`, name: `Own ${index}` }));
+    const ask = (count: number) =>
+      answerPlanRequest(
+        request(setup, { kit: { bodies: [], lenses: lenses(count) }, stopStep: 'third', include: ['lineUp'] })
+      );
+    expect(ask(200)).toMatchObject({
+      ok: false,
+      field: 'include',
+      reason: expect.stringContaining('too much') as unknown
+    });
+    expect(ask(6).ok).toBe(true);
+  });
+
   it('answers extreme numbers with a result or a reason, never NaN or an exception', () => {
     const setups = fc
       .record({

@@ -1,9 +1,9 @@
 /** The plan as a service: a request in JSON in, the answer in JSON out. Server, command line and tests share it. */
 import { z } from 'zod';
 import { alternatives } from '../call/alternatives';
-import { lineUp } from '../call/lineUp';
+import { lineUp, usefulFocalLengths } from '../call/lineUp';
 import type { PlanInput } from '../call/planInput';
-import { planSetup } from '../call/planSetup';
+import { planSetup, stopsOf } from '../call/planSetup';
 import { findRemedies } from '../call/remedies/findRemedies';
 import { distanceSensitivity } from '../call/sensitivity';
 import { issueField, issueReason } from '../formats/issues';
@@ -14,7 +14,7 @@ import { mergedKit } from '../kit/builtInKit';
 import { focalLengthProblem, lensOf } from '../kit/find';
 import { kitSchema } from '../kit/schema';
 import { setupSchema } from '../setup/schema';
-import { maxRequestBytes } from './limits';
+import { maxLineUpWork, maxRequestBytes } from './limits';
 import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
 
 const version = z
@@ -62,6 +62,12 @@ function renewed(data: object): { readonly ok: true; readonly data: object } | R
   return { ok: true, data: { ...data, setup: setup.data } };
 }
 
+/** Everything a line-up would have to judge: pictures × stops × subjects. */
+function lineUpWork({ setup, kit, stopStep }: PlanInput): number {
+  const pictures = kit.lenses.map((lens) => usefulFocalLengths(lens).length * stopsOf(lens, stopStep).length);
+  return pictures.reduce((sum, count) => sum + count, 0) * (setup.people.length + setup.things.length);
+}
+
 /** Answers the text of a request. The same text gives the same bytes. */
 export function answerPlanRequest(text: string): PlanAnswer {
   if (text.length > maxRequestBytes) {
@@ -90,6 +96,12 @@ export function answerPlanRequest(text: string): PlanAnswer {
   const problem = lens ? focalLengthProblem(lens, setup.camera.focalLengthMm) : null;
   if (problem !== null) return refuse('setup.camera.focalLengthMm', problem);
   const input: PlanInput = { setup, kit, stopStep, habits };
+  if (include.includes('lineUp') && lineUpWork(input) > maxLineUpWork) {
+    return refuse(
+      'include',
+      'A line-up of so many lenses, stops and people is too much for one request. Ask for fewer.'
+    );
+  }
   const plan = planSetup(input);
   const words =
     plan.kind === 'plan'

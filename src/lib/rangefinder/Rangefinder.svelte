@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
+  import { untrack } from 'svelte';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { readingSchema, settled, type Reading } from '$core/devices/rangefinder';
   import { formatLengthExactly } from '$core/words/length';
@@ -20,6 +21,7 @@
     readings = [];
     lost = false;
     // What a real device would be pointed at; read once, so that taking a reading does not move the target.
+    const startMm = untrack(() => workspace.distanceMm);
     const source = new EventSource(`/api/rangefinder?mm=${Math.round(startMm)}`);
     source.onmessage = (event: MessageEvent<string>) => {
       const parsed = readingSchema.safeParse(JSON.parse(event.data));
@@ -30,10 +32,6 @@
       source.close();
     };
     return () => source.close();
-  });
-  let startMm = 0;
-  $effect.pre(() => {
-    if (!open) startMm = workspace.distanceMm;
   });
 
   function take() {

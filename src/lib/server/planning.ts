@@ -37,6 +37,9 @@ export async function plan(text: string): Promise<Planned> {
       const reason = `This takes longer than ${limitMs / 1000} s. Ask for less at once: fewer lenses, people or parts.`;
       return { ok: null, reason };
     }
+    if ((error as { code?: unknown } | null)?.code === 'ERR_WORKER_OUT_OF_MEMORY') {
+      return { ok: null, reason: 'This takes more memory than one request may have. Ask for less at once.' };
+    }
     if (threads().queueSize < mostWaiting) process.stderr.write(`A plan request ended its thread: ${String(error)}\n`);
     return { ok: null, reason: 'The server has too much to do just now. Try again in a moment.' };
   } finally {

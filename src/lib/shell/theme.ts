@@ -2,7 +2,7 @@
 import type { ThemeConfig } from 'flowbite-svelte';
 
 const field =
-  'rounded-[2px] border-line bg-raised text-ink h-8 py-0 px-2 text-[13px] focus:border-cool focus:outline-2 focus:outline-cool ' +
+  'rounded-[2px] border-line bg-raised text-ink h-8 py-0 px-2 text-[13px] focus:border-cool focus:outline-2! focus:outline-solid! focus:outline-cool! ' +
   'dark:bg-raised dark:border-line dark:text-ink';
 
 export const controls: ThemeConfig = {
@@ -10,7 +10,9 @@ export const controls: ThemeConfig = {
   select: { select: `${field} ps-2 pe-6 condensed bg-[position:right_0.3rem_center]` },
   label: 'mb-0.5 block text-[11.5px] leading-[1.3] font-normal text-soft dark:text-soft truncate',
   button: {
-    base: 'h-8 px-3 py-0 text-[13px] rounded-[2px] font-medium whitespace-nowrap border-line dark:border-line'
+    base:
+      'h-8 px-3 py-0 text-[13px] rounded-[2px] font-medium whitespace-nowrap border-line dark:border-line ' +
+      'focus-within:ring-0 focus-visible:outline-2! focus-visible:outline-offset-2! focus-visible:outline-cool! focus-visible:outline-solid!'
   },
   tabs: {
     base: 'flex-wrap gap-x-5 gap-y-1 space-x-0',
