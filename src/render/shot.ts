@@ -35,7 +35,7 @@ export function lensShot(setup: Setup, plan: Plan, body: Body, lens: Lens, index
       pictureWidthMm: picture.width,
       pictureHeightMm: picture.height
     },
-    pupil: pupilAt(lens.blades, stopsDown),
+    pupil: pupilAt(lens.blades, stopsDown, lens.rim),
     stopsDown,
     barrelShift: setup.camera.stitch ? 0 : barrelShift[lens.longestMm > lens.shortestMm ? 'zoom' : 'prime'],
     exposure: isEvening(setup) ? 1.25 : 1.08

@@ -110,7 +110,7 @@ function stylesOf(input: PlanInput): StyleResult[] {
 
 /** What each rule focuses on: two rows the front one, three or more the middle one; and a third into the depth. */
 function rowRuleCandidates(
-  { view, lens }: Situation,
+  { view, closest }: Situation,
   group: Group
 ): { readonly rule: RowRule; readonly rows: number; readonly candidate: Candidate }[] {
   const rows = rowsByDepth(group.members, (member) => member.subject.nearest);
@@ -128,5 +128,5 @@ function rowRuleCandidates(
   return [
     ...(ruled ? [{ rule, rows: rows.length, candidate: ruled }] : []),
     { rule: 'oneThirdIn' as const, rows: rows.length, candidate: third }
-  ].filter(({ candidate }) => candidate.focusDistanceMm >= lens.closestFocusMm);
+  ].filter(({ candidate }) => candidate.focusDistanceMm >= closest);
 }

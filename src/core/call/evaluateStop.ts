@@ -8,7 +8,7 @@ import type { Subject } from '../setup/scene';
 import { backgroundAtStop } from './background';
 import type { Candidate } from './candidates';
 import { lightAtStop, type LightAtStop } from './light';
-import { frozenByFlash, shakeDisc, subjectMotionDisc } from './motion';
+import { frozenByFlash, shakeDisc, stabiliserStops, subjectMotionDisc } from './motion';
 import { framesFor, framesForBlinks, keeperOdds, type OddsInput } from './odds';
 import type { FramesNeeded, StopPlan, Target } from './plan';
 import type { Group, Member, Situation } from './situation';
@@ -39,7 +39,12 @@ function focusAt(situation: Situation, N: number, s: number, light: LightAtStop)
   const m = magnification(situation.f, s);
   const shake = frozenByFlash(light)
     ? 0
-    : shakeDisc(situation.habits, situation.setup.camera, situation.body, light.shutterS);
+    : shakeDisc(
+        situation.habits,
+        situation.setup.camera,
+        stabiliserStops(situation.body, situation.lens),
+        light.shutterS
+      );
   const causes = {
     lens: lensDisc(situation.sharpness, N),
     diffraction: diffractionDisc(effectiveFNumber(N, m)),

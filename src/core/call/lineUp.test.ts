@@ -285,7 +285,8 @@ describe('sensitivity to the distance', () => {
       ...changes,
       camera: { ...base.camera, placement: { kind: 'distance', distanceMm } }
     });
-    const close = distanceSensitivity({ setup: at(860), kit, stopStep, habits: defaultHabits });
+    // The 85 focuses from 80 cm of the sensor on: 70 cm of the lens.
+    const close = distanceSensitivity({ setup: at(760), kit, stopStep, habits: defaultHabits });
     expect(close?.nearer).toMatchObject({ stop: null, stops: 0, oddsWithThisStop: 0 });
     expect(close?.measuringMatters).toBe(true);
     expect(distanceSensitivity({ setup: at(2000, { people: [] }), kit, stopStep, habits: defaultHabits })).toBeNull();

@@ -1,5 +1,6 @@
 /** Every lens of the kit at the same framing. */
-import { bodyOf } from '../kit/find';
+import { betweenOf, bodyOf } from '../kit/find';
+import { mountingOf, mountings } from '../kit/fits';
 import { distanceForFraming, framedSize } from '../optics/thinLens';
 import { cameraDistance, pictureSize } from '../setup/framing';
 import type { Lens } from '../kit/schema';
@@ -61,13 +62,19 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
   const { height } = pictureSize(body, setup.camera);
   const framed = framedSize(setup.camera.focalLengthMm, cameraDistance(setup, body), height);
   const room = setup.place.backUpMm;
-  return kit.lenses
-    .flatMap((lens) => {
-      const own = lens.id === setup.camera.lensId ? [setup.camera.focalLengthMm] : [];
-      return [...new Set([...usefulFocalLengths(lens), ...own])].map((focalLengthMm) => ({ lens, focalLengthMm }));
+  const { camera } = setup;
+  const inUse = kit.lenses.find((lens) => lens.id === camera.lensId);
+  const between = betweenOf(kit, camera);
+  // The lens in use is compared as it is used.
+  const offered = mountings(kit, body).filter(({ lens }) => lens.id !== camera.lensId);
+  return [...(inUse && between ? [mountingOf(inUse, between)] : []), ...offered]
+    .flatMap(({ lens, adapterIds, seen }) => {
+      const own = lens.id === camera.lensId ? [camera.focalLengthMm] : [];
+      const all = [...new Set([...usefulFocalLengths(seen), ...own])];
+      return all.map((focalLengthMm) => ({ lens, name: seen.name, adapterIds, focalLengthMm }));
     })
     .sort((a, b) => a.focalLengthMm - b.focalLengthMm)
-    .map(({ lens, focalLengthMm }, index, all): LensInLine => {
+    .map(({ lens, name, adapterIds, focalLengthMm }, index, all): LensInLine => {
       onProgress(index / all.length);
       const { placement } = setup.camera;
       const changed: Setup = {
@@ -75,6 +82,7 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
         camera: {
           ...setup.camera,
           lensId: lens.id,
+          adapterIds,
           focalLengthMm,
           // A distance follows the framing; where the framing is given, the distance follows by itself.
           placement:
@@ -88,7 +96,7 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
       const plan = planSetup({ ...input, setup: changed });
       const shared = {
         lensId: lens.id,
-        lensName: lens.name,
+        lensName: name,
         focalLengthMm,
         distanceMm,
         beyondRoomMm: room === null ? 0 : Math.max(0, distanceMm - room),

@@ -2,19 +2,22 @@
 import type { Habits } from '../habits/habits';
 import { traditionalDiscMm } from '../optics/criterion';
 import { motionDisc } from '../optics/sharpness';
-import type { Body } from '../kit/schema';
+import type { Body, Lens } from '../kit/schema';
 import type { Camera, Person } from '../setup/schema';
 import { flashFreezesStops, type LightAtStop } from './light';
+
+/** Stops the stabilisers of body and lens give: the better of the two (from memory; together they may give more). */
+export function stabiliserStops(body: Body, lens: Lens): number {
+  return Math.max(body.stabiliserStops, lens.stabiliserStops);
+}
 
 /**
  * Camera shake's equivalent disc on the sensor, mm: at 1/focal length (full-frame equivalent) a steady photographer just
  * reaches the traditional disc (common practice); in proportion to the time, halved by each stop of stabiliser.
  */
-export function shakeDisc(habits: Habits, camera: Camera, body: Body, shutterS: number): number {
+export function shakeDisc(habits: Habits, camera: Camera, stabiliserStops: number, shutterS: number): number {
   // The format's disc times its crop factor is the full-frame disc.
-  return (
-    traditionalDiscMm * shutterS * camera.focalLengthMm * habits.shakeShare[camera.stance] * 2 ** -body.stabiliserStops
-  );
+  return traditionalDiscMm * shutterS * camera.focalLengthMm * habits.shakeShare[camera.stance] * 2 ** -stabiliserStops;
 }
 
 /** Subject motion's equivalent disc on the sensor, mm: 1.17 × speed × time × magnification. */

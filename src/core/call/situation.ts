@@ -3,6 +3,7 @@ import { length } from '../geometry/vector';
 import { permissibleDisc, pixelPitch } from '../optics/criterion';
 import { pixelDisc, type LensSharpness } from '../optics/sharpness';
 import { exactFNumber } from '../optics/stops';
+import { focusFromSensor } from '../optics/thinLens';
 import { pictureSize, stitchFactor, type FrameSize } from '../setup/framing';
 import { backgroundDepth, sceneSubjects, toCamera, viewpoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Habits } from '../habits/habits';
@@ -48,6 +49,8 @@ export interface Situation extends Placed {
   readonly body: Body;
   readonly lens: Lens;
   readonly f: number;
+  /** Closest focus from the pupil, mm. */
+  readonly closest: number;
   /** Permissible disc on the sensor, mm. */
   readonly C: number;
   readonly pixel: number;
@@ -89,7 +92,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   if (subjects.length === 0) return noPlan({ code: 'nothingRequired' });
 
   const f = camera.focalLengthMm;
-  const closest = Math.max(lens.closestFocusMm, f * 1.01);
+  const closest = Math.max(focusFromSensor(f, lens.closestFocusMm), f * 1.01);
   const decisive = decisiveSubjects(subjects);
   const groups = (intent.frames === 'two' ? splitInTwo(decisive) : [decisive]).map((members) =>
     groupOf({ setup, habits, view }, subjects, members, closest)
@@ -111,6 +114,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     lens,
     view,
     f,
+    closest,
     C: permissibleDisc(intent.viewing, body.sensor) * enlargement,
     pixel: pixelDisc(pixelPitch(body.sensor)),
     sharpness: { character: lens.character, widestFNumber: widestN, measured: lens.measured },

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
-import type { Body } from '../kit/schema';
+import type { Body, Lens } from '../kit/schema';
 import { defaultCamera, newPerson } from '../setup/defaults';
-import { approach, shakeDisc } from './motion';
+import { approach, shakeDisc, stabiliserStops } from './motion';
 import { autofocusSpread, holdSpread, swayOf } from './spread';
 
 const [main, second, steady] = builtInKit.bodies as [Body, Body, Body];
@@ -16,6 +16,18 @@ describe('where the plane of focus lands', () => {
     expect(byEye).toBeCloseTo(6 * autofocusSpread(defaultHabits, 'crossPoint', 1.8, main, 0.05), 9);
     // A smaller format's disc is smaller in proportion.
     expect(autofocusSpread(defaultHabits, 'byEye', 1.8, second, 0.05) / byEye).toBeCloseTo(28.207 / 43.267, 4);
+  });
+
+  it('is the body’s own where that is known, in µm behind the lens, whatever the lens', () => {
+    const known = { ...main, focusSpreadUm: 10 };
+    for (const widestN of [1.4, 4]) {
+      expect(autofocusSpread(defaultHabits, 'crossPoint', widestN, known, 0.05)).toBeCloseTo(0.01 * 400, 9);
+      // A lesser point is twice as wide, as the habits have it; by hand the body has no say.
+      expect(autofocusSpread(defaultHabits, 'ordinaryPoint', widestN, known, 0.05)).toBeCloseTo(0.02 * 400, 9);
+      expect(autofocusSpread(defaultHabits, 'byEye', widestN, known, 0.05)).toBe(
+        autofocusSpread(defaultHabits, 'byEye', widestN, main, 0.05)
+      );
+    }
   });
 
   it('drifts with the hands by the square root of the time, until sway grows no more', () => {
@@ -49,13 +61,20 @@ describe('sway', () => {
 });
 
 describe('camera shake', () => {
+  it('is taken by the better stabiliser of body and lens', () => {
+    const lens = builtInKit.lenses[0] as Lens;
+    expect(stabiliserStops(main, lens)).toBe(5);
+    expect(stabiliserStops(steady, { ...lens, stabiliserStops: 3 })).toBe(3);
+    expect(stabiliserStops(main, { ...lens, stabiliserStops: 6 })).toBe(6);
+  });
+
   it('at 1/focal length just reaches the customary disc, by hand and without stabiliser (common practice, no source)', () => {
     const camera = { ...defaultCamera, focalLengthMm: 200 };
-    expect(shakeDisc(defaultHabits, camera, steady, 1 / 200)).toBeCloseTo(0.03, 12);
-    expect(shakeDisc(defaultHabits, camera, steady, 1 / 50)).toBeCloseTo(0.12, 12);
+    expect(shakeDisc(defaultHabits, camera, 0, 1 / 200)).toBeCloseTo(0.03, 12);
+    expect(shakeDisc(defaultHabits, camera, 0, 1 / 50)).toBeCloseTo(0.12, 12);
     // Five stops of stabiliser leave a thirty-second part, a tripod nothing.
-    expect(shakeDisc(defaultHabits, camera, main, 1 / 200)).toBeCloseTo(0.03 / 32, 12);
-    expect(shakeDisc(defaultHabits, { ...camera, stance: 'braced' }, steady, 1 / 200)).toBeCloseTo(0.015, 12);
-    expect(shakeDisc(defaultHabits, { ...camera, stance: 'tripod' }, steady, 1 / 50)).toBe(0);
+    expect(shakeDisc(defaultHabits, camera, 5, 1 / 200)).toBeCloseTo(0.03 / 32, 12);
+    expect(shakeDisc(defaultHabits, { ...camera, stance: 'braced' }, 0, 1 / 200)).toBeCloseTo(0.015, 12);
+    expect(shakeDisc(defaultHabits, { ...camera, stance: 'tripod' }, 0, 1 / 50)).toBe(0);
   });
 });

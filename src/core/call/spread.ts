@@ -4,7 +4,10 @@ import type { Body } from '../kit/schema';
 import { formatDisc } from '../optics/criterion';
 import type { Camera, Person } from '../setup/schema';
 
-/** σ_af = κ N_open C_ref / m², mm. */
+/**
+ * σ_af = κ N_open C_ref / m², mm. A body whose own spread is known, in µm behind the lens, has that in place of
+ * κ N_open C_ref for the points it was measured with; lesser points are worse in the proportion the habits say.
+ */
 export function autofocusSpread(
   habits: Habits,
   method: Camera['focusMethod'],
@@ -12,7 +15,13 @@ export function autofocusSpread(
   body: Body,
   m: number
 ): number {
-  return (habits.focusShare[method] * widestN * formatDisc(body.sensor)) / (m * m);
+  const { focusShare } = habits;
+  const own = method === 'crossPoint' || method === 'ordinaryPoint' ? body.focusSpreadUm : null;
+  const behind =
+    own === null || focusShare.crossPoint === 0
+      ? focusShare[method] * widestN * formatDisc(body.sensor)
+      : (own / 1000) * (focusShare[method] / focusShare.crossPoint);
+  return behind / (m * m);
 }
 
 /** Photographer's sway between focusing and release, mm: grows with the square root of time. */

@@ -7,7 +7,7 @@ import { resolveSetup } from '../job/resolve';
 import { castOf } from '../testing/cast';
 import { jobPersonSchema, jobPlaceSchema, jobSchema, jobSetupSchema } from '../job/schema';
 import { builtInKit, mergedKit } from '../kit/builtInKit';
-import { bodySchema, lensSchema } from '../kit/schema';
+import { adapterSchema, bodySchema, lensSchema } from '../kit/schema';
 import { limits } from '../schema/values';
 import { newPerson, newSetup } from '../setup/defaults';
 import { asPartOfJob } from '../job/normalise';
@@ -56,15 +56,16 @@ describe('job file', () => {
       job: arbitraryOf(jobSchema),
       bodies: fc.uniqueArray(arbitraryOf(bodySchema), { selector: (item) => item.id, maxLength: 3 }),
       lenses: fc.uniqueArray(arbitraryOf(lensSchema), { selector: (item) => item.id, maxLength: 3 }),
+      adapters: fc.uniqueArray(arbitraryOf(adapterSchema), { selector: (item) => item.id, maxLength: 3 }),
       people: fc.uniqueArray(arbitraryOf(jobPersonSchema), { selector: (item) => item.id, minLength: 4, maxLength: 9 }),
       places: fc.uniqueArray(arbitraryOf(jobPlaceSchema), { selector: (item) => item.id, minLength: 1, maxLength: 3 }),
       setups: fc.uniqueArray(arbitraryOf(jobSetupSchema), { selector: (item) => item.id, maxLength: 5 })
     });
     fc.assert(
-      fc.property(parts, ({ job, bodies, lenses, people, places, setups }) => {
+      fc.property(parts, ({ job, bodies, lenses, adapters, people, places, setups }) => {
         const held: JobFile = {
           job,
-          kit: { bodies, lenses },
+          kit: { bodies, lenses, adapters },
           people,
           places,
           // Each stands in for a stored one: its place and its people are the job's.
@@ -76,16 +77,20 @@ describe('job file', () => {
             camera: {
               ...setup.camera,
               bodyId: bodies[0]?.id ?? setup.camera.bodyId,
-              lensId: lenses[0]?.id ?? setup.camera.lensId
+              lensId: lenses[0]?.id ?? setup.camera.lensId,
+              adapterIds: adapters.slice(0, 1).map((item) => item.id)
             }
           }))
         };
         const back = accepted(writeJobFile(held));
         expect(back).toEqual({
           ...held,
+          // A bag is the photographer's, and stays.
+          job: { ...job, bagId: null },
           kit: {
             bodies: setups.length > 0 ? bodies.slice(0, 1) : [],
-            lenses: setups.length > 0 ? lenses.slice(0, 1) : []
+            lenses: setups.length > 0 ? lenses.slice(0, 1) : [],
+            adapters: setups.length > 0 ? adapters.slice(0, 1) : []
           }
         });
       }),

@@ -68,7 +68,7 @@ export function writeJobFile({ job, kit, people, places, setups }: JobFile): str
       ? setup
       : { ...setup, people: setup.people.filter((standing) => known.has(standing.id)) }
   );
-  const { bodies, lenses } = kitUsed(
+  const { bodies, lenses, adapters } = kitUsed(
     kit,
     setups.map((setup) => setup.camera)
   );
@@ -76,8 +76,9 @@ export function writeJobFile({ job, kit, people, places, setups }: JobFile): str
     items.length === 0 ? '[]' : `[\n${items.map((item) => JSON.stringify(item)).join(',\n')}\n]`;
   return [
     `{"format":${JSON.stringify(jobFileFormat)},"version":${jobFileVersion},`,
-    `"job":${JSON.stringify(job)},`,
-    `"kit":{"bodies":${list(bodies)},"lenses":${list(lenses)}},`,
+    // Bags are the photographer's, not the job's.
+    `"job":${JSON.stringify({ ...job, bagId: null })},`,
+    `"kit":{"bodies":${list(bodies)},"lenses":${list(lenses)},"adapters":${list(adapters)}},`,
     `"people":${list(people)},`,
     `"places":${list(places)},`,
     `"setups":${list(whole)}}`,

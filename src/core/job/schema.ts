@@ -25,6 +25,7 @@ export const jobSchema = z.strictObject({
   date: z.iso.date().nullable(),
   notes: notesSchema,
   stopStep: z.enum(['full', 'half', 'third']).describe("The user's steps of the aperture ring"),
+  bagId: id.nullable().default(null).describe('The bag it is taken with; null for everything there is'),
   habits: habitsSchema.nullable().describe("Figures that came with this job; null for the photographer's own")
 });
 

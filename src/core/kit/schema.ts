@@ -1,6 +1,6 @@
 /** Cameras and lenses. */
 import { z } from 'zod';
-import { between, fNumber, id, limits, name, uniqueIds, wholeBetween } from '../schema/values';
+import { between, fNumber, id, limits, line, name, uniqueIds, wholeBetween } from '../schema/values';
 
 export const sensorSchema = z
   .strictObject({
@@ -13,12 +13,34 @@ export const sensorSchema = z
     message: 'must not exceed widthMm, the long edge'
   });
 
+/** A lens mount by its name; empty where nobody has said, and then it fits anything. */
+const mount = line(40).default('').describe('Lens mount; empty when not said, and then it fits anything');
+
+/** Kit that is no longer used stays for the setups that have it, and is not offered. */
+const retired = z.boolean().default(false).describe('No longer offered; setups that have it keep it');
+
+export const pointSizes = ['pinpoint', 'small', 'medium', 'large'] as const;
+export const sensitivePoints = ['all', 'middleColumns', 'centre', 'none'] as const;
+
 /** Where a body can focus: a grid of points over the middle of the frame. */
 export const focusGridSchema = z.strictObject({
   columns: wholeBetween(1, 99),
   rows: wholeBetween(1, 99),
   widthShare: between(0.01, 1).describe('Share of the long edge from the first column to the last'),
-  heightShare: between(0.01, 1).describe('Share of the short edge from the first row to the last')
+  heightShare: between(0.01, 1).describe('Share of the short edge from the first row to the last'),
+  fine: z
+    .strictObject({ columns: wholeBetween(1, 99), rows: wholeBetween(1, 99) })
+    .nullable()
+    .default(null)
+    .describe('A finer grid over the same area; null when there is none'),
+  sensitive: z.enum(sensitivePoints).default('all').describe('Which points see lines in both directions'),
+  sizes: z.array(z.enum(pointSizes)).max(pointSizes.length).default(['small'])
+});
+
+/** A smaller part of the sensor, as the body can be set to use. */
+export const cropModeSchema = z.strictObject({
+  name,
+  factor: between(1.01, 4).describe('Sensor edge over the edge of the part used')
 });
 
 export const bodySchema = z
@@ -28,17 +50,34 @@ export const bodySchema = z
     kind: z.enum(['mirrorless', 'slr', 'phone']),
     sensor: sensorSchema,
     focusGrid: focusGridSchema,
+    mount,
+    cropModes: z
+      .array(cropModeSchema)
+      .max(4, 'must be at most 4 crop modes')
+      .refine((modes) => new Set(modes.map((mode) => mode.name)).size === modes.length, 'two crop modes share a name')
+      .default([]),
+    focusSpreadUm: between(0.5, 200)
+      .nullable()
+      .default(null)
+      .describe('Spread of autofocus behind the lens, µm; null for what the habits say'),
+    focusLimitEv: between(-12, 12).default(-1).describe('Autofocus is rated down to this light, EV at ISO 100'),
+    framesPerSecond: between(0.2, 240).default(8),
+    releaseLagS: between(0, 2).default(0.06).describe('From pressing to the shutter opening'),
     stabiliserStops: between(0, 10),
     baseIso: between(6, 6400),
     isoLimit: between(50, 1_000_000).describe('Highest ISO the photographer accepts'),
     fastestShutterS: between(1e-6, 1),
-    syncS: between(1e-4, 1).describe('Shortest shutter time with flash')
+    syncS: between(1e-4, 1).describe('Shortest shutter time with flash'),
+    retired
   })
   .refine((body) => body.baseIso <= body.isoLimit, { path: ['isoLimit'], message: 'must not be under baseIso' })
   .refine((body) => body.fastestShutterS <= body.syncS, {
     path: ['syncS'],
     message: 'must not be shorter than fastestShutterS'
   });
+
+export const rims = ['soft', 'even', 'hard'] as const;
+export const weakEnds = ['none', 'short', 'long', 'both'] as const;
 
 export const lensSchema = z
   .strictObject({
@@ -48,7 +87,18 @@ export const lensSchema = z
     longestMm: between(1, 2000),
     widestFNumber: fNumber.describe('Nominal mark of the widest opening'),
     smallestFNumber: fNumber.describe('Nominal mark of the smallest opening'),
-    closestFocusMm: between(10, 20_000),
+    widestAtLong: fNumber
+      .nullable()
+      .default(null)
+      .describe('Widest opening at the longest focal length, where a zoom closes down; null for the same'),
+    smallestAtLong: fNumber.nullable().default(null).describe('Smallest opening there; null for the same'),
+    closestFocusMm: between(10, 20_000).describe('From the sensor, as makers write it'),
+    mount,
+    pupilMagnification: between(0.2, 5).default(1).describe('Exit pupil over entrance pupil'),
+    weakEnds: z.enum(weakEnds).default('none').describe('Ends of a zoom that draw worse than the rest'),
+    rim: z.enum(rims).default('even').describe('Edge of its blur disc: soft, even, or hard and bright'),
+    stabiliserStops: between(0, 10).default(0),
+    retired,
     blades: wholeBetween(3, 30),
     character: z.enum(['crisp', 'ordinary', 'weakWideOpen']),
     measured: z
@@ -68,7 +118,22 @@ export const lensSchema = z
   .refine((lens) => lens.widestFNumber <= lens.smallestFNumber, {
     path: ['smallestFNumber'],
     message: 'must not be under widestFNumber'
+  })
+  .refine((lens) => (lens.widestAtLong ?? lens.widestFNumber) <= (lens.smallestAtLong ?? lens.smallestFNumber), {
+    path: ['smallestAtLong'],
+    message: 'must not be under widestAtLong'
   });
+
+/** What stands between a lens and a body: a ring that joins two mounts, a converter, a reducer. */
+export const adapterSchema = z.strictObject({
+  id,
+  name,
+  lensMount: mount,
+  bodyMount: mount,
+  factor: between(0.3, 4).default(1).describe('What it makes of the focal length'),
+  stopsLost: between(-4, 4).default(0).describe('Stops the widest opening loses; a reducer gains'),
+  retired
+});
 
 export const kitSchema = z.strictObject({
   bodies: z
@@ -78,11 +143,18 @@ export const kitSchema = z.strictObject({
   lenses: z
     .array(lensSchema)
     .max(limits.maxLenses, `must be at most ${limits.maxLenses} lenses`)
-    .refine((items) => uniqueIds(items), 'two lenses share an id')
+    .refine((items) => uniqueIds(items), 'two lenses share an id'),
+  adapters: z
+    .array(adapterSchema)
+    .max(limits.maxAdapters, `must be at most ${limits.maxAdapters} adapters`)
+    .refine((items) => uniqueIds(items), 'two adapters share an id')
+    .default([])
 });
 
 export type Sensor = z.infer<typeof sensorSchema>;
 export type FocusGrid = z.infer<typeof focusGridSchema>;
 export type Body = z.infer<typeof bodySchema>;
 export type Lens = z.infer<typeof lensSchema>;
+export type CropMode = z.infer<typeof cropModeSchema>;
+export type Adapter = z.infer<typeof adapterSchema>;
 export type Kit = z.infer<typeof kitSchema>;

@@ -37,3 +37,13 @@ export function framedSize(f: number, s: number, imageSize: number): number {
 export function angleOfView(f: number, s: number, sensorSide: number): number {
   return 2 * Math.atan(sensorSide / (2 * imageDistance(f, s)));
 }
+
+/**
+ * Focus distance from the pupil at which the subject is `fromSensorMm` from the sensor: the larger root of
+ * s + f s/(s − f) = D. Makers write the closest focus from the sensor. Nearer than four focal lengths a thin lens reaches
+ * no such distance (a real one shortens its focal length): life size, s = 2f, stands for it.
+ */
+export function focusFromSensor(f: number, fromSensorMm: number): number {
+  const root = fromSensorMm * fromSensorMm - 4 * f * fromSensorMm;
+  return root <= 0 ? 2 * f : (fromSensorMm + Math.sqrt(root)) / 2;
+}

@@ -12,6 +12,9 @@ export const limits = {
   maxJobPlaces: 300,
   maxBodies: 100,
   maxLenses: 200,
+  maxAdapters: 50,
+  /** Adapters and converters between one lens and one body. */
+  maxBetween: 2,
   maxDistanceMm: 2_000_000,
   maxNameLength: 80,
   maxNotesLength: 4000

@@ -8,6 +8,7 @@ import version1 from '../formats/versions/job-v1.focalis.json';
 import version2 from '../formats/versions/job-v2.focalis.json';
 import type { Plan } from '../call/plan';
 import { defaultHabits } from '../habits/habits';
+import { demoSetup } from '../testing/demo';
 import { answerPlanRequest, planRequestJsonSchema } from './planRequest';
 
 const everything = ['alternatives', 'remedies', 'lineUp', 'sensitivity'];
@@ -206,7 +207,8 @@ describe('plan request', () => {
           'stitch',
           'stop',
           'swayMm',
-          'sensitivity'
+          'sensitivity',
+          'cropMode'
         ]) {
           nulls.delete(known);
         }

@@ -91,7 +91,7 @@ export function answerPlanRequest(text: string): PlanAnswer {
   const parsed = planRequestSchema.safeParse(current.data);
   if (!parsed.success) return refuseFor(parsed.error.issues[0]);
   const { setup, stopStep, habits, include } = parsed.data;
-  const kit = mergedKit(parsed.data.kit ?? { bodies: [], lenses: [] });
+  const kit = mergedKit(parsed.data.kit ?? {});
   const lens = lensOf(kit, setup.camera);
   const problem = lens ? focalLengthProblem(lens, setup.camera.focalLengthMm) : null;
   if (problem !== null) return refuse('setup.camera.focalLengthMm', problem);

@@ -12,6 +12,8 @@ export const defaultCamera: Camera = {
   bodyId: 'body-main',
   lensId: 'lens-85',
   focalLengthMm: 85,
+  adapterIds: [],
+  cropMode: null,
   orientation: 'landscape',
   placement: { kind: 'framing', framing: 'headAndShoulders' },
   lateralMm: 0,

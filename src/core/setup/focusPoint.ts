@@ -2,6 +2,8 @@
 import type { FocusGrid } from '../kit/schema';
 import type { Camera } from './schema';
 
+type Grid = Pick<FocusGrid, 'columns' | 'rows' | 'widthShare' | 'heightShare'>;
+
 interface FocusPoint {
   /** In shares of the picture from the left and the top. */
   readonly x: number;
@@ -12,7 +14,7 @@ interface FocusPoint {
 }
 
 /** The grid as the body is held: a body held upright has its rows upright. */
-function heldGrid(grid: FocusGrid, orientation: Camera['orientation']): FocusGrid {
+function heldGrid(grid: Grid, orientation: Camera['orientation']): Grid {
   if (orientation === 'landscape') return grid;
   const { columns, rows, widthShare, heightShare } = grid;
   return { columns: rows, rows: columns, widthShare: heightShare, heightShare: widthShare };
@@ -26,7 +28,7 @@ function axis(n: number, share: number): { readonly at: number; readonly from: n
   }));
 }
 
-export function focusPoints(grid: FocusGrid, orientation: Camera['orientation']): FocusPoint[] {
+export function focusPoints(grid: Grid, orientation: Camera['orientation']): FocusPoint[] {
   const { columns, rows, widthShare, heightShare } = heldGrid(grid, orientation);
   return axis(rows, heightShare).flatMap((row) =>
     axis(columns, widthShare).map((column) => ({ x: column.at, y: row.at, right: column.from, up: -row.from + 0 }))

@@ -1,5 +1,5 @@
 /** Moves of what stands in a setup, as changes to a draft of it: from where it was when the move began. */
-import type { Lens } from '../kit/schema';
+import type { Mounting } from '../kit/fits';
 import { boundsOf } from '../schema/values';
 import { cameraSchema, type Camera, type Setup } from './schema';
 
@@ -45,8 +45,9 @@ export function turnCamera(draft: Camera, from: Camera, yawDeg: number, pitchDeg
   draft.pitchDeg = tidy(rest(from.pitchDeg + pitchDeg, boundsOf(cameraSchema.shape.pitchDeg)));
 }
 
-/** Puts a lens on, as near to the focal length in use as it goes. */
-export function takeLens(draft: Camera, lens: Lens): void {
+/** Puts a lens on with what is between, as near to the focal length in use as it goes. */
+export function takeLens(draft: Camera, { lens, adapterIds, seen }: Mounting): void {
   draft.lensId = lens.id;
-  draft.focalLengthMm = Math.min(lens.longestMm, Math.max(lens.shortestMm, draft.focalLengthMm));
+  draft.adapterIds = adapterIds;
+  draft.focalLengthMm = Math.min(seen.longestMm, Math.max(seen.shortestMm, draft.focalLengthMm));
 }

@@ -40,7 +40,13 @@ export const placementSchema = z.discriminatedUnion('kind', [
 export const cameraSchema = z.strictObject({
   bodyId: id,
   lensId: id,
-  focalLengthMm: between(1, 2000),
+  focalLengthMm: between(1, 2000).describe('As the body sees it: with whatever is between lens and body'),
+  adapterIds: z
+    .array(id)
+    .max(limits.maxBetween, `must be at most ${limits.maxBetween} between lens and body`)
+    .default([])
+    .describe('What is between lens and body, from the lens on'),
+  cropMode: name.nullable().default(null).describe("One of the body's crop modes; null for the whole sensor"),
   orientation: z.enum(['landscape', 'portrait']),
   placement: placementSchema,
   lateralMm: signedDistance,

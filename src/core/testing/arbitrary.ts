@@ -41,7 +41,7 @@ function anything(schema: z.ZodType): fc.Arbitrary<unknown> {
   }
   if (schema instanceof z.ZodArray) return fc.array(anything(schema.element as z.ZodType), { maxLength: 4 });
   if (schema instanceof z.ZodNullable) return fc.option(anything(schema.unwrap() as z.ZodType), { nil: null });
-  if (schema instanceof z.ZodOptional) return anything(schema.unwrap() as z.ZodType);
+  if (schema instanceof z.ZodOptional || schema instanceof z.ZodDefault) return anything(schema.unwrap() as z.ZodType);
   if (schema instanceof z.ZodUnion) return fc.oneof(...schema.options.map((option) => anything(option as z.ZodType)));
   if (schema instanceof z.ZodLiteral) return fc.constantFrom(...schema.values);
   if (schema instanceof z.ZodEnum) return fc.constantFrom(...schema.options);

@@ -3,9 +3,10 @@ import Dexie from 'dexie';
 import type { SafeStorage } from './storage';
 import { upgradeTo2, upgradeTo3 } from './upgrade';
 
-export const databaseVersion = 3;
+/** Counts the tables; what is in them is counted by the version of the job file. */
+export const databaseVersion = 4;
 
-/** Dexie's version 3 is version 30 of the database underneath. */
+/** Dexie's version 4 is version 40 of the database underneath. */
 const versionFactor = 10;
 
 /** Each release that changes the store adds a `version(n)` with its upgrade; none is ever edited. */
@@ -20,7 +21,7 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
   });
   database.version(2).stores({ pictures: 'key' }).upgrade(upgradeTo2);
   database
-    .version(databaseVersion)
+    .version(3)
     .stores({
       profile: 'id',
       jobs: 'id',
@@ -37,6 +38,7 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
       settings: null
     })
     .upgrade((change) => upgradeTo3(change, storage));
+  database.version(databaseVersion).stores({ adapters: 'id', bags: 'id' });
   return database;
 }
 

@@ -3,7 +3,7 @@ import type Dexie from 'dexie';
 import type { JobFile } from '$core/formats/jobFile';
 import { demoJobs, demoParts } from '$core/job/demo';
 import { renameStandings } from '$core/job/normalise';
-import type { Body, Kit, Lens } from '$core/kit/schema';
+import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
 import { same } from '$core/plain/merge';
 import { defaultProfile, profileId } from './profile';
 import { readTable } from './read';
@@ -79,6 +79,7 @@ export async function addJob(
   ]);
   const bodies = placeKit(file.kit.bodies, there.kit.bodies, newId);
   const lenses = placeKit(file.kit.lenses, there.kit.lenses, newId);
+  const adapters = placeKit(file.kit.adapters, there.kit.adapters, newId);
   const as = (ids: ReadonlyMap<string, string>, id: string) => ids.get(id) ?? id;
   const jobId = as(jobs, file.job.id);
   const placed = file.setups.map((setup) => ({
@@ -88,7 +89,8 @@ export async function addJob(
     camera: {
       ...setup.camera,
       bodyId: as(bodies.ids, setup.camera.bodyId),
-      lensId: as(lenses.ids, setup.camera.lensId)
+      lensId: as(lenses.ids, setup.camera.lensId),
+      adapterIds: setup.camera.adapterIds.map((id) => as(adapters.ids, id))
     }
   }));
   const job = { ...file.job, id: jobId, name: freeName(file.job.name, there.jobNames) };
@@ -98,20 +100,23 @@ export async function addJob(
     places: file.places.map((place) => ({ ...place, id: as(places, place.id) })),
     setups: placed
   };
-  const kitRows = (items: readonly (Body | Lens)[]) => items.map((item) => newRow(item.id, item, { position: now }));
+  const kitRows = (items: readonly KitItem[]) => items.map((item) => newRow(item.id, item, { position: now }));
   return {
     jobId,
     firstSetupId: placed[0]?.id ?? null,
     changes: [
       ...added('bodies', kitRows(bodies.added)),
       ...added('lenses', kitRows(lenses.added)),
+      ...added('adapters', kitRows(adapters.added)),
       ...changesOf(whole, now)
     ]
   };
 }
 
 /** Kit that is already there is used; kit that differs under the same id comes in under a new one. */
-function placeKit<T extends Body | Lens>(incoming: readonly T[], present: readonly T[], newId: NewId) {
+type KitItem = Body | Lens | Adapter;
+
+function placeKit<T extends KitItem>(incoming: readonly T[], present: readonly T[], newId: NewId) {
   const ids = new Map<string, string>();
   const news: T[] = [];
   for (const item of incoming) {
@@ -176,7 +181,7 @@ export async function untouchedDemos(database: Dexie): Promise<string[]> {
       const byId = (items: readonly { readonly id: string }[]) => new Map(items.map((item) => [item.id, item]));
       return (
         row?.removedAt === null &&
-        same(row.value, demo.job) &&
+        same(tables.jobs.schema.safeParse(row.value).data, demo.job) &&
         same(stored.setups, shipped.setups) &&
         same(Object.fromEntries(byId(stored.people)), Object.fromEntries(byId(shipped.people))) &&
         same(stored.places, shipped.places)

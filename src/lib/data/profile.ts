@@ -24,6 +24,8 @@ export const profileSchema = z.object({
   lastSetupId: z.string().nullable().catch(null),
   /** The photographer's own figures, once there are any. */
   habits: habitsSchema.catch(defaultHabits),
+  /** Whether the kit that comes with Focalis is offered beside one's own. */
+  builtInKit: z.boolean().catch(true),
   /** Whether the demo has been offered. */
   demoOffered: z.boolean().catch(false)
 });

@@ -1,5 +1,6 @@
 /** The tables of Focalis. */
-import { bodySchema, lensSchema, type Body, type Lens } from '$core/kit/schema';
+import { bagSchema, type Bag } from '$core/kit/bags';
+import { adapterSchema, bodySchema, lensSchema, type Adapter, type Body, type Lens } from '$core/kit/schema';
 import {
   jobPersonSchema,
   jobPlaceSchema,
@@ -21,6 +22,8 @@ export type FocalisValues = {
   readonly setups: JobSetup;
   readonly bodies: Body;
   readonly lenses: Lens;
+  readonly adapters: Adapter;
+  readonly bags: Bag;
 };
 
 const alone = <V>(noun: string, schema: Descriptor<V>['schema']): Descriptor<V> => ({ schema, noun, ownedBy: null });
@@ -29,8 +32,10 @@ const ofJob = <V>(noun: string, schema: Descriptor<V>['schema']): Descriptor<V> 
 export const tables: Descriptors<FocalisValues> = {
   profile: alone('settings', profileSchema as Descriptor<Profile>['schema']),
   jobs: alone('job', jobSchema),
-  bodies: alone('body', bodySchema),
-  lenses: alone('lens', lensSchema),
+  bodies: alone('body', bodySchema as Descriptor<Body>['schema']),
+  lenses: alone('lens', lensSchema as Descriptor<Lens>['schema']),
+  adapters: alone('adapter', adapterSchema as Descriptor<Adapter>['schema']),
+  bags: alone('bag', bagSchema),
   people: ofJob('person', jobPersonSchema),
   places: ofJob('place', jobPlaceSchema),
   setups: ofJob('setup', jobSetupSchema)

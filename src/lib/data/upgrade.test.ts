@@ -140,7 +140,7 @@ describe('a store of version 2', () => {
       demoOffered: true
     });
     expect((await readTable(database, 'lenses', tables.lenses)).rows.map((row) => row.value)).toEqual(
-      expect.arrayContaining(version2.kit.lenses)
+      expect.arrayContaining(version2.kit.lenses.map((lens) => expect.objectContaining(lens) as unknown))
     );
     expect(database.tables.map((table) => table.name)).not.toContain('settings');
   });

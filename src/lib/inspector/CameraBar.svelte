@@ -1,7 +1,9 @@
 <script lang="ts">
   import { bounds } from '$core/setup/bounds';
   import { Ruler } from '@lucide/svelte';
-  import { type Lens } from '$core/kit/schema';
+  import { onBody } from '$core/kit/choose';
+  import { betweenOf } from '$core/kit/find';
+  import { mountingOf, mountings, type Mounting } from '$core/kit/fits';
   import { framings, type Framing } from '$core/setup/schema';
   import { frameGroup, usualMarginShare } from '$core/setup/frameGroup';
   import type { How } from '$lib/data';
@@ -42,11 +44,28 @@
     { value: 'byDistance' as FramingChoice, name: 'by distance' }
   ]);
 
+  /** Lenses that go on the body, each by the way that changes least; the one in use as it is used. */
+  const offered = $derived.by((): Mounting[] => {
+    const { body } = workspace;
+    if (!body) return [];
+    const inUse = kit.lenses.find((item) => item.id === camera.lensId);
+    const between = betweenOf(kit, camera);
+    const others = mountings(kit, body).filter((item) => item.lens.id !== camera.lensId);
+    return inUse && between ? [mountingOf(inUse, between), ...others] : others;
+  });
+  const lensItems = $derived(
+    kit.lenses.flatMap(({ id }) => {
+      const found = offered.find((item) => item.lens.id === id);
+      return found ? [{ value: id, name: found.seen.name }] : [];
+    })
+  );
   function useBody(id: string) {
-    workspace.edit('Body', (draft) => void (draft.camera.bodyId = id));
+    workspace.edit('Body', (draft) => {
+      Object.assign(draft.camera, onBody(draft.camera, kit, id));
+    });
   }
   function useLens(id: string) {
-    const chosen: Lens | undefined = kit.lenses.find((item) => item.id === id);
+    const chosen = offered.find((item) => item.lens.id === id);
     if (chosen) workspace.useLens(chosen);
   }
   function frame(choice: FramingChoice) {
@@ -74,7 +93,7 @@
   <Picker label="Body" items={named(kit.bodies)} value={camera.bodyId} onchange={useBody} />
   <div class="flex items-end gap-1.5">
     <div class="min-w-0 flex-1">
-      <Picker label="Lens" items={named(kit.lenses)} value={camera.lensId} onchange={useLens} />
+      <Picker label="Lens" items={lensItems} value={camera.lensId} onchange={useLens} />
     </div>
     {#if lens && zooms}
       <div class="w-13">

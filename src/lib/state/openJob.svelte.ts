@@ -3,7 +3,9 @@ import { produce } from 'immer';
 import type { PlanInput } from '$core/call/planInput';
 import { resolveSetup, splitEdit, unnamed, type Cast } from '$core/job/resolve';
 import type { Job, JobPerson, JobPlace, JobSetup } from '$core/job/schema';
+import { inBag, type Bag } from '$core/kit/bags';
 import { mergedKit } from '$core/kit/builtInKit';
+import { kitUsed } from '$core/kit/find';
 import type { Kit } from '$core/kit/schema';
 import { share } from '$core/plain/share';
 import type { Setup } from '$core/setup/schema';
@@ -33,8 +35,27 @@ export class OpenJob {
     const rows = <T>(list: readonly Row<T>[]) => list.map((row) => row.value);
     return mergedKit({
       bodies: rows(this.#store.table('bodies').list),
-      lenses: rows(this.#store.table('lenses').list)
+      lenses: rows(this.#store.table('lenses').list),
+      adapters: rows(this.#store.table('adapters').list)
     });
+  });
+  /** The bag this job is taken with. */
+  readonly bag: Bag | undefined = $derived.by(() => this.#store.table('bags').get(this.job?.bagId ?? '')?.value);
+  /** What is there to choose from: nothing retired, only what is in the bag, what came with Focalis only if wished. */
+  readonly offered: Kit = $derived.by(() => {
+    const { kit, bag } = this;
+    const own = (table: 'bodies' | 'lenses' | 'adapters', id: string) => this.#store.table(table).get(id) !== undefined;
+    const shown = this.#settings.now.builtInKit;
+    const list = <T extends { readonly id: string; readonly retired: boolean }>(
+      table: 'bodies' | 'lenses' | 'adapters',
+      items: readonly T[]
+    ) => items.filter((item) => !item.retired && (shown || own(table, item.id)));
+    const all = {
+      bodies: list('bodies', kit.bodies),
+      lenses: list('lenses', kit.lenses),
+      adapters: list('adapters', kit.adapters)
+    };
+    return bag ? inBag(all, bag) : all;
   });
   readonly rows: readonly SetupRow[] = $derived.by(() => this.#resolved());
   readonly #byId: ReadonlyMap<string, SetupRow> = $derived(new Map(this.rows.map((row) => [row.id, row])));
@@ -103,9 +124,34 @@ export class OpenJob {
     return [...known.values()].map((item) => item.row);
   }
 
+  #kits = new Map<string, { readonly offered: Kit; readonly more: readonly unknown[]; readonly kit: Kit }>();
+
+  /** What is on offer, with what the setup holds that no longer is. The same for setups that hold the same. */
+  #kitFor({ camera }: Setup): Kit {
+    const { offered, kit } = this;
+    const used = kitUsed(kit, [camera]);
+    const missing = <T>(items: readonly T[], there: readonly T[]) => items.filter((item) => !there.includes(item));
+    const bodies = missing(used.bodies, offered.bodies);
+    const lenses = missing(used.lenses, offered.lenses);
+    const adapters = missing(used.adapters, offered.adapters);
+    const more = [...bodies, ...lenses, ...adapters];
+    if (more.length === 0) return offered;
+    const key = more.map((item) => item.id).join(' ');
+    const known = this.#kits.get(key);
+    if (known?.offered === offered && more.every((item, index) => item === known.more[index])) return known.kit;
+    const whole = {
+      bodies: [...offered.bodies, ...bodies],
+      lenses: [...offered.lenses, ...lenses],
+      adapters: [...offered.adapters, ...adapters]
+    };
+    this.#kits.set(key, { offered, more, kit: whole });
+    return whole;
+  }
+
   /** What a plan of a setup starts from. */
   input(setup: Setup): PlanInput {
-    const { job, kit } = this;
+    const { job } = this;
+    const kit = this.#kitFor(setup);
     return { setup, kit, stopStep: job?.stopStep ?? 'half', habits: job?.habits ?? this.#settings.now.habits };
   }
 

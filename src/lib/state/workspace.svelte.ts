@@ -2,6 +2,7 @@
 import { createContext } from 'svelte';
 import type { NoPlan, Plan, StopPlan } from '$core/call/plan';
 import type { PlanInput } from '$core/call/planInput';
+import type { Mounting } from '$core/kit/fits';
 import type { Body, Lens } from '$core/kit/schema';
 import type { StopStep } from '$core/optics/stops';
 import { answered } from '$core/setup/answer';
@@ -205,8 +206,8 @@ export class Workspace {
     return this.edit('Distance', (draft) => void (draft.camera.placement = { kind: 'distance', distanceMm }), how);
   }
 
-  useLens(lens: Lens): void {
-    this.edit(lens.name, (draft) => takeLens(draft.camera, lens));
+  useLens(mounting: Mounting): void {
+    this.edit(mounting.seen.name, (draft) => takeLens(draft.camera, mounting));
   }
 }
 

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { mountingOf } from '$core/kit/fits';
 import type { Setup } from '$core/setup/schema';
 import type { SetupRow } from './openJob.svelte';
 import { openApp, until } from '$lib/testing/app';
@@ -145,7 +146,7 @@ describe('choosing', () => {
       (lens) => lens.shortestMm < 85 && lens.longestMm < 85 && lens.longestMm > lens.shortestMm
     );
     if (!zoom) throw new Error('No short zoom in the kit');
-    workspace.useLens(zoom);
+    workspace.useLens(mountingOf(zoom, []));
     expect(workspace.setup.camera).toMatchObject({ lensId: zoom.id, focalLengthMm: zoom.longestMm });
     expect(workspace.lens).toBe(zoom);
   });

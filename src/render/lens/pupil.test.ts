@@ -29,6 +29,19 @@ describe('the pupil', () => {
     }
   });
 
+  it('is brighter at a hard rim and darker at a soft one, wide open; three stops down it is even', () => {
+    const meanSquare = (rim: 'soft' | 'even' | 'hard', stopsDown: number) => {
+      const pupil = { ...pupilAt(9, stopsDown, rim), roundness: 1 };
+      const points = Array.from({ length: 4096 }, (_, n) => pupilPoint(pupil, n));
+      return points.reduce((sum, p) => sum + p.x * p.x + p.y * p.y, 0) / points.length;
+    };
+    // Light 1 + k(2q − 1) over q = r²: ⟨q⟩ = 1/2 + k/6, with k = ±0.6.
+    expect(meanSquare('hard', 0)).toBeCloseTo(0.6, 2);
+    expect(meanSquare('even', 0)).toBeCloseTo(0.5, 2);
+    expect(meanSquare('soft', 0)).toBeCloseTo(0.4, 2);
+    expect(meanSquare('hard', 3)).toBe(meanSquare('even', 3));
+  });
+
   it('takes more views for larger discs, within bounds', () => {
     expect(viewsFor(0)).toBe(viewsRange.least);
     expect(viewsFor(60)).toBeGreaterThan(viewsFor(45));

@@ -1,5 +1,6 @@
 /** Remedies that are one thing or another. */
 import { distanceForFraming, framedSize } from '../../optics/thinLens';
+import { mountings } from '../../kit/fits';
 import { frameSize, pictureSize } from '../../setup/framing';
 import type { Camera } from '../../setup/schema';
 import { usefulFocalLengths } from '../lineUp';
@@ -78,15 +79,15 @@ export function choices(context: Context): Choice[] {
 function otherLenses({ setup, kit, lens, body, distance }: Context): Choice['options'] {
   const { height } = pictureSize(body, setup.camera);
   const framed = framedSize(setup.camera.focalLengthMm, distance, height);
-  return kit.lenses
-    .filter((other) => other.id !== lens.id)
-    .flatMap((other) =>
-      usefulFocalLengths(other).map((focalLengthMm) => {
+  return mountings(kit, body)
+    .filter((other) => other.lens.id !== lens.id)
+    .flatMap(({ lens: other, adapterIds, seen }) =>
+      usefulFocalLengths(seen).map((focalLengthMm) => {
         const amount = distanceForFraming(focalLengthMm, framed, height);
-        const changed = withCamera(setup, { lensId: other.id, focalLengthMm, ...standingAt(amount) });
+        const changed = withCamera(setup, { lensId: other.id, adapterIds, focalLengthMm, ...standingAt(amount) });
         return {
           setup: changed,
-          subject: `${other.name}${other.longestMm > other.shortestMm ? ` at ${focalLengthMm}` : ''}`,
+          subject: `${seen.name}${other.longestMm > other.shortestMm ? ` at ${focalLengthMm}` : ''}`,
           effort: 1 + Math.abs(amount - distance) / 4000,
           amount
         };
@@ -107,19 +108,25 @@ function stitches({ setup, kit, body, distance }: Context): Choice['options'] {
     const each = 2 * Math.atan(side / (2 * longer));
     return Math.max(1, Math.ceil((wanted / each - 1) / (1 - stitchOverlap) + 1 - 1e-9));
   };
-  return kit.lenses
-    .flatMap((other) => usefulFocalLengths(other).map((focalLengthMm) => ({ other, focalLengthMm })))
+  return mountings(kit, body)
+    .flatMap((other) => usefulFocalLengths(other.seen).map((focalLengthMm) => ({ ...other, focalLengthMm })))
     .filter(({ focalLengthMm }) => focalLengthMm > f * 1.2)
-    .flatMap(({ other, focalLengthMm }) => {
+    .flatMap(({ lens, adapterIds, seen, focalLengthMm }) => {
       const columns = frames(focalLengthMm, frame.width);
       const rowsOfFrames = frames(focalLengthMm, frame.height);
       if (columns > 8 || rowsOfFrames > 8) return [];
       const stitch = { columns, rows: rowsOfFrames, overlap: stitchOverlap };
-      const changed = withCamera(setup, { lensId: other.id, focalLengthMm, stitch, ...standingAt(distance) });
+      const changed = withCamera(setup, {
+        lensId: lens.id,
+        adapterIds,
+        focalLengthMm,
+        stitch,
+        ...standingAt(distance)
+      });
       return [
         {
           setup: changed,
-          subject: `${columns} × ${rowsOfFrames} frames with the ${other.name}`,
+          subject: `${columns} × ${rowsOfFrames} frames with the ${seen.name}`,
           effort: 6 + columns * rowsOfFrames * 0.2
         }
       ];

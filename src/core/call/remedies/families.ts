@@ -1,5 +1,6 @@
 /** Remedies by a varying amount. */
 import { degrees } from '../../geometry/vector';
+import { focusFromSensor } from '../../optics/thinLens';
 import { aimAtPeople } from '../../setup/aim';
 import { turnFromLens, viewpoint } from '../../setup/scene';
 import type { Person, Setup } from '../../setup/schema';
@@ -64,7 +65,7 @@ function turning({ setup, plan, body }: Context): Family[] {
 
 function stepping({ setup, lens, distance }: Context): Family[] {
   const furthest = setup.place.backUpMm ?? distance * 4;
-  const nearest = Math.max(lens.closestFocusMm * 1.02, distance * 0.35);
+  const nearest = Math.max(focusFromSensor(setup.camera.focalLengthMm, lens.closestFocusMm) * 1.02, distance * 0.35);
   return [
     {
       kind: 'stepBack',

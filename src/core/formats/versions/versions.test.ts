@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { resolveSetup } from '../../job/resolve';
+import { jobSetupSchema } from '../../job/schema';
 import { castOf } from '../../testing/cast';
 import { setupSchema } from '../../setup/schema';
 import { arbitraryOf } from '../../testing/arbitrary';
@@ -57,7 +58,7 @@ describe('a file of version 2', () => {
       expect(typed(setup as unknown as Setup)).toMatchObject(typed(was));
     });
     expect(resolved).toHaveLength(setups.length);
-    expect(file.kit.lenses).toEqual(version2.kit.lenses);
+    expect(file.kit.lenses).toMatchObject(version2.kit.lenses);
     expect(file.job).toMatchObject(version2.job);
   });
 
@@ -111,7 +112,7 @@ describe('a file of version 2', () => {
         const apart = held.map((setup, index) => ({ ...setup, id: `s${index}` }));
         const { people, places, setups: made } = setups2to3(apart, new Set());
         const cast = castOf(people, places);
-        const resolved = made.map((setup) => resolveSetup(setup, cast));
+        const resolved = made.map((setup) => resolveSetup(jobSetupSchema.parse(setup), cast));
         resolved.forEach((setup, index) => {
           const was = apart[index];
           expect(setupSchema.safeParse(setup).error).toBeUndefined();

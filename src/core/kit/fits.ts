@@ -1,0 +1,74 @@
+/** What can be put on what: mounts, and the adapters and converters that join them. */
+import { mountedLens } from './mounted';
+import { limits } from '../schema/values';
+import type { Adapter, Body, Kit, Lens } from './schema';
+
+/** Two mounts join when they are the same, or when one of them has not been said. */
+const joins = (a: string, b: string): boolean => a === '' || b === '' || a === b;
+
+/** A converter changes the focal length and leaves the mount; a ring only changes the mount. */
+export const isConverter = ({ factor }: Pick<Adapter, 'factor'>): boolean => factor !== 1;
+
+/** Whether the lens, with just this between, goes on the body. */
+export function fits(body: Pick<Body, 'mount'>, lens: Pick<Lens, 'mount'>, between: readonly Adapter[] = []): boolean {
+  let mount = lens.mount;
+  for (const adapter of between) {
+    if (!joins(mount, adapter.lensMount)) return false;
+    mount = adapter.bodyMount;
+  }
+  return joins(mount, body.mount);
+}
+
+/** Every way to put the lens on the body, what changes least first: directly, by a ring, by a converter, by two. */
+export function waysOn(
+  body: Pick<Body, 'mount'>,
+  lens: Pick<Lens, 'mount'>,
+  adapters: readonly Adapter[]
+): Adapter[][] {
+  const offered = adapters.filter((adapter) => !adapter.retired);
+  const singles = offered.map((adapter) => [adapter]);
+  const pairs = offered.flatMap((first) => offered.flatMap((second) => (first === second ? [] : [[first, second]])));
+  const chains: Adapter[][] = limits.maxBetween > 1 ? [[], ...singles, ...pairs] : [[], ...singles];
+  const converters = (chain: readonly Adapter[]) => chain.filter(isConverter).length;
+  return chains
+    .filter((chain) => fits(body, lens, chain))
+    .sort((a, b) => converters(a) - converters(b) || a.length - b.length);
+}
+
+/** Whether there is any way, with the adapters of this kit. */
+export function canMount(body: Pick<Body, 'mount'>, lens: Pick<Lens, 'mount'>, adapters: readonly Adapter[]): boolean {
+  return waysOn(body, lens, adapters).length > 0;
+}
+
+/** Mounts the kit knows, in alphabetical order. */
+export function mountsOf({ bodies, lenses, adapters }: Kit): string[] {
+  const named = [...bodies, ...lenses].map((item) => item.mount);
+  const joined = adapters.flatMap(({ lensMount, bodyMount }) => [lensMount, bodyMount]);
+  return [...new Set([...named, ...joined])].filter((mount) => mount !== '').sort((a, b) => a.localeCompare(b));
+}
+
+/** A lens of the kit as it can be put on a body, with what it takes. */
+export interface Mounting {
+  readonly lens: Lens;
+  readonly adapterIds: string[];
+  /** As the body sees it, at its shortest. */
+  readonly seen: Lens;
+}
+
+/** What a lens becomes with what is between. */
+export function mountingOf(lens: Lens, between: readonly Adapter[]): Mounting {
+  const factor = between.reduce((product, adapter) => product * adapter.factor, 1);
+  return {
+    lens,
+    adapterIds: between.map((adapter) => adapter.id),
+    seen: mountedLens(lens, between, lens.shortestMm * factor)
+  };
+}
+
+/** Every lens on offer that goes on the body, each by the way that changes least. */
+export function mountings({ lenses, adapters }: Kit, body: Pick<Body, 'mount'>): Mounting[] {
+  return lenses.flatMap((lens) => {
+    const way = lens.retired ? undefined : waysOn(body, lens, adapters)[0];
+    return way ? [mountingOf(lens, way)] : [];
+  });
+}
