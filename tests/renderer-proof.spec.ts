@@ -78,7 +78,7 @@ const run = (
     size: number;
     barrelShift?: number;
     stopsDown?: number;
-    pupil?: { blades: number; roundness: number };
+    pupil?: { blades: number; roundness: number; rim: number };
     look?: { yawDeg: number; pitchDeg: number };
     fNumber?: number;
   }
@@ -134,7 +134,7 @@ test('what lies in the plane of focus stays a point, wherever the camera looks, 
 test('stopped down, the disc has the area of the core’s and the corners of the blades', async ({ page }) => {
   const dot = landingAt(0, 0, 1300);
   const expected = blurDiscDiameter(lens.focalLengthMm, 2.8, lens.focusMm, dot.z) * pxPerMm;
-  const image = await pointAt(page, dot, { fNumber: 2.8, stopsDown: 2, pupil: { blades: 5, roundness: 0 } });
+  const image = await pointAt(page, dot, { fNumber: 2.8, stopsDown: 2, pupil: { blades: 5, roundness: 0, rim: 0 } });
   const found = measure(image, landing(dot), expected);
   expect(Math.abs(found.diameter - expected)).toBeLessThan(Math.max(1, expected * 0.03));
   const reaches = Array.from({ length: 180 }, (_, n) => found.reach((n * Math.PI) / 90));

@@ -18,7 +18,7 @@ const nothing = "default-src 'none'; frame-ancestors 'none'; base-uri 'none'; fo
 const workers = "default-src 'none'; script-src 'self'; connect-src 'self'; img-src 'self' blob: data:";
 
 /** Where a page may be: everything else is a file or an answer. */
-const pagePath = /^\/(?:$|(?:setup|day|card)\/[^/]+\/?$)/;
+const pagePath = /^\/(?:$|kit\/?$|(?:setup|day|card)\/[^/]+\/?$)/;
 
 export const isPage = (path: string): boolean => pagePath.test(path);
 

@@ -139,7 +139,7 @@ function points(
   const height = Math.round((size * lens.pictureHeightMm) / lens.pictureWidthMm);
   const picture = renderer.begin(scene, {
     lens,
-    pupil: { blades: 9, roundness: 1 },
+    pupil: { blades: 9, roundness: 1, rim: 0 },
     stopsDown: 0,
     barrelShift: 0,
     exposure: 1,

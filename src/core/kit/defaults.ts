@@ -34,6 +34,7 @@ export function newBody(id: string, name: string, changes: Partial<Body> = {}): 
     sensor: { ...fullFrame, pixelsWide: 6000 },
     focusGrid: wholeFrameGrid,
     mount: '',
+    alsoTakes: [],
     cropModes: [],
     focusSpreadUm: null,
     focusLimitEv: -1,

@@ -6,25 +6,24 @@ import type { Adapter, Body, Kit, Lens } from './schema';
 /** Two mounts join when they are the same, or when one of them has not been said. */
 const joins = (a: string, b: string): boolean => a === '' || b === '' || a === b;
 
+/** What of a body says which lenses go on it. */
+type Mounts = Pick<Body, 'mount' | 'alsoTakes'>;
+
 /** A converter changes the focal length and leaves the mount; a ring only changes the mount. */
 export const isConverter = ({ factor }: Pick<Adapter, 'factor'>): boolean => factor !== 1;
 
 /** Whether the lens, with just this between, goes on the body. */
-export function fits(body: Pick<Body, 'mount'>, lens: Pick<Lens, 'mount'>, between: readonly Adapter[] = []): boolean {
+export function fits(body: Mounts, lens: Pick<Lens, 'mount'>, between: readonly Adapter[] = []): boolean {
   let mount = lens.mount;
   for (const adapter of between) {
     if (!joins(mount, adapter.lensMount)) return false;
     mount = adapter.bodyMount;
   }
-  return joins(mount, body.mount);
+  return joins(mount, body.mount) || body.alsoTakes.includes(mount);
 }
 
 /** Every way to put the lens on the body, what changes least first: directly, by a ring, by a converter, by two. */
-export function waysOn(
-  body: Pick<Body, 'mount'>,
-  lens: Pick<Lens, 'mount'>,
-  adapters: readonly Adapter[]
-): Adapter[][] {
+export function waysOn(body: Mounts, lens: Pick<Lens, 'mount'>, adapters: readonly Adapter[]): Adapter[][] {
   const offered = adapters.filter((adapter) => !adapter.retired);
   const singles = offered.map((adapter) => [adapter]);
   const pairs = offered.flatMap((first) => offered.flatMap((second) => (first === second ? [] : [[first, second]])));
@@ -36,7 +35,7 @@ export function waysOn(
 }
 
 /** Whether there is any way, with the adapters of this kit. */
-export function canMount(body: Pick<Body, 'mount'>, lens: Pick<Lens, 'mount'>, adapters: readonly Adapter[]): boolean {
+export function canMount(body: Mounts, lens: Pick<Lens, 'mount'>, adapters: readonly Adapter[]): boolean {
   return waysOn(body, lens, adapters).length > 0;
 }
 
@@ -66,7 +65,7 @@ export function mountingOf(lens: Lens, between: readonly Adapter[]): Mounting {
 }
 
 /** Every lens on offer that goes on the body, each by the way that changes least. */
-export function mountings({ lenses, adapters }: Kit, body: Pick<Body, 'mount'>): Mounting[] {
+export function mountings({ lenses, adapters }: Kit, body: Mounts): Mounting[] {
   return lenses.flatMap((lens) => {
     const way = lens.retired ? undefined : waysOn(body, lens, adapters)[0];
     return way ? [mountingOf(lens, way)] : [];

@@ -43,7 +43,8 @@ describe('what goes on what', () => {
     expect(fits(body, long)).toBe(true);
     expect(fits(body, old)).toBe(false);
     expect(fits(body, { mount: '' })).toBe(true);
-    expect(fits({ mount: '' }, old)).toBe(true);
+    expect(fits({ mount: '', alsoTakes: [] }, old)).toBe(true);
+    expect(fits({ mount: 'short', alsoTakes: ['slr'] }, old)).toBe(true);
     expect(fits(body, old, [ring])).toBe(true);
     expect(fits(body, old, [ring, converter])).toBe(true);
     expect(fits(body, old, [converter, ring])).toBe(false);

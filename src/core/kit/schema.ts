@@ -51,6 +51,11 @@ export const bodySchema = z
     sensor: sensorSchema,
     focusGrid: focusGridSchema,
     mount,
+    alsoTakes: z
+      .array(line(40))
+      .max(60, 'must be at most 60 mounts')
+      .default([])
+      .describe('Other mounts whose lenses go on it directly'),
     cropModes: z
       .array(cropModeSchema)
       .max(4, 'must be at most 4 crop modes')

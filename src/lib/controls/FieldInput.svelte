@@ -10,9 +10,19 @@
     maxlength?: number;
     type?: 'text' | 'date';
     inputmode?: 'text' | 'decimal';
+    suggestions?: readonly string[];
   }
   /** The input of a field, with what is wrong with what was typed. */
-  let { field, label, hideLabel = false, placeholder = '', maxlength, type = 'text', inputmode }: Props = $props();
+  let {
+    field,
+    label,
+    hideLabel = false,
+    placeholder = '',
+    maxlength,
+    type = 'text',
+    inputmode,
+    suggestions = []
+  }: Props = $props();
   const note = $derived(field.problem || (field.isDraft ? 'Typed, not taken: Enter takes it, Escape drops it.' : ''));
 </script>
 
@@ -24,6 +34,7 @@
     {maxlength}
     {placeholder}
     {inputmode}
+    list={suggestions.length > 0 ? `${field.id}-list` : undefined}
     autocomplete="off"
     value={field.shown}
     aria-invalid={field.problem !== ''}
@@ -33,6 +44,11 @@
     onblur={field.onblur}
     onkeydown={field.onkeydown}
   />
+  {#if suggestions.length > 0}
+    <datalist id="{field.id}-list">
+      {#each suggestions as suggestion (suggestion)}<option value={suggestion}></option>{/each}
+    </datalist>
+  {/if}
   {#if field.problem !== ''}
     <Helper id="{field.id}-note" role="alert" class="mt-1 text-pencil"
       ><span class="sr-only">{label}: </span>{note}</Helper

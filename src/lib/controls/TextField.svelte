@@ -11,9 +11,19 @@
     type?: 'text' | 'date';
     /** Whether it may be left empty. */
     optional?: boolean;
+    /** What others have been called, to choose from. */
+    suggestions?: readonly string[];
     onchange: (value: string, how: How) => unknown;
   }
-  let { label, value, maxlength = limits.maxNameLength, type = 'text', optional = false, onchange }: Props = $props();
+  let {
+    label,
+    value,
+    maxlength = limits.maxNameLength,
+    type = 'text',
+    optional = false,
+    suggestions = [],
+    onchange
+  }: Props = $props();
   const id = $props.id();
 
   const field = new Field<string>(id, {
@@ -29,4 +39,4 @@
   });
 </script>
 
-<FieldInput {field} {label} {maxlength} {type} />
+<FieldInput {field} {label} {maxlength} {type} {suggestions} />

@@ -15,7 +15,7 @@ interface FieldOptions<T> {
   readonly value: () => T;
   readonly format: (value: T) => string;
   readonly read: (text: string) => Read<T>;
-  /** Takes a value; false when it is refused. */
+  /** Takes a value; false, or why in a sentence, when it is refused. */
   readonly onchange: (value: T, how: How) => unknown;
   /** The value one press of an arrow key away. */
   readonly step?: (value: T, direction: 1 | -1) => T;
@@ -113,10 +113,13 @@ export class Field<T> {
     const { format } = this.#options;
     const before = this.#before ? this.#before.value : this.#options.value();
     if (format(read.value) === format(before)) this.#restore();
-    else if (this.#options.onchange(read.value, null) === false) {
-      this.#restore();
-      this.problem = 'This is not possible here.';
-      return;
+    else {
+      const refused = this.#options.onchange(read.value, null);
+      if (refused === false || typeof refused === 'string') {
+        this.#restore();
+        this.problem = refused === false ? 'This is not possible here.' : refused;
+        return;
+      }
     }
     this.#forget();
   }

@@ -21,7 +21,9 @@ export {
   offerDemo,
   readJobParts,
   removedKeptMs,
-  untouchedDemos
+  setupsHolding,
+  untouchedDemos,
+  type Held
 } from './jobs';
 export {
   defaultProfile,

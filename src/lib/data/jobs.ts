@@ -3,6 +3,7 @@ import type Dexie from 'dexie';
 import type { JobFile } from '$core/formats/jobFile';
 import { demoJobs, demoParts } from '$core/job/demo';
 import { renameStandings } from '$core/job/normalise';
+import type { JobSetup } from '$core/job/schema';
 import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
 import { same } from '$core/plain/merge';
 import { defaultProfile, profileId } from './profile';
@@ -189,6 +190,31 @@ export async function untouchedDemos(database: Dexie): Promise<string[]> {
     })
   );
   return demoJobs().flatMap(({ job }, index) => (untouched[index] ? [job.id] : []));
+}
+
+/** A setup that holds an item of the kit. */
+export interface Held {
+  readonly setupId: string;
+  readonly setup: string;
+  readonly job: string;
+}
+
+/** Every stored setup that holds a body, a lens or an adapter, with the names of it and of its job. */
+export async function setupsHolding(
+  database: Dexie,
+  table: 'bodies' | 'lenses' | 'adapters',
+  itemId: string
+): Promise<readonly Held[]> {
+  const [setups, jobs] = await Promise.all([
+    readTable(database, 'setups', tables.setups),
+    readTable(database, 'jobs', tables.jobs)
+  ]);
+  const names = new Map(jobs.rows.map((row) => [row.id, row.value.name]));
+  const holds = ({ camera }: JobSetup) =>
+    ({ bodies: [camera.bodyId], lenses: [camera.lensId], adapters: camera.adapterIds })[table].includes(itemId);
+  return setups.rows
+    .filter((row) => row.removedAt === null && holds(row.value))
+    .map((row) => ({ setupId: row.id, setup: row.value.name, job: names.get(row.owner ?? '') ?? '' }));
 }
 
 /** The job a setup belongs to, or null when there is no such setup. */

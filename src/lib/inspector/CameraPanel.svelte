@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { betweenOf } from '$core/kit/find';
+  import { mountingOf, waysOn } from '$core/kit/fits';
+  import { takeLens } from '$core/setup/moves';
   import { bounds } from '$core/setup/bounds';
   import { Button } from 'flowbite-svelte';
   import type { Camera } from '$core/setup/schema';
@@ -30,6 +33,29 @@
         : aimAtPeople(workspace.setup, view);
     edit('Aimed at the people', (draft) => void Object.assign(draft, to));
   }
+  const kit = $derived(workspace.question.kit);
+  const modes = $derived(workspace.body?.cropModes ?? []);
+  /** What may be between lens and body, by name. */
+  const ways = $derived.by(() => {
+    const { body } = workspace;
+    const lens = kit.lenses.find((item) => item.id === camera.lensId);
+    if (!body || !lens) return [];
+    return waysOn(body, lens, kit.adapters).map((between) => ({
+      ...mountingOf(lens, between),
+      name: between.length === 0 ? 'nothing' : between.map((item) => item.name).join(' + ')
+    }));
+  });
+  function putBetween(ids: string) {
+    const way = ways.find((item) => item.adapterIds.join(' ') === ids);
+    const now = betweenOf(kit, camera) ?? [];
+    if (!way) return;
+    edit(`Between lens and body: ${way.name}`, (draft) => {
+      // The zoom ring stays where it is.
+      const factor = now.reduce((product, item) => product * item.factor, 1);
+      draft.focalLengthMm = (draft.focalLengthMm / factor) * (way.seen.shortestMm / way.lens.shortestMm);
+      takeLens(draft, way);
+    });
+  }
   const rooms: readonly { key: Wall; label: string }[] = [
     { key: 'backUpMm', label: 'Room to back up' },
     { key: 'behindMm', label: 'Room behind them' },
@@ -38,6 +64,22 @@
 </script>
 
 <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
+  {#if ways.length > 1}
+    <Picker
+      label="Between lens and body"
+      items={ways.map(({ adapterIds, name }) => ({ value: adapterIds.join(' '), name }))}
+      value={camera.adapterIds.join(' ')}
+      onchange={putBetween}
+    />
+  {/if}
+  {#if modes.length > 0}
+    <Picker
+      label="Sensor used"
+      items={[{ value: '', name: 'all of it' }, ...modes.map(({ name }) => ({ value: name, name }))]}
+      value={camera.cropMode ?? ''}
+      onchange={(name) => edit('Crop mode', (draft) => void (draft.cropMode = name === '' ? null : name))}
+    />
+  {/if}
   <LengthField
     label="Lens above the floor"
     bounds={bounds.cameraHeightMm}

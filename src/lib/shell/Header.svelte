@@ -16,7 +16,7 @@
   interface Props {
     jobId: string;
     setupId?: string | null;
-    page: 'day' | 'setup';
+    page: 'day' | 'setup' | 'kit';
   }
   let { jobId, setupId = null, page }: Props = $props();
   const app = getApp();
@@ -109,7 +109,7 @@
   />
 
   <nav aria-label="Pages" class="flex gap-4 text-[14px]">
-    {#each [{ name: 'Day', href: `/day/${jobId}`, key: 'day' }, { name: 'Setup', href: current ? `/setup/${current}` : null, key: 'setup' }] as item (item.key)}
+    {#each [{ name: 'Day', href: jobId === '' ? null : `/day/${jobId}`, key: 'day' }, { name: 'Setup', href: current ? `/setup/${current}` : null, key: 'setup' }, { name: 'Kit', href: '/kit', key: 'kit' }] as item (item.key)}
       {#if item.href}
         <a
           href={item.href}
@@ -150,7 +150,7 @@
     >
       <CircleQuestionMark size={17} aria-hidden="true" />
     </button>
-    {#if current}
+    {#if current && page !== 'kit'}
       <Button href="/card/{current}" class="ml-2">Field card</Button>
     {/if}
   </div>

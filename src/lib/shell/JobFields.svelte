@@ -2,6 +2,7 @@
   import type { Job } from '$core/job/schema';
   import { limits } from '$core/schema/values';
   import { setFieldScope } from '$lib/controls/field.svelte';
+  import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import type { How } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
@@ -9,13 +10,14 @@
   let { jobId, job }: { jobId: string; job: Job } = $props();
   const app = getApp();
   setFieldScope(() => jobId);
+  const { bags } = $derived(app.kit);
 
   function change(label: string, changes: Partial<Job>, how: How) {
     return app.jobs.change(jobId, label, changes, how) === null;
   }
 </script>
 
-<div class="grid gap-3 sm:grid-cols-[2fr_1fr_3fr]">
+<div class="grid gap-3 {bags.length > 0 ? 'sm:grid-cols-[2fr_1fr_1fr_3fr]' : 'sm:grid-cols-[2fr_1fr_3fr]'}">
   <TextField label="Job" value={job.name} onchange={(name, how) => change('Job name', { name }, how)} />
   <TextField
     label="Date"
@@ -24,6 +26,14 @@
     optional
     onchange={(date, how) => change('Date', { date: date === '' ? null : date }, how)}
   />
+  {#if bags.length > 0}
+    <Picker
+      label="Bag"
+      items={[{ value: '', name: 'everything there is' }, ...bags.map(({ id, name }) => ({ value: id, name }))]}
+      value={bags.some((bag) => bag.id === job.bagId) ? (job.bagId ?? '') : ''}
+      onchange={(id) => change('Bag', { bagId: id === '' ? null : id }, null)}
+    />
+  {/if}
   <TextField
     label="Notes"
     value={job.notes}

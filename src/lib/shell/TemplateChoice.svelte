@@ -1,5 +1,6 @@
 <script lang="ts">
   import { planSetup } from '$core/call/planSetup';
+  import { withKitOnOffer } from '$core/kit/choose';
   import { bodyOf } from '$core/kit/find';
   import { setupFrom, templates, templateWords, type TemplateChoices } from '$core/setup/templates';
   import Outline from '$lib/finder/Outline.svelte';
@@ -11,8 +12,9 @@
   const size = { width: 132, height: 92 } as const;
   const shown = $derived(
     templates.map((template) => {
-      const setup = setupFrom({ template }, template);
-      const { kit } = app.open;
+      const { offered: kit } = app.open;
+      const made = setupFrom({ template }, template);
+      const setup = { ...made, camera: withKitOnOffer(made.camera, kit) };
       const { habits } = app.settings.now;
       return {
         template,

@@ -21,6 +21,7 @@ import {
 } from '$lib/data';
 import { Aside } from './aside.svelte';
 import { JobFiles } from './jobFiles.svelte';
+import { KitShelf } from './kit.svelte';
 import { Jobs } from './jobs.svelte';
 import { Messages } from './messages.svelte';
 import { OpenJob } from './openJob.svelte';
@@ -54,6 +55,7 @@ export class App {
   readonly setups: Setups;
   readonly files: JobFiles;
   readonly places: Places;
+  readonly kit: KitShelf;
   readonly drafts: Drafts;
   readonly thumbnails: Thumbnails;
   readonly aside: Aside;
@@ -79,6 +81,7 @@ export class App {
     this.jobs = new Jobs(parts);
     this.setups = new Setups(parts);
     this.places = new Places(parts);
+    this.kit = new KitShelf(parts);
     this.files = new JobFiles(parts, this.jobs, options.readFile ?? readJob);
   }
 
@@ -147,6 +150,15 @@ export class App {
     if (jobId === null) return false;
     await this.openJob(jobId);
     return this.open.row(id) !== undefined;
+  }
+
+  /** Has a job at hand where none is: the one last worked in, else the first. */
+  async openLast(): Promise<void> {
+    if (this.open.id !== null) return;
+    const { lastSetupId } = this.settings.now;
+    if (lastSetupId !== null && (await this.openSetup(lastSetupId))) return;
+    const [first] = this.jobs.list;
+    if (first) await this.openJob(first.id);
   }
 
   /** Where to begin: the picture last worked on, else the first of the first job. */

@@ -1,5 +1,6 @@
 /** A setup just made from a kind of picture: what is asked of it afterwards, as long as nothing else has been changed. */
 import { same } from '$core/plain/merge';
+import { withKitOnOffer } from '$core/kit/choose';
 import { renamePeople } from '$core/job/normalise';
 import { numbered } from '$core/setup/persons';
 import { secondChoice, setupFrom, type Second, type Template, type TemplateChoices } from '$core/setup/templates';
@@ -40,7 +41,9 @@ export class JustMade {
     const choices = { second: now.second, wish: now.wish, ...answer };
     const workspace = this.#workspace;
     const before = workspace.setup;
-    const fresh = this.#peopled(setupFrom({ template: this.template, ...choices }, before.id));
+    const made = setupFrom({ template: this.template, ...choices }, before.id);
+    const camera = withKitOnOffer(made.camera, workspace.app.open.offered);
+    const fresh = this.#peopled({ ...made, camera });
     workspace.edit(label, (draft) => Object.assign(draft, { ...fresh, name: before.name, place: before.place }));
     workspace.selection.select({ kind: 'person', id: fresh.people[0]?.id ?? '' });
     workspace.tab = 'intent';

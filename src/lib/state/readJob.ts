@@ -1,6 +1,7 @@
 /** The way to the worker that reads files. */
 import { proxy } from 'comlink';
 import type { JobFileResult } from '$core/formats/jobFile';
+import type { LensfunResult } from '$core/formats/lensfun';
 import { WorkerClient } from '../../workers/client';
 import type { Files } from '../../workers/files.worker';
 
@@ -8,6 +9,16 @@ const files = new WorkerClient<Files>(
   () => new Worker(new URL('../../workers/files.worker.ts', import.meta.url), { type: 'module' })
 );
 
-export function readJob(file: File, onProgress: (share: number) => void, signal?: AbortSignal): Promise<JobFileResult> {
+type OnProgress = (share: number) => void;
+
+export function readJob(file: File, onProgress: OnProgress, signal?: AbortSignal): Promise<JobFileResult> {
   return files.call(async (api, progress) => api.readJob(file, proxy(progress)), { signal, onProgress });
+}
+
+export function readLensDatabase(
+  chosen: readonly File[],
+  onProgress: OnProgress,
+  signal?: AbortSignal
+): Promise<LensfunResult[]> {
+  return files.call(async (api, progress) => api.readLensfun(chosen, proxy(progress)), { signal, onProgress });
 }

@@ -1,6 +1,9 @@
 /** What is done with setups as a whole. */
 import { copiedParts } from '$core/job/copy';
 import { asPartOfJob, renamePeople } from '$core/job/normalise';
+import { withKitOnOffer } from '$core/kit/choose';
+import type { Kit } from '$core/kit/schema';
+import type { Setup } from '$core/setup/schema';
 import { limits } from '$core/schema/values';
 import { setupFrom, type TemplateChoices } from '$core/setup/templates';
 import { freeName, newRow, readJobParts } from '$lib/data';
@@ -22,7 +25,7 @@ export class Setups {
     const last = open.rows[open.rows.length - 1];
     const place = store.table('places').get(last ? (open.stored(last.id)?.value.placeId ?? '') : '')?.value;
     const taken = open.people.map((person) => person.name);
-    const base = setupFrom(choices, newId());
+    const base = fitted(setupFrom(choices, newId()), open.offered);
     const name = freeName(
       base.name,
       open.rows.map((row) => row.setup.name)
@@ -121,6 +124,11 @@ export class Setups {
     const position = beyond ? (other.position + beyond.position) / 2 : other.position + by;
     store.edit(`${row.setup.name} moved`, (draft) => draft.put('setups', { ...stored, position }));
   }
+}
+
+/** With kit that is there. */
+function fitted(setup: Setup, offered: Kit): Setup {
+  return { ...setup, camera: withKitOnOffer(setup.camera, offered) };
 }
 
 /** "Person 1" with the first number that is free; other names as they are. */

@@ -1,0 +1,33 @@
+<script lang="ts" generics="T">
+  import { ChevronDown } from '@lucide/svelte';
+  import Menu from '$lib/controls/Menu.svelte';
+
+  interface Props {
+    name: string;
+    starts: readonly { readonly name: string; readonly make: (id: string) => T }[];
+    onadd: (make: (id: string) => T) => void;
+  }
+  /** Generic kit to start from. */
+  let { name, starts, onadd }: Props = $props();
+  let open = $state(false);
+</script>
+
+<Menu bind:open>
+  {#snippet label()}
+    <span class="flex h-8 items-center gap-1 border border-line bg-raised px-3 text-[13px]"
+      >{name}<ChevronDown size={14} aria-hidden="true" /></span
+    >
+  {/snippet}
+  {#each starts as start (start.name)}
+    <li>
+      <button
+        type="button"
+        class="block w-full truncate px-4 py-1.5 text-left text-[14px] hover:bg-surface"
+        onclick={() => {
+          open = false;
+          onadd(start.make);
+        }}>{start.name}</button
+      >
+    </li>
+  {/each}
+</Menu>

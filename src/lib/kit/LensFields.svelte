@@ -1,0 +1,224 @@
+<script lang="ts">
+  import { Plus, X } from '@lucide/svelte';
+  import { Button } from 'flowbite-svelte';
+  import type { Draft } from 'immer';
+  import { mountsOf } from '$core/kit/fits';
+  import type { Lens } from '$core/kit/schema';
+  import LengthField from '$lib/controls/LengthField.svelte';
+  import NumberField from '$lib/controls/NumberField.svelte';
+  import Picker from '$lib/controls/Picker.svelte';
+  import TextField from '$lib/controls/TextField.svelte';
+  import type { How } from '$lib/data';
+  import { getApp } from '$lib/state/app.svelte';
+  import More from './More.svelte';
+  import { characterChoices, rimChoices, weakEndChoices } from './words';
+
+  let { lens }: { lens: Lens } = $props();
+  const { kit } = getApp();
+  const change = (label: string, recipe: (draft: Draft<Lens>) => void, how: How = null) =>
+    kit.change('lenses', lens.id, label, recipe, how);
+  const mounts = $derived(mountsOf(kit.all));
+  const zoom = $derived(lens.longestMm > lens.shortestMm);
+  const closest = { min: 10, max: 20_000 } as const;
+  /** A figure to begin a table with, line pairs per mm (from memory). */
+  const usualLpPerMm = 40;
+  const measured = $derived(lens.measured ?? []);
+
+  function focal(end: 'short' | 'long', mm: number, how: How) {
+    return change(
+      'focal length',
+      (draft) => {
+        const prime = draft.longestMm === draft.shortestMm;
+        if (end === 'short') {
+          draft.shortestMm = mm;
+          // One figure is enough for a prime.
+          if (prime) draft.longestMm = mm;
+        } else draft.longestMm = mm;
+      },
+      how
+    );
+  }
+  function addMeasured() {
+    change('measured stop', (draft) => {
+      const list = (draft.measured ??= []);
+      const last = list[list.length - 1]?.fNumber;
+      list.push({ fNumber: last === undefined ? draft.widestFNumber : Math.min(128, last * 2), lpPerMm: usualLpPerMm });
+    });
+  }
+</script>
+
+<div class="mt-3 grid grid-cols-2 items-start gap-x-3 gap-y-2">
+  <NumberField
+    label="Focal length, shortest"
+    unit="millimetres"
+    value={lens.shortestMm}
+    min={1}
+    max={2000}
+    onchange={(mm, how) => focal('short', mm, how)}
+  />
+  <NumberField
+    label="Longest (the same for a prime)"
+    unit="millimetres"
+    value={lens.longestMm}
+    min={1}
+    max={2000}
+    onchange={(mm, how) => focal('long', mm, how)}
+  />
+  <NumberField
+    label="Widest opening, f/"
+    value={lens.widestFNumber}
+    min={0.5}
+    max={128}
+    step={0.1}
+    onchange={(f, how) => change('widest opening', (draft) => void (draft.widestFNumber = f), how)}
+  />
+  {#if zoom}
+    <NumberField
+      label="Widest at the long end, f/"
+      value={lens.widestAtLong ?? lens.widestFNumber}
+      min={0.5}
+      max={128}
+      step={0.1}
+      onchange={(f, how) =>
+        change(
+          'widest at the long end',
+          (draft) => void (draft.widestAtLong = f === draft.widestFNumber ? null : f),
+          how
+        )}
+    />
+  {/if}
+  <TextField
+    label="Mount (empty: fits any body)"
+    value={lens.mount}
+    maxlength={40}
+    optional
+    suggestions={mounts}
+    onchange={(mount, how) => change('mount', (draft) => void (draft.mount = mount), how)}
+  />
+  <LengthField
+    label="Closest focus, from the sensor"
+    bounds={closest}
+    valueMm={lens.closestFocusMm}
+    stepMm={10}
+    onchange={(mm, how) => change('closest focus', (draft) => void (draft.closestFocusMm = mm), how)}
+  />
+  <NumberField
+    label="Stabiliser, stops (0: none)"
+    value={lens.stabiliserStops}
+    min={0}
+    max={10}
+    step={0.5}
+    onchange={(stops, how) => change('stabiliser', (draft) => void (draft.stabiliserStops = stops), how)}
+  />
+</div>
+<More
+  source="What is filled in is usual for such a lens: from memory or common practice, no source. Change what you know."
+>
+  <NumberField
+    label="Smallest opening, f/"
+    value={lens.smallestFNumber}
+    min={0.5}
+    max={128}
+    onchange={(f, how) => change('smallest opening', (draft) => void (draft.smallestFNumber = f), how)}
+  />
+  {#if zoom}
+    <NumberField
+      label="Smallest at the long end, f/"
+      value={lens.smallestAtLong ?? lens.smallestFNumber}
+      min={0.5}
+      max={128}
+      onchange={(f, how) =>
+        change(
+          'smallest at the long end',
+          (draft) => void (draft.smallestAtLong = f === draft.smallestFNumber ? null : f),
+          how
+        )}
+    />
+  {/if}
+  <NumberField
+    label="Blades"
+    value={lens.blades}
+    min={3}
+    max={30}
+    whole
+    onchange={(n, how) => change('blades', (draft) => void (draft.blades = n), how)}
+  />
+  <NumberField
+    label="Pupil magnification"
+    value={lens.pupilMagnification}
+    min={0.2}
+    max={5}
+    step={0.05}
+    onchange={(n, how) => change('pupil magnification', (draft) => void (draft.pupilMagnification = n), how)}
+  />
+  <Picker
+    label="Sharpness"
+    items={characterChoices}
+    value={lens.character}
+    onchange={(value) => change('sharpness', (draft) => void (draft.character = value))}
+  />
+  {#if zoom}
+    <Picker
+      label="Weaker at"
+      items={weakEndChoices}
+      value={lens.weakEnds}
+      onchange={(value) => change('weak ends', (draft) => void (draft.weakEnds = value))}
+    />
+  {/if}
+  <Picker
+    label="Rim of its blur disc"
+    items={rimChoices}
+    value={lens.rim}
+    onchange={(value) => change('rim', (draft) => void (draft.rim = value))}
+  />
+  <div class="col-span-2">
+    <p class="label mb-0.5">Sharpness measured by stop, line pairs per mm at half contrast</p>
+    {#each measured as entry, index (index)}
+      <div class="mb-1 flex items-end gap-2">
+        <div class="w-24">
+          <NumberField
+            label="At f/ ({index + 1})"
+            value={entry.fNumber}
+            min={0.5}
+            max={128}
+            onchange={(f, how) =>
+              change(
+                'measured stop',
+                (draft) => void (draft.measured?.[index] && (draft.measured[index].fNumber = f)),
+                how
+              )}
+          />
+        </div>
+        <div class="w-28">
+          <NumberField
+            label="lp/mm ({index + 1})"
+            value={entry.lpPerMm}
+            min={1}
+            max={500}
+            onchange={(lp, how) =>
+              change(
+                'measured sharpness',
+                (draft) => void (draft.measured?.[index] && (draft.measured[index].lpPerMm = lp)),
+                how
+              )}
+          />
+        </div>
+        <button
+          type="button"
+          class="grid size-8 place-items-center border border-line bg-raised"
+          aria-label="Remove the measurement at f/{entry.fNumber}"
+          onclick={() =>
+            change('measurement removed', (draft) => {
+              draft.measured?.splice(index, 1);
+              if (draft.measured?.length === 0) delete draft.measured;
+            })}
+        >
+          <X size={15} aria-hidden="true" />
+        </button>
+      </div>
+    {/each}
+    <Button size="xs" color="alternative" onclick={addMeasured}
+      ><Plus size={13} class="mr-1" aria-hidden="true" />Measured stop</Button
+    >
+  </div>
+</More>
