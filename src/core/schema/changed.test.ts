@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { newLens } from '../kit/defaults';
+import { lensSchema } from '../kit/schema';
 import { demoSetup } from '../testing/demo';
 import { newThing } from '../setup/defaults';
 import { setupSchema, type Setup } from '../setup/schema';
@@ -36,5 +38,11 @@ describe('the check of a change', () => {
       expect(setupSchema.safeParse(after).success).toBe(true);
       expect(changeIssue(setupSchema, before, after)).toBeUndefined();
     }
+  });
+
+  it('looks at what holds between fields, where one of them was changed', () => {
+    const lens = newLens('l', 'L', { shortestMm: 24, longestMm: 70 });
+    expect(changeIssue(lensSchema, lens, { ...lens, widestFNumber: 22 })?.path).toEqual(['smallestFNumber']);
+    expect(changeIssue(lensSchema, lens, { ...lens, widestFNumber: 4 })).toBeUndefined();
   });
 });

@@ -14,6 +14,8 @@ export function changeIssue<T>(schema: z.ZodType<T>, before: T | null, after: T)
   const old = before as Fields;
   const now = after as Fields;
   const shape = schema.shape as Readonly<Record<string, z.ZodType>>;
+  // Without lists there is nothing to spare: what holds between the fields is looked at too.
+  if (!Object.values(shape).some(itemSchema)) return issueOf(schema, after);
   // A field too many or too few, or things added or taken away: the whole is looked at, with what holds between its parts.
   const keys = new Set([...Object.keys(old), ...Object.keys(now)]);
   for (const key of keys) {

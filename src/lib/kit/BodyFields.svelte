@@ -5,7 +5,6 @@
   import { mountsOf } from '$core/kit/fits';
   import { pointSizes, type Body } from '$core/kit/schema';
   import { megapixels, pixelsWide, sensorSizes } from '$core/kit/startingPoints';
-  import Choice from '$lib/controls/Choice.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
@@ -38,9 +37,9 @@
 </script>
 
 <div class="mt-3 grid grid-cols-2 items-start gap-x-3 gap-y-2">
-  <Choice
-    legend="Kind"
-    options={kindChoices}
+  <Picker
+    label="Kind"
+    items={kindChoices}
     value={body.kind}
     onchange={(kind) => change('kind', (draft) => void (draft.kind = kind))}
   />

@@ -184,7 +184,7 @@
         >Show the kit that comes with Focalis, and offer it for setups</Checkbox
       >
     </div>
-    <section aria-label="The item opened" class="min-w-0 lg:sticky lg:top-4">
+    <section aria-label="The item opened" class="min-w-0">
       {#if opened && item}
         <div class="border border-line bg-raised p-4">
           {#key opened.id}

@@ -61,7 +61,7 @@
         aria-pressed={item.lens.id === selected}
         onclick={() => onselect(item.lens.id)}
       >
-        <span class="pt-0.5">{item.label}</span>
+        <span class="bg-surface px-0.5 pt-0.5">{item.label}</span>
       </button>
     {/each}
   </div>

@@ -21,6 +21,8 @@
   let chosen = $state.raw<readonly LensfunEntry[]>([]);
   /** Openings typed for lenses the database has none of. */
   let typed = $state<Record<string, string>>({});
+  /** The mount of a lens that is made for several. */
+  let mountOf = $state<Record<string, string>>({});
   let cancel: AbortController | null = null;
 
   const found = $derived.by(() => {
@@ -83,7 +85,9 @@
   function take() {
     const bodies = chosen.flatMap((entry) => (entry.kind === 'body' ? [bodyFrom(entry, app.newId())] : []));
     const lenses = chosen.flatMap((entry) =>
-      entry.kind === 'lens' ? [lensFrom(entry, app.newId(), widestOf(entry))] : []
+      entry.kind === 'lens'
+        ? [{ ...lensFrom(entry, app.newId(), widestOf(entry)), mount: mountOf[entry.name] ?? entry.mounts[0] ?? '' }]
+        : []
     );
     const count = bodies.length + lenses.length;
     app.kit.take(`${count === 1 ? (chosen[0]?.name ?? 'One') : count} taken from the lens database`, {
@@ -170,6 +174,18 @@
           {#each chosen as entry (`${entry.kind} ${entry.name}`)}
             <li class="flex items-center gap-3">
               <span class="min-w-0 flex-1 truncate">{entry.name}</span>
+              {#if entry.kind === 'lens' && entry.mounts.length > 1}
+                <label class="flex items-center gap-1.5">
+                  <span class="label">Yours has the mount</span>
+                  <select
+                    class="h-8 border border-line bg-raised py-0 pr-7 pl-2 text-[13px]"
+                    value={mountOf[entry.name] ?? entry.mounts[0]}
+                    onchange={(event) => (mountOf[entry.name] = event.currentTarget.value)}
+                  >
+                    {#each entry.mounts as mount (mount)}<option>{mount}</option>{/each}
+                  </select>
+                </label>
+              {/if}
               {#if entry.kind === 'lens' && entry.widestFNumber === null}
                 <label class="flex items-center gap-1.5">
                   <span class="label">Widest opening, f/</span>
@@ -179,7 +195,7 @@
                     bind:value={typed[entry.name]}
                   />
                 </label>
-              {:else}
+              {:else if entry.kind === 'body' || entry.mounts.length === 1}
                 <span class="label">{facts(entry)}</span>
               {/if}
             </li>
