@@ -49,6 +49,12 @@ const views = [
     then: (page) => page.getByText('the side', { exact: true }).click()
   },
   { name: 'day', path: '/day/demo-fernhall', size: desk },
+  {
+    name: 'kit',
+    path: '/kit',
+    size: desk,
+    then: (page) => page.getByRole('button', { name: '85 mm f/1.4' }).click()
+  },
   { name: 'field-card', path: '/card/demo-under-palms', size: pocket, theme: 'sun' }
 ];
 
@@ -84,7 +90,9 @@ for (const { name, path, size, theme = 'studio', then } of views.filter(
   await page.goto(`http://127.0.0.1:${port}${path}`);
   await page.evaluate(() => document.fonts.ready);
   if (path.startsWith('/setup')) await fine(page.getByTestId('finder').locator('canvas'));
-  else await page.getByTestId('thumbnail').first().waitFor({ timeout: 120_000 });
+  else if (path.startsWith('/day')) await page.getByTestId('thumbnail').first().waitFor({ timeout: 120_000 });
+  else if (path.startsWith('/card')) await page.getByTestId('card-picture').waitFor({ timeout: 120_000 });
+  else await page.getByRole('heading', { level: 1 }).waitFor();
   await then?.(page);
   await page.waitForTimeout(1500);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
