@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { bodySchema, lensSchema } from '../kit/schema';
 import { fits } from '../kit/fits';
-import { bodyFrom, lensFrom } from '../kit/fromLensfun';
+import { bodyFrom, lensFrom } from './fromLensfun';
 import { maxLensfunBytes, readLensfun, type BodyEntry, type LensEntry } from './lensfun';
 
 /** Debian's package of the database, which the tests install and nobody ships. */

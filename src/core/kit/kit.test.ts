@@ -3,7 +3,7 @@ import { focusFromSensor, imageDistance } from '../optics/thinLens';
 import { stopsBetween } from '../optics/stops';
 import { defaultCamera } from '../setup/defaults';
 import { bagSchema, inBag, lensesWithoutBody } from './bags';
-import { onBody, withKitOnOffer } from './choose';
+import { onBody, withKitOnOffer } from '../setup/chooseKit';
 import { newBody, newLens, usualClosestMm } from './defaults';
 import { bodyOf, focalLengthProblem, goTogether, kitUsed, lensOf } from './find';
 import { canMount, fits, mountings, mountsOf, waysOn } from './fits';

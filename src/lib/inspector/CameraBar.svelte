@@ -1,7 +1,7 @@
 <script lang="ts">
   import { bounds } from '$core/setup/bounds';
   import { Ruler } from '@lucide/svelte';
-  import { onBody } from '$core/kit/choose';
+  import { onBody } from '$core/setup/chooseKit';
   import { betweenOf } from '$core/kit/find';
   import { mountingOf, mountings, type Mounting } from '$core/kit/fits';
   import { framings, type Framing } from '$core/setup/schema';

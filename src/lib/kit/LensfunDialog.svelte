@@ -2,7 +2,7 @@
   import { Button, Checkbox } from 'flowbite-svelte';
   import { VList } from 'virtua/svelte';
   import type { LensEntry, LensfunEntry, LensfunResult } from '$core/formats/lensfun';
-  import { bodyFrom, lensFrom } from '$core/kit/fromLensfun';
+  import { bodyFrom, lensFrom } from '$core/formats/fromLensfun';
   import { parseNumber } from '$core/words/number';
   import Dialog from '$lib/controls/Dialog.svelte';
   import Progress from '$lib/controls/Progress.svelte';

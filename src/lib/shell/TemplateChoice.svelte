@@ -1,6 +1,6 @@
 <script lang="ts">
   import { planSetup } from '$core/call/planSetup';
-  import { withKitOnOffer } from '$core/kit/choose';
+  import { withKitOnOffer } from '$core/setup/chooseKit';
   import { bodyOf } from '$core/kit/find';
   import { setupFrom, templates, templateWords, type TemplateChoices } from '$core/setup/templates';
   import Outline from '$lib/finder/Outline.svelte';

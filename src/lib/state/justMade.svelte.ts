@@ -1,6 +1,6 @@
 /** A setup just made from a kind of picture: what is asked of it afterwards, as long as nothing else has been changed. */
 import { same } from '$core/plain/merge';
-import { withKitOnOffer } from '$core/kit/choose';
+import { withKitOnOffer } from '$core/setup/chooseKit';
 import { renamePeople } from '$core/job/normalise';
 import { numbered } from '$core/setup/persons';
 import { secondChoice, setupFrom, type Second, type Template, type TemplateChoices } from '$core/setup/templates';

@@ -1,7 +1,7 @@
 /** What is done with setups as a whole. */
 import { copiedParts } from '$core/job/copy';
 import { asPartOfJob, renamePeople } from '$core/job/normalise';
-import { withKitOnOffer } from '$core/kit/choose';
+import { withKitOnOffer } from '$core/setup/chooseKit';
 import type { Kit } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
 import { limits } from '$core/schema/values';

@@ -1,8 +1,8 @@
 /** The kit somebody has, in place of what a template names. */
-import type { Camera } from '../setup/schema';
-import { betweenOf } from './find';
-import { fits, mountings, type Mounting } from './fits';
-import type { Kit } from './schema';
+import type { Camera } from './schema';
+import { betweenOf } from '../kit/find';
+import { fits, mountings, type Mounting } from '../kit/fits';
+import type { Kit } from '../kit/schema';
 
 /** How many stops of focal length a lens is from a focal length; 0 when it has it. */
 function away({ seen }: Mounting, focalLengthMm: number): number {

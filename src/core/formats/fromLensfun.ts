@@ -1,7 +1,7 @@
 /** Entries of a lens database as kit, with what is usual for all the database does not say. */
-import type { BodyEntry, LensEntry } from '../formats/lensfun';
-import { newBody, newLens, usualClosestMm } from './defaults';
-import type { Body, Lens } from './schema';
+import type { BodyEntry, LensEntry } from './lensfun';
+import { newBody, newLens, usualClosestMm } from '../kit/defaults';
+import type { Body, Lens } from '../kit/schema';
 
 /** Diagonal of the full frame, mm. */
 const fullDiagonalMm = Math.hypot(36, 24);
