@@ -50,6 +50,8 @@ export async function openDemo(page: Page, setup = 'West door'): Promise<void> {
       .click();
     await expect(page).toHaveTitle(new RegExp(`^${setup}`));
   }
+  // What comes after the call has come.
+  await expect(page.getByTestId('floor')).toBeVisible();
 }
 
 /** Waits until everything typed has reached the store. */

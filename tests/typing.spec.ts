@@ -78,7 +78,7 @@ test('numbers: a minus, a comma, units, a range in the units shown, Escape, arro
   await expect(turn).toHaveValue('99999');
   await turn.press('Enter');
   await expect(turn).toHaveValue('99999');
-  await expect(page.getByRole('alert')).toHaveText('From −180 to 180°.');
+  await expect(page.getByRole('alert')).toHaveText('Head turned, °: From −180 to 180°.');
   await type(turn, '30');
   await turn.press('Enter');
   await expect(page.getByRole('alert')).toHaveCount(0);
@@ -86,7 +86,7 @@ test('numbers: a minus, a comma, units, a range in the units shown, Escape, arro
   const height = page.getByLabel('Height', { exact: true });
   await type(height, '3 m');
   await height.press('Enter');
-  await expect(page.getByRole('alert')).toHaveText('From 10 cm to 2.5 m.');
+  await expect(page.getByRole('alert')).toHaveText('Height: From 10 cm to 2.5 m.');
   await expect(height).toHaveValue('3 m');
   await type(height, '1,8');
   await height.press('Enter');

@@ -51,7 +51,7 @@
   {/if}
   {#if field.problem !== ''}
     <Helper id="{field.id}-note" role="alert" class="mt-1 text-pencil"
-      ><span class="sr-only">{label}: </span>{note}</Helper
+      ><span class="sr-only">{`${label}: `}</span>{note}</Helper
     >
   {:else if note !== ''}
     <Helper id="{field.id}-note" class="mt-1 text-soft">{note}</Helper>

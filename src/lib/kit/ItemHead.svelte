@@ -59,6 +59,7 @@
         type="button"
         class="grid size-8 place-items-center border border-line bg-raised"
         aria-label={builtIn ? `${item.name} as it came` : `Remove ${item.name}`}
+        disabled={uses === null}
         onclick={() => (uses && uses.length > 0 && !builtIn ? (removing = true) : remove())}
       >
         <Trash2 size={15} aria-hidden="true" />

@@ -2,7 +2,7 @@
   import { Plus, X } from '@lucide/svelte';
   import { Button } from 'flowbite-svelte';
   import type { Draft } from 'immer';
-  import { mountsOf } from '$core/kit/fits';
+  import { canMount, mountsOf } from '$core/kit/fits';
   import type { Lens } from '$core/kit/schema';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -18,6 +18,7 @@
   const change = (label: string, recipe: (draft: Draft<Lens>) => void, how: How = null) =>
     kit.change('lenses', lens.id, label, recipe, how);
   const mounts = $derived(mountsOf(kit.all));
+  const goesOn = $derived(kit.shown.bodies.filter((body) => canMount(body, lens, kit.all.adapters)));
   const zoom = $derived(lens.longestMm > lens.shortestMm);
   const closest = { min: 10, max: 20_000 } as const;
   /** A figure to begin a table with, line pairs per mm (from memory). */
@@ -95,6 +96,11 @@
     suggestions={mounts}
     onchange={(mount, how) => change('mount', (draft) => void (draft.mount = mount), how)}
   />
+  {#if goesOn.length === 0}
+    <p class="col-span-2 border-l-2 border-pencil pl-2">
+      None of your bodies takes this mount, directly or by an adapter you have: no setup can use it yet.
+    </p>
+  {/if}
   <LengthField
     label="Closest focus, from the sensor"
     bounds={closest}

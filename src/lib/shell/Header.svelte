@@ -114,7 +114,7 @@
         <a
           href={item.href}
           aria-current={item.key === page ? 'page' : undefined}
-          class="border-b-3 border-transparent py-0.5 aria-[current=page]:border-pencil aria-[current=page]:font-semibold"
+          class="min-w-6 border-b-3 border-transparent py-0.5 text-center aria-[current=page]:border-pencil aria-[current=page]:font-semibold"
           >{item.name}</a
         >
       {/if}
