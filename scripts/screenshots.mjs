@@ -86,12 +86,19 @@ for (const { name, path, size, theme = 'studio', then } of views.filter(
   await page.goto(`http://127.0.0.1:${port}/day/demo-fernhall`);
   await page.getByRole('button', { name: 'Settings' }).click();
   await page.getByText(theme, { exact: true }).click();
+  if (path.startsWith('/card')) {
+    // The card shows what the Finder has drawn to the end, and kept.
+    await page.goto(`http://127.0.0.1:${port}${path.replace('/card', '/setup')}`);
+    await fine(page.getByTestId('finder').locator('canvas'));
+    await page.waitForFunction(() => !/ looks/.test(document.querySelector('main')?.textContent ?? ''));
+    await page.waitForTimeout(3000);
+  }
   await page.setViewportSize(size);
   await page.goto(`http://127.0.0.1:${port}${path}`);
   await page.evaluate(() => document.fonts.ready);
   if (path.startsWith('/setup')) await fine(page.getByTestId('finder').locator('canvas'));
   else if (path.startsWith('/day')) await page.getByTestId('thumbnail').first().waitFor({ timeout: 120_000 });
-  else if (path.startsWith('/card')) await page.getByTestId('card-picture').waitFor({ timeout: 120_000 });
+  else if (path.startsWith('/card')) await page.locator('[data-testid=card-picture], main svg').first().waitFor();
   else await page.getByRole('heading', { level: 1 }).waitFor();
   await then?.(page);
   await page.waitForTimeout(1500);

@@ -4,6 +4,9 @@ import type { Setup } from '$core/setup/schema';
 import type { Thumbnails } from '$lib/data';
 import { cardKey, drawnFrom } from './drawnFrom';
 
+/** Drawn smaller than a phone shows, as slow machines draw while something moves, the outline says more, px. */
+const leastPx = 360;
+
 /** Twice what a phone's width shows, px. */
 const longSidePx = 760;
 
@@ -12,6 +15,7 @@ export async function keepForCard(
   canvas: HTMLCanvasElement,
   { id, setup, plan }: { readonly id: string; readonly setup: Setup; readonly plan: Plan }
 ): Promise<void> {
+  if (canvas.width < leastPx) return;
   const scale = Math.min(1, longSidePx / Math.max(canvas.width, canvas.height));
   const small = document.createElement('canvas');
   small.width = Math.round(canvas.width * scale);

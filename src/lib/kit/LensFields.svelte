@@ -58,7 +58,7 @@
     onchange={(mm, how) => focal('short', mm, how)}
   />
   <NumberField
-    label="Longest (the same for a prime)"
+    label="Longest (prime: the same)"
     unit="millimetres"
     value={lens.longestMm}
     min={1}

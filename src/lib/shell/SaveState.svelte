@@ -10,8 +10,9 @@
   const words = $derived.by(() => {
     if (saving.kind === 'saving') return 'saving';
     if (saving.kind === 'failed') return 'not saved';
-    const at = saving.at === null ? '' : ` ${new Date(saving.at).toLocaleTimeString([], { timeStyle: 'short' })}`;
-    return `saved${at}`;
+    // Since when only matters for an edit of one's own.
+    if (saving.at === null || !app.store.history.canUndo) return 'saved';
+    return `saved ${new Date(saving.at).toLocaleTimeString([], { timeStyle: 'short' })}`;
   });
 </script>
 
