@@ -112,19 +112,22 @@ export function build() {
 
 export const chromiumPath = process.env.CHROMIUM_PATH ?? '/usr/bin/chromium';
 
+const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
+const quietly = { DEBIAN_FRONTEND: 'noninteractive' };
+
 function apt(title, ...args) {
-  const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
   const [command, ...rest] = [...asRoot, 'apt-get', ...args];
-  run(title, command, rest, { DEBIAN_FRONTEND: 'noninteractive' });
+  run(title, command, rest, quietly);
 }
 
 /** Debian's package of the open lens database: one test reads all of it, and is left out where it cannot be had. */
 export function lensDatabase() {
-  if (existsSync('/usr/share/lensfun/version_1')) return;
-  const command = ['apt-get', 'install', '-y', '-qq', '--no-install-recommends', 'liblensfun-data-v1'];
-  const [name, ...args] = process.getuid?.() === 0 ? command : ['sudo', '-n', ...command];
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  if (spawnSync(name, args, { stdio: 'ignore', env }).status !== 0)
+  const folder = '/usr/share/lensfun/version_1';
+  if (existsSync(folder)) return;
+  const [command, ...rest] = [...asRoot, 'sh', '-c'];
+  const install = 'apt-get update -qq; apt-get install -y -qq --no-install-recommends liblensfun-data-v1';
+  spawnSync(command, [...rest, install], { stdio: 'ignore', env: { ...process.env, ...quietly } });
+  if (!existsSync(folder))
     console.log('\n— The lens database could not be installed: the test that reads all of it is left out.');
 }
 

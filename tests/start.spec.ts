@@ -47,6 +47,7 @@ drawingTest('a field card draws nothing: no renderer comes for it', async ({ pag
   await page.goto('/card/demo-west-door');
   await expect(page.getByTestId('card-call')).toBeVisible();
   await expect(page.locator('main svg').first()).toBeVisible();
+  await page.waitForLoadState('networkidle');
   expect((await fetched(page)).filter(({ path }) => /renderer/.test(path))).toEqual([]);
 });
 

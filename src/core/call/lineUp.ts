@@ -1,6 +1,6 @@
 /** Every lens of the kit at the same framing. */
-import { betweenOf, bodyOf } from '../kit/find';
-import { mountingOf, mountings } from '../kit/fits';
+import { bodyOf } from '../kit/find';
+import { mountingsFor } from '../kit/fits';
 import { distanceForFraming, framedSize } from '../optics/thinLens';
 import { cameraDistance, pictureSize } from '../setup/framing';
 import type { Lens } from '../kit/schema';
@@ -63,11 +63,7 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
   const framed = framedSize(setup.camera.focalLengthMm, cameraDistance(setup, body), height);
   const room = setup.place.backUpMm;
   const { camera } = setup;
-  const inUse = kit.lenses.find((lens) => lens.id === camera.lensId);
-  const between = betweenOf(kit, camera);
-  // The lens in use is compared as it is used.
-  const offered = mountings(kit, body).filter(({ lens }) => lens.id !== camera.lensId);
-  return [...(inUse && between ? [mountingOf(inUse, between)] : []), ...offered]
+  return mountingsFor(kit, body, camera)
     .flatMap(({ lens, adapterIds, seen }) => {
       const own = lens.id === camera.lensId ? [camera.focalLengthMm] : [];
       const all = [...new Set([...usefulFocalLengths(seen), ...own])];

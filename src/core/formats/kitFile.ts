@@ -20,12 +20,12 @@ const kitFileSchema = z.strictObject({
   bags: listOf(bagSchema, maxBags, 'bags').default([])
 });
 
-export interface KitFile {
+interface KitFile {
   readonly kit: Kit;
   readonly bags: readonly Bag[];
 }
 
-export type KitFileResult =
+type KitFileResult =
   | { readonly ok: true; readonly file: KitFile }
   | { readonly ok: false; readonly field: string; readonly reason: string };
 
@@ -33,10 +33,13 @@ export function writeKitFile({ kit, bags }: KitFile): string {
   return `${JSON.stringify({ format, version: currentVersion, kit, bags }, null, 1)}\n`;
 }
 
-const refuse = (field: string, reason: string): KitFileResult => ({ ok: false, field, reason });
+const refuse = (field: string, reason: string) => ({ ok: false as const, field, reason });
+
+/** What is said of a file that is not even read. */
+export const tooLarge = refuse('', `A kit file has at most ${maxKitFileBytes / 1e6} MB.`);
 
 export function readKitFile(text: string): KitFileResult {
-  if (text.length > maxKitFileBytes) return refuse('', `A kit file has at most ${maxKitFileBytes / 1e6} MB.`);
+  if (text.length > maxKitFileBytes) return tooLarge;
   const shape = shapeProblem(text);
   if (shape !== null) return refuse('', shape);
   let data: unknown;

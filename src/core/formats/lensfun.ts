@@ -3,7 +3,8 @@
  * The database's own data is under the Creative Commons Attribution-Share Alike licence; Focalis ships none of it.
  */
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
-import { limits } from '../schema/values';
+import { lensSchema } from '../kit/schema';
+import { boundsOf, fNumber, limits } from '../schema/values';
 
 /** Largest file, and all of them together, bytes; the whole database has under 4 MB. */
 export const maxLensfunBytes = 20_000_000;
@@ -158,32 +159,40 @@ function stopsOf(node: Node, model: string): Pick<LensEntry, 'widestFNumber' | '
   return { widestFNumber: short, widestAtLong, smallestFNumber: null };
 }
 
+/** What a lens of the kit may have. */
+const focalMm = boundsOf(lensSchema.shape.shortestMm);
+const marks = boundsOf(fNumber);
+/** From medium format to the smallest sensors, generously (from memory). */
+const cropFactors = { min: 0.3, max: 20 } as const;
+
 function bodyEntry(node: Node, compatible: ReadonlyMap<string, readonly string[]>): BodyEntry | Left {
   const name = nameOf(node);
-  const mount = plainest(node, 'mount').slice(0, 40);
+  const mount = plainest(node, 'mount').slice(0, limits.maxMountLength);
   const cropFactor = number(words(node['cropfactor']));
   if (name === '') return { name: 'A camera', reason: 'it has no name' };
   if (mount === '') return { name, reason: 'it has no mount' };
-  if (cropFactor === null || cropFactor < 0.3 || cropFactor > 20) return { name, reason: 'its crop factor is missing' };
+  if (cropFactor === null || cropFactor < cropFactors.min || cropFactor > cropFactors.max)
+    return { name, reason: 'its crop factor is missing' };
   const others = (compatible.get(mount) ?? []).filter((other) => other !== mount);
-  return { kind: 'body', name, mount, alsoTakes: others.slice(0, 60), cropFactor };
+  return { kind: 'body', name, mount, alsoTakes: others.slice(0, limits.maxMountsOfBody), cropFactor };
 }
 
 function lensEntry(node: Node): LensEntry | Left {
   const name = nameOf(node);
   const model = plainest(node, 'model');
   const mounts = nodes(node, 'mount')
-    .map((mount) => words(mount).slice(0, 40))
+    .map((mount) => words(mount).slice(0, limits.maxMountLength))
     .filter((mount) => mount !== '');
   if (name === '') return { name: 'A lens', reason: 'it has no name' };
   if (mounts.length === 0) return { name, reason: 'it has no mount' };
   const focal = focalOf(node, model);
   if (!focal) return { name, reason: 'its focal length is nowhere said' };
   if (focal.short > focal.long) return { name, reason: 'its focal lengths run backwards' };
-  if (focal.short < 1 || focal.long > 2000) return { name, reason: 'its focal length is out of range' };
+  if (focal.short < focalMm.min || focal.long > focalMm.max)
+    return { name, reason: 'its focal length is out of range' };
   const stops = stopsOf(node, model);
   const { widestFNumber, smallestFNumber } = stops;
-  const wrong = (value: number | null) => value !== null && (value < 0.5 || value > 128);
+  const wrong = (value: number | null) => value !== null && (value < marks.min || value > marks.max);
   if (wrong(widestFNumber) || wrong(stops.widestAtLong) || wrong(smallestFNumber))
     return { name, reason: 'its f-number is out of range' };
   if (widestFNumber !== null && smallestFNumber !== null && widestFNumber > smallestFNumber)

@@ -1,15 +1,8 @@
 /** The one place that finds the body and the lens a camera holds. */
+import { betweenOf, type Holds } from './between';
 import { fits } from './fits';
 import { croppedBody, mountedLens } from './mounted';
 import type { Adapter, Body, Kit, Lens } from './schema';
-
-export interface Holds {
-  readonly bodyId: string;
-  readonly lensId: string;
-  readonly focalLengthMm: number;
-  readonly adapterIds: readonly string[];
-  readonly cropMode: string | null;
-}
 
 /** What was made of each item before: asked alike, the very same comes back, so that nothing is planned anew. */
 function remembered<T extends object>(make: (item: T, key: string) => T): (item: T, key: string) => T {
@@ -35,12 +28,6 @@ const mounted = remembered<Lens>((lens, key) => {
 export function bodyOf(kit: Kit, { bodyId, cropMode }: Pick<Holds, 'bodyId' | 'cropMode'>): Body | undefined {
   const body = kit.bodies.find((item) => item.id === bodyId);
   return body && cropMode !== null ? cropped(body, cropMode) : body;
-}
-
-/** What is between lens and body; undefined when the kit lacks some of it. */
-export function betweenOf({ adapters }: Kit, { adapterIds }: Pick<Holds, 'adapterIds'>): Adapter[] | undefined {
-  const found = adapterIds.map((id) => adapters.find((item) => item.id === id));
-  return found.every((item) => item !== undefined) ? found : undefined;
 }
 
 /** The lens as the body sees it: at its focal length, with what is between. */

@@ -1,6 +1,6 @@
 /** What can be put on what: mounts, and the adapters and converters that join them. */
-import { mountedLens } from './mounted';
-import { limits } from '../schema/values';
+import { betweenOf, type Holds } from './between';
+import { factorOf, mountedLens } from './mounted';
 import type { Adapter, Body, Kit, Lens } from './schema';
 
 /** Two mounts join when they are the same, or when one of them has not been said. */
@@ -9,15 +9,18 @@ const joins = (a: string, b: string): boolean => a === '' || b === '' || a === b
 /** What of a body says which lenses go on it. */
 type Mounts = Pick<Body, 'mount' | 'alsoTakes'>;
 
-/** A converter changes the focal length and leaves the mount; a ring only changes the mount. */
-export const isConverter = ({ factor }: Pick<Adapter, 'factor'>): boolean => factor !== 1;
+/** A converter changes the focal length, a ring only the mount. */
+const isConverter = ({ factor }: Pick<Adapter, 'factor'>): boolean => factor !== 1;
 
-/** Whether the lens, with just this between, goes on the body. */
+/**
+ * Whether the lens, with just this between, goes on the body. A side of an adapter that nobody has named is as what stands
+ * before it: a converter leaves the mount, and a ring not yet described joins nothing.
+ */
 export function fits(body: Mounts, lens: Pick<Lens, 'mount'>, between: readonly Adapter[] = []): boolean {
   let mount = lens.mount;
   for (const adapter of between) {
     if (!joins(mount, adapter.lensMount)) return false;
-    mount = adapter.bodyMount;
+    mount = adapter.bodyMount === '' ? mount : adapter.bodyMount;
   }
   return joins(mount, body.mount) || body.alsoTakes.includes(mount);
 }
@@ -26,10 +29,10 @@ export function fits(body: Mounts, lens: Pick<Lens, 'mount'>, between: readonly 
 export function waysOn(body: Mounts, lens: Pick<Lens, 'mount'>, adapters: readonly Adapter[]): Adapter[][] {
   const offered = adapters.filter((adapter) => !adapter.retired);
   const singles = offered.map((adapter) => [adapter]);
+  // At most two: limits.maxBetween.
   const pairs = offered.flatMap((first) => offered.flatMap((second) => (first === second ? [] : [[first, second]])));
-  const chains: Adapter[][] = limits.maxBetween > 1 ? [[], ...singles, ...pairs] : [[], ...singles];
   const converters = (chain: readonly Adapter[]) => chain.filter(isConverter).length;
-  return chains
+  return [[], ...singles, ...pairs]
     .filter((chain) => fits(body, lens, chain))
     .sort((a, b) => converters(a) - converters(b) || a.length - b.length);
 }
@@ -56,11 +59,10 @@ export interface Mounting {
 
 /** What a lens becomes with what is between. */
 export function mountingOf(lens: Lens, between: readonly Adapter[]): Mounting {
-  const factor = between.reduce((product, adapter) => product * adapter.factor, 1);
   return {
     lens,
     adapterIds: between.map((adapter) => adapter.id),
-    seen: mountedLens(lens, between, lens.shortestMm * factor)
+    seen: mountedLens(lens, between, lens.shortestMm * factorOf(between))
   };
 }
 
@@ -70,4 +72,12 @@ export function mountings({ lenses, adapters }: Kit, body: Mounts): Mounting[] {
     const way = lens.retired ? undefined : waysOn(body, lens, adapters)[0];
     return way ? [mountingOf(lens, way)] : [];
   });
+}
+
+/** The same for a camera: its own lens first, as it is used, whatever else is on offer. */
+export function mountingsFor(kit: Kit, body: Mounts, holds: Pick<Holds, 'lensId' | 'adapterIds'>): Mounting[] {
+  const inUse = kit.lenses.find((lens) => lens.id === holds.lensId);
+  const between = betweenOf(kit, holds);
+  const others = mountings(kit, body).filter(({ lens }) => lens.id !== holds.lensId);
+  return inUse && between ? [mountingOf(inUse, between), ...others] : others;
 }

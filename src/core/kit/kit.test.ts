@@ -51,6 +51,15 @@ describe('what goes on what', () => {
     expect(canMount(body, old, [])).toBe(false);
   });
 
+  it('is joined by nothing that nobody has described: such a ring joins no mounts, a converter leaves them', () => {
+    const blank = adapter('blank', { lensMount: '', bodyMount: '' });
+    const anyConverter = adapter('any', { lensMount: '', bodyMount: '', factor: 1.4, stopsLost: 1 });
+    expect(fits(body, old, [blank])).toBe(false);
+    expect(fits(body, old, [anyConverter])).toBe(false);
+    expect(fits(body, long, [anyConverter])).toBe(true);
+    expect(fits(body, old, [ring, anyConverter])).toBe(true);
+  });
+
   it('is offered by the way that changes least first, and never by what is retired', () => {
     expect(waysOn(body, long, kit.adapters).map((way) => way.map((item) => item.id))).toEqual([[], ['two']]);
     expect(waysOn(body, old, kit.adapters).map((way) => way.map((item) => item.id))).toEqual([
@@ -82,6 +91,11 @@ describe('a lens on a body', () => {
     expect(seen?.name).toBe('Long + two');
     expect(lensOf(kit, { ...camera, adapterIds: ['two'], focalLengthMm: 600 })).toBe(seen);
     expect(lensOf(kit, { ...camera, adapterIds: ['gone'] })).toBeUndefined();
+  });
+
+  it('has what was measured of it enlarged with its picture', () => {
+    const measured = { ...long, measured: [{ fNumber: 2.8, lpPerMm: 60 }] };
+    expect(mountedLens(measured, [converter], 600).measured).toEqual([{ fNumber: 5.6, lpPerMm: 30 }]);
   });
 
   it('closes down along its range, on marks a camera shows', () => {

@@ -8,6 +8,11 @@ const endShare = 0.15;
 /** The next worse way a lens draws. */
 const worse = { crisp: 'ordinary', ordinary: 'weakWideOpen', weakWideOpen: 'weakWideOpen' } as const;
 
+/** What adapters and converters together make of the focal length. */
+export function factorOf(adapters: readonly Adapter[]): number {
+  return adapters.reduce((product, adapter) => product * adapter.factor, 1);
+}
+
 /** How far along its range a lens is, 0 short to 1 long, in steps of equal ratio. */
 function along({ shortestMm, longestMm }: Lens, focalLengthMm: number): number {
   if (longestMm <= shortestMm) return 0;
@@ -43,7 +48,7 @@ function isWeak({ weakEnds }: Lens, share: number): boolean {
  * @param focalLengthMm as the body sees it
  */
 export function mountedLens(lens: Lens, adapters: readonly Adapter[], focalLengthMm: number): Lens {
-  const factor = adapters.reduce((product, { factor }) => product * factor, 1);
+  const factor = factorOf(adapters);
   const lost = adapters.reduce((sum, { stopsLost }) => sum + stopsLost, 0);
   const share = along(lens, focalLengthMm / factor);
   const weak = isWeak(lens, share);
@@ -59,6 +64,13 @@ export function mountedLens(lens: Lens, adapters: readonly Adapter[], focalLengt
     longestMm: lens.longestMm * factor,
     widestFNumber: darker(widest),
     smallestFNumber: darker(smallest),
+    // What was measured of the lens alone is enlarged with its picture.
+    ...(lens.measured && {
+      measured: lens.measured.map((entry) => ({
+        fNumber: darker(entry.fNumber),
+        lpPerMm: entry.lpPerMm / factor
+      }))
+    }),
     widestAtLong: null,
     smallestAtLong: null,
     character: weak ? worse[lens.character] : lens.character

@@ -14,13 +14,15 @@ export const sensorSchema = z
   });
 
 /** A lens mount by its name; empty where nobody has said, and then it fits anything. */
-const mount = line(40).default('').describe('Lens mount; empty when not said, and then it fits anything');
+const mount = line(limits.maxMountLength)
+  .default('')
+  .describe('Lens mount; empty when not said, and then it fits anything');
 
 /** Kit that is no longer used stays for the setups that have it, and is not offered. */
 const retired = z.boolean().default(false).describe('No longer offered; setups that have it keep it');
 
 export const pointSizes = ['pinpoint', 'small', 'medium', 'large'] as const;
-export const sensitivePoints = ['all', 'middleColumns', 'centre', 'none'] as const;
+const sensitivePoints = ['all', 'middleColumns', 'centre', 'none'] as const;
 
 /** Where a body can focus: a grid of points over the middle of the frame. */
 export const focusGridSchema = z.strictObject({
@@ -38,7 +40,7 @@ export const focusGridSchema = z.strictObject({
 });
 
 /** A smaller part of the sensor, as the body can be set to use. */
-export const cropModeSchema = z.strictObject({
+const cropModeSchema = z.strictObject({
   name,
   factor: between(1.01, 4).describe('Sensor edge over the edge of the part used')
 });
@@ -52,8 +54,8 @@ export const bodySchema = z
     focusGrid: focusGridSchema,
     mount,
     alsoTakes: z
-      .array(line(40))
-      .max(60, 'must be at most 60 mounts')
+      .array(line(limits.maxMountLength))
+      .max(limits.maxMountsOfBody, `must be at most ${limits.maxMountsOfBody} mounts`)
       .default([])
       .describe('Other mounts whose lenses go on it directly'),
     cropModes: z
@@ -81,8 +83,8 @@ export const bodySchema = z
     message: 'must not be shorter than fastestShutterS'
   });
 
-export const rims = ['soft', 'even', 'hard'] as const;
-export const weakEnds = ['none', 'short', 'long', 'both'] as const;
+const rims = ['soft', 'even', 'hard'] as const;
+const weakEnds = ['none', 'short', 'long', 'both'] as const;
 
 export const lensSchema = z
   .strictObject({
@@ -160,6 +162,5 @@ export type Sensor = z.infer<typeof sensorSchema>;
 export type FocusGrid = z.infer<typeof focusGridSchema>;
 export type Body = z.infer<typeof bodySchema>;
 export type Lens = z.infer<typeof lensSchema>;
-export type CropMode = z.infer<typeof cropModeSchema>;
 export type Adapter = z.infer<typeof adapterSchema>;
 export type Kit = z.infer<typeof kitSchema>;

@@ -13,6 +13,8 @@ export const limits = {
   maxBodies: 100,
   maxLenses: 200,
   maxAdapters: 50,
+  maxMountLength: 40,
+  maxMountsOfBody: 60,
   /** Adapters and converters between one lens and one body. */
   maxBetween: 2,
   maxDistanceMm: 2_000_000,

@@ -109,6 +109,15 @@ describe('plan request', () => {
     expect(ask(6).ok).toBe(true);
   });
 
+  it('refuses a lens that does not go on the body', () => {
+    const setup = demoSetup('West door');
+    const bodies = builtInKit.bodies.map((item) => ({ ...item, mount: 'one' }));
+    const lenses = builtInKit.lenses.map((item) => ({ ...item, mount: 'other' }));
+    const refused = refusal(request(setup, { kit: { bodies, lenses } }));
+    expect(refused.field).toBe('setup.camera.lensId');
+    expect(refused.reason).toContain('does not go on the body');
+  });
+
   it('answers extreme numbers with a result or a reason, never NaN or an exception', () => {
     const setups = fc
       .record({

@@ -11,7 +11,7 @@ import { forbiddenPath, shapeProblem } from '../formats/untrusted';
 import { currentVersion, renewSetup } from '../formats/versions';
 import { defaultHabits, habitsSchema } from '../habits/habits';
 import { mergedKit } from '../kit/builtInKit';
-import { focalLengthProblem, lensOf } from '../kit/find';
+import { focalLengthProblem, goTogether, lensOf } from '../kit/find';
 import { kitSchema } from '../kit/schema';
 import { setupSchema } from '../setup/schema';
 import { maxLineUpWork, maxRequestBytes } from './limits';
@@ -95,6 +95,8 @@ export function answerPlanRequest(text: string): PlanAnswer {
   const lens = lensOf(kit, setup.camera);
   const problem = lens ? focalLengthProblem(lens, setup.camera.focalLengthMm) : null;
   if (problem !== null) return refuse('setup.camera.focalLengthMm', problem);
+  if (!goTogether(kit, setup.camera))
+    return refuse('setup.camera.lensId', 'The lens does not go on the body, with what is between.');
   const input: PlanInput = { setup, kit, stopStep, habits };
   if (include.includes('lineUp') && lineUpWork(input) > maxLineUpWork) {
     return refuse(

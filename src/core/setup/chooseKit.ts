@@ -1,6 +1,6 @@
 /** The kit somebody has, in place of what a template names. */
 import type { Camera } from './schema';
-import { betweenOf } from '../kit/find';
+import { betweenOf } from '../kit/between';
 import { fits, mountings, type Mounting } from '../kit/fits';
 import type { Kit } from '../kit/schema';
 

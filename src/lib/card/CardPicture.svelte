@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
-  import type { Body } from '$core/kit/schema';
+  import type { Body, Lens } from '$core/kit/schema';
   import { aspectOf } from '$lib/finder/asking';
   import { cardKey, drawnFrom } from '$lib/finder/drawnFrom';
   import Outline from '$lib/finder/Outline.svelte';
@@ -11,12 +11,13 @@
     row: SetupRow;
     plan: Plan;
     body: Body;
+    lens: Lens;
     /** The room for it, px. */
     width: number;
     height: number;
   }
   /** What the Finder last drew of the setup as it is now; the outline where it has not. Nothing is drawn for the card. */
-  let { row, plan, body, width, height }: Props = $props();
+  let { row, plan, body, lens, width, height }: Props = $props();
   const app = getApp();
   const aspect = $derived(aspectOf({ setup: row.setup, body }));
   const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
@@ -25,7 +26,7 @@
   $effect(() => {
     let wanted = true;
     let made = '';
-    void app.thumbnails.kept(cardKey(row.id), drawnFrom(row.setup, plan)).then((kept) => {
+    void app.thumbnails.kept(cardKey(row.id), drawnFrom({ setup: row.setup, plan, body, lens })).then((kept) => {
       if (!wanted || !kept) return;
       made = URL.createObjectURL(kept);
       address = made;

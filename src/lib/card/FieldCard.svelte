@@ -81,8 +81,15 @@
       </div>
       <div class="relative mt-3 min-h-44 flex-1 bg-surround print:mb-0 print:min-h-40" bind:clientHeight={finderHeight}>
         <div class="absolute inset-0 grid place-items-center overflow-hidden">
-          {#if planned.body}
-            <CardPicture {row} {plan} body={planned.body} width={width - 32} height={finderHeight} />
+          {#if planned.body && planned.lens}
+            <CardPicture
+              {row}
+              {plan}
+              body={planned.body}
+              lens={planned.lens}
+              width={width - 32}
+              height={finderHeight}
+            />
           {/if}
         </div>
       </div>

@@ -19,6 +19,7 @@ export {
   freeName,
   jobOfSetup,
   offerDemo,
+  placeKit,
   readJobParts,
   removedKeptMs,
   setupsHolding,

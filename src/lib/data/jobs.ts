@@ -114,14 +114,19 @@ export async function addJob(
   };
 }
 
-/** Kit that is already there is used; kit that differs under the same id comes in under a new one. */
 type KitItem = Body | Lens | Adapter;
 
-function placeKit<T extends KitItem>(incoming: readonly T[], present: readonly T[], newId: NewId) {
+/**
+ * Kit that is already there, in use or retired, is used whatever its id; kit that differs under the same id comes in under a
+ * new one.
+ */
+export function placeKit<T extends KitItem>(incoming: readonly T[], present: readonly T[], newId: NewId) {
   const ids = new Map<string, string>();
   const news: T[] = [];
   for (const item of incoming) {
-    const alike = present.find((other) => same({ ...other, id: '' }, { ...item, id: '' }));
+    const alike = present.find((other) =>
+      same({ ...other, id: '', retired: false }, { ...item, id: '', retired: false })
+    );
     const id = alike?.id ?? (present.some((other) => other.id === item.id) ? newId() : item.id);
     ids.set(item.id, id);
     if (!alike) news.push({ ...item, id });

@@ -139,9 +139,10 @@
   let keeping: ReturnType<typeof setTimeout> | undefined;
   function keepWhenRested() {
     clearTimeout(keeping);
-    const kept = { id: workspace.row.id, setup, plan };
+    const { id } = workspace.row;
+    const kept = { setup, plan, body, lens };
     keeping = setTimeout(() => {
-      if (canvas && workspace.setup === kept.setup) void keepForCard(app.thumbnails, canvas, kept);
+      if (canvas && workspace.setup === kept.setup) void keepForCard(app.thumbnails, canvas, id, kept);
     }, restMs);
   }
   $effect(() => () => clearTimeout(keeping));

@@ -1,11 +1,10 @@
-import type { Plan } from '$core/call/plan';
-import type { Setup } from '$core/setup/schema';
+import type { Taken } from './asking';
 
 /** All that a small picture of a setup depends on, as one string to compare: what is the same need not be drawn again. */
-export function drawnFrom(setup: Setup, plan: Plan, sizePx: readonly number[] = []): string {
+export function drawnFrom({ setup, plan, body, lens }: Taken, sizePx: readonly number[] = []): string {
   const { people, things, backgrounds, place, light, camera } = setup;
   const entry = plan.stops[plan.selected];
-  const scene = [people, things, backgrounds, place, light.level, camera];
+  const scene = [people, things, backgrounds, place, light.level, camera, body, lens];
   return JSON.stringify([...scene, entry?.stop.label, entry?.target, ...sizePx]);
 }
 

@@ -1,7 +1,6 @@
 /** The Finder's finished picture, kept small for the field card: on the phone, then, nothing needs drawing. */
-import type { Plan } from '$core/call/plan';
-import type { Setup } from '$core/setup/schema';
 import type { Thumbnails } from '$lib/data';
+import type { Taken } from './asking';
 import { cardKey, drawnFrom } from './drawnFrom';
 
 /** Drawn smaller than a phone shows, as slow machines draw while something moves, the outline says more, px. */
@@ -13,7 +12,8 @@ const longSidePx = 760;
 export async function keepForCard(
   thumbnails: Thumbnails,
   canvas: HTMLCanvasElement,
-  { id, setup, plan }: { readonly id: string; readonly setup: Setup; readonly plan: Plan }
+  id: string,
+  taken: Taken
 ): Promise<void> {
   if (canvas.width < leastPx) return;
   const scale = Math.min(1, longSidePx / Math.max(canvas.width, canvas.height));
@@ -22,5 +22,5 @@ export async function keepForCard(
   small.height = Math.round(canvas.height * scale);
   small.getContext('2d')?.drawImage(canvas, 0, 0, small.width, small.height);
   const picture = await new Promise<Blob | null>((resolve) => small.toBlob(resolve, 'image/jpeg', 0.85));
-  if (picture) await thumbnails.keep({ key: cardKey(id), drawnFrom: drawnFrom(setup, plan), picture });
+  if (picture) await thumbnails.keep({ key: cardKey(id), drawnFrom: drawnFrom(taken), picture });
 }

@@ -2,8 +2,8 @@
   import { bounds } from '$core/setup/bounds';
   import { Ruler } from '@lucide/svelte';
   import { onBody } from '$core/setup/chooseKit';
-  import { betweenOf } from '$core/kit/find';
-  import { mountingOf, mountings, type Mounting } from '$core/kit/fits';
+  import { goTogether } from '$core/kit/find';
+  import { mountingsFor } from '$core/kit/fits';
   import { framings, type Framing } from '$core/setup/schema';
   import { frameGroup, usualMarginShare } from '$core/setup/frameGroup';
   import type { How } from '$lib/data';
@@ -45,14 +45,7 @@
   ]);
 
   /** Lenses that go on the body, each by the way that changes least; the one in use as it is used. */
-  const offered = $derived.by((): Mounting[] => {
-    const { body } = workspace;
-    if (!body) return [];
-    const inUse = kit.lenses.find((item) => item.id === camera.lensId);
-    const between = betweenOf(kit, camera);
-    const others = mountings(kit, body).filter((item) => item.lens.id !== camera.lensId);
-    return inUse && between ? [mountingOf(inUse, between), ...others] : others;
-  });
+  const offered = $derived(workspace.body ? mountingsFor(kit, workspace.body, camera) : []);
   const lensItems = $derived(
     kit.lenses.flatMap(({ id }) => {
       const found = offered.find((item) => item.lens.id === id);
@@ -154,6 +147,11 @@
     onchange={(value) => workspace.edit('Orientation', (draft) => void (draft.camera.orientation = value))}
   />
 </div>
+{#if !goTogether(kit, camera)}
+  <p role="alert" class="mt-1.5 border-l-2 border-pencil pl-2">
+    This lens does not go on this body, as it is: choose another, or an adapter (Camera, Kit).
+  </p>
+{/if}
 <OnceOpen open={measuring}>
   {#await import('$lib/rangefinder/Rangefinder.svelte') then { default: Rangefinder }}
     <Rangefinder bind:open={measuring} />

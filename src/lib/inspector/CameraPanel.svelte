@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { betweenOf } from '$core/kit/find';
+  import { betweenOf } from '$core/kit/between';
+  import { factorOf } from '$core/kit/mounted';
   import { mountingOf, waysOn } from '$core/kit/fits';
   import { takeLens } from '$core/setup/moves';
   import { bounds } from '$core/setup/bounds';
@@ -51,8 +52,7 @@
     if (!way) return;
     edit(`Between lens and body: ${way.name}`, (draft) => {
       // The zoom ring stays where it is.
-      const factor = now.reduce((product, item) => product * item.factor, 1);
-      draft.focalLengthMm = (draft.focalLengthMm / factor) * (way.seen.shortestMm / way.lens.shortestMm);
+      draft.focalLengthMm *= way.seen.shortestMm / way.lens.shortestMm / factorOf(now);
       takeLens(draft, way);
     });
   }

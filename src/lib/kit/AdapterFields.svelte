@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Draft } from 'immer';
   import { mountsOf } from '$core/kit/fits';
+  import { limits } from '$core/schema/values';
   import type { Adapter } from '$core/kit/schema';
   import NumberField from '$lib/controls/NumberField.svelte';
   import TextField from '$lib/controls/TextField.svelte';
@@ -18,7 +19,7 @@
   <TextField
     label="Takes lenses with the mount"
     value={adapter.lensMount}
-    maxlength={40}
+    maxlength={limits.maxMountLength}
     optional
     suggestions={mounts}
     onchange={(mount, how) => change('lens side', (draft) => void (draft.lensMount = mount), how)}
@@ -26,7 +27,7 @@
   <TextField
     label="Goes on bodies with the mount"
     value={adapter.bodyMount}
-    maxlength={40}
+    maxlength={limits.maxMountLength}
     optional
     suggestions={mounts}
     onchange={(mount, how) => change('body side', (draft) => void (draft.bodyMount = mount), how)}

@@ -3,6 +3,7 @@
   import { Button, Checkbox } from 'flowbite-svelte';
   import type { Draft } from 'immer';
   import { mountsOf } from '$core/kit/fits';
+  import { limits } from '$core/schema/values';
   import { pointSizes, type Body } from '$core/kit/schema';
   import { megapixels, pixelsWide, sensorSizes } from '$core/kit/startingPoints';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -46,7 +47,7 @@
   <TextField
     label="Mount (empty: takes any lens)"
     value={body.mount}
-    maxlength={40}
+    maxlength={limits.maxMountLength}
     optional
     suggestions={mounts}
     onchange={(mount, how) => change('mount', (draft) => void (draft.mount = mount), how)}

@@ -9,7 +9,7 @@
   interface Props {
     table: KitTable;
     id: string;
-    /** What it is called when there are several: "lenses". */
+    /** Opens another item, or none. */
     onselect: (id: string | null) => void;
   }
   /** The name of an item, which setups hold it, and what can be done with it as a whole. */

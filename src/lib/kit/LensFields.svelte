@@ -3,6 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import type { Draft } from 'immer';
   import { canMount, mountsOf } from '$core/kit/fits';
+  import { limits } from '$core/schema/values';
   import type { Lens } from '$core/kit/schema';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -91,7 +92,7 @@
   <TextField
     label="Mount (empty: fits any body)"
     value={lens.mount}
-    maxlength={40}
+    maxlength={limits.maxMountLength}
     optional
     suggestions={mounts}
     onchange={(mount, how) => change('mount', (draft) => void (draft.mount = mount), how)}

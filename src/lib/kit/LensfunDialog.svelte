@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox } from 'flowbite-svelte';
+  import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
   import { VList } from 'virtua/svelte';
   import type { LensEntry, LensfunEntry, LensfunResult } from '$core/formats/lensfun';
   import { bodyFrom, lensFrom } from '$core/formats/fromLensfun';
@@ -12,6 +12,7 @@
   /** Files of the open lens database: search all of it, choose, and see what is taken before it is. */
   let { open = $bindable() }: { open: boolean } = $props();
   const app = getApp();
+  const id = $props.id();
   let reading = $state<number | null>(null);
   let problem = $state('');
   let refused = $state.raw<readonly string[]>([]);
@@ -136,14 +137,10 @@
       </details>
     {/if}
     {#if entries.length > 0}
-      <label class="block">
-        <span class="label">Search, of {entries.length}</span>
-        <input
-          type="search"
-          bind:value={search}
-          class="h-8 w-full border border-line bg-raised px-2 text-[13px] focus:outline-2 focus:outline-cool"
-        />
-      </label>
+      <div>
+        <Label for="{id}-search">Search, of {entries.length}</Label>
+        <Input id="{id}-search" type="search" bind:value={search} />
+      </div>
       <p class="label" aria-live="polite">
         {found.length === entries.length ? 'All of them.' : `${found.length} found.`}
       </p>
@@ -171,30 +168,23 @@
       <section aria-label="Chosen">
         <h3 class="mb-1 font-semibold">To be taken</h3>
         <ul class="max-h-48 space-y-1 overflow-y-auto">
-          {#each chosen as entry (`${entry.kind} ${entry.name}`)}
+          {#each chosen as entry, index (`${entry.kind} ${entry.name}`)}
             <li class="flex items-center gap-3">
               <span class="min-w-0 flex-1 truncate">{entry.name}</span>
               {#if entry.kind === 'lens' && entry.mounts.length > 1}
-                <label class="flex items-center gap-1.5">
-                  <span class="label">Yours has the mount</span>
-                  <select
-                    class="h-8 border border-line bg-raised py-0 pr-7 pl-2 text-[13px]"
-                    value={mountOf[entry.name] ?? entry.mounts[0]}
-                    onchange={(event) => (mountOf[entry.name] = event.currentTarget.value)}
-                  >
-                    {#each entry.mounts as mount (mount)}<option>{mount}</option>{/each}
-                  </select>
-                </label>
+                <Label for="{id}-mount-{index}">Yours has the mount</Label>
+                <Select
+                  id="{id}-mount-{index}"
+                  class="w-40"
+                  placeholder=""
+                  items={entry.mounts.map((mount) => ({ value: mount, name: mount }))}
+                  value={mountOf[entry.name] ?? entry.mounts[0]}
+                  onchange={(event: Event) => (mountOf[entry.name] = (event.currentTarget as HTMLSelectElement).value)}
+                />
               {/if}
               {#if entry.kind === 'lens' && entry.widestFNumber === null}
-                <label class="flex items-center gap-1.5">
-                  <span class="label">Widest opening, f/</span>
-                  <input
-                    inputmode="decimal"
-                    class="h-8 w-16 border border-line bg-raised px-2 text-[13px] focus:outline-2 focus:outline-cool"
-                    bind:value={typed[entry.name]}
-                  />
-                </label>
+                <Label for="{id}-stop-{index}">Widest opening, f/</Label>
+                <Input id="{id}-stop-{index}" class="w-16" inputmode="decimal" bind:value={typed[entry.name]} />
               {:else if entry.kind === 'body' || entry.mounts.length === 1}
                 <span class="label">{facts(entry)}</span>
               {/if}

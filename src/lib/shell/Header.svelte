@@ -27,11 +27,17 @@
   let removedOpen = $state(false);
   let chooser = $state<HTMLInputElement>();
 
+  const unlessTyping = (action: () => unknown) => (event: KeyboardEvent) => {
+    if (isTyping(event) || event.defaultPrevented) return;
+    event.preventDefault();
+    void action();
+  };
   onMount(() =>
     tinykeys(window, {
-      'Shift+?': (event) => {
-        if (!isTyping(event)) helpOpen = true;
-      }
+      'Shift+?': unlessTyping(() => (helpOpen = true)),
+      '$mod+z': unlessTyping(() => step('undo')),
+      '$mod+Shift+z': unlessTyping(() => step('redo')),
+      '$mod+y': unlessTyping(() => step('redo'))
     })
   );
 

@@ -46,11 +46,6 @@
     if (next) await goto(`/setup/${next.id}`);
   }
 
-  async function step(direction: 'undo' | 'redo') {
-    const touched = await app.step(direction);
-    if (touched && touched !== id) await goto(`/setup/${touched}`);
-  }
-
   /** The near eye of whoever is selected; with nobody selected, the best eye again. */
   function focusHere() {
     const subject = workspace.plan?.subjects.find((item) => item.id === workspace.person?.id);
@@ -78,9 +73,6 @@
       f: unless(isTyping, focusHere),
       z: unless(isTyping, () => (loupeOpen = true)),
       c: unless(isTyping, () => goto(`/card/${id}`)),
-      '$mod+z': unless(isTyping, () => step('undo')),
-      '$mod+Shift+z': unless(isTyping, () => step('redo')),
-      '$mod+y': unless(isTyping, () => step('redo')),
       ...Object.fromEntries(
         tabs.map((tab, index) => [String(index + 1), unless(isTyping, () => (workspace.tab = tab))])
       )

@@ -3,13 +3,13 @@ import type { Draft } from 'immer';
 import { produce } from 'immer';
 import type { Bag } from '$core/kit/bags';
 import { builtInKit } from '$core/kit/builtInKit';
-import { readKitFile, writeKitFile } from '$core/formats/kitFile';
+import { maxKitFileBytes, readKitFile, tooLarge, writeKitFile } from '$core/formats/kitFile';
 import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
 import { same } from '$core/plain/merge';
-import { freeName, newRow, setupsHolding, type FocalisValues, type Held, type How } from '$lib/data';
+import { freeName, newRow, placeKit, setupsHolding, type FocalisValues, type Held, type How } from '$lib/data';
 import type { Parts } from './parts';
 
-export interface KitValues {
+interface KitValues {
   readonly bodies: Body;
   readonly lenses: Lens;
   readonly adapters: Adapter;
@@ -45,14 +45,7 @@ export class KitShelf {
   }
   /** What the photographer looks at: without what came with Focalis, if it is not wanted. */
   get shown(): Kit {
-    const { all } = this;
-    const wanted = <T extends { readonly id: string }>(table: KitTable, items: readonly T[]) =>
-      items.filter((item) => this.#parts.settings.now.builtInKit || this.isOwn(table, item.id));
-    return {
-      bodies: wanted('bodies', all.bodies),
-      lenses: wanted('lenses', all.lenses),
-      adapters: wanted('adapters', all.adapters)
-    };
+    return this.#parts.open.shown;
   }
 
   /** Whether it is the photographer's own, or changed by them. */
@@ -175,51 +168,37 @@ export class KitShelf {
   }
 
   /** Takes several items in as one step: what is there already, whatever it is called, is not taken twice. */
-  take(label: string, kit: Kit, bags: readonly Bag[] = []): number {
+  take(label: string, kit: Kit, bags: readonly Bag[] = []): void {
     const { store, newId, now, messages } = this.#parts;
-    const ids = new Map<string, string>();
-    let taken = 0;
     const result = store.edit(label, (draft) => {
+      const ids = new Map<string, string>();
       for (const table of tables) {
-        for (const item of kit[table]) {
-          const present: readonly { readonly id: string }[] = this.all[table];
-          const alike = present.find((other) => same({ ...other, id: '' }, { ...item, id: '' }));
-          const id = alike?.id ?? (present.some((other) => other.id === item.id) ? newId() : item.id);
-          ids.set(item.id, id);
-          if (alike) continue;
-          taken += 1;
-          draft.put(table, newRow(id, { ...item, id } as Body & Lens & Adapter, { position: now() + taken }));
-        }
+        const placed = placeKit<Body | Lens | Adapter>(kit[table], this.all[table], newId);
+        for (const [from, to] of placed.ids) ids.set(from, to);
+        for (const item of placed.added)
+          draft.put(table, newRow(item.id, item as Body & Lens & Adapter, { position: now() }));
       }
       const as = (id: string) => ids.get(id) ?? id;
       for (const bag of bags) {
-        const id = newId();
         const bodies = bag.bodies.map(({ bodyId, lensId }) => ({
           bodyId: as(bodyId),
           lensId: lensId === null ? null : as(lensId)
         }));
-        const value = { ...bag, id, bodies, lensIds: bag.lensIds.map(as), adapterIds: bag.adapterIds.map(as) };
+        const value = { ...bag, id: newId(), bodies, lensIds: bag.lensIds.map(as), adapterIds: bag.adapterIds.map(as) };
         const alike = this.bags.some((other) => same({ ...other, id: '' }, { ...value, id: '' }));
-        if (!alike) draft.put('bags', newRow(id, value, { position: now() }));
+        if (!alike) draft.put('bags', newRow(value.id, value, { position: now() }));
       }
     });
     if (result.ok) messages.done(`${label}.`, result.step);
     else messages.problem(`${label}: ${result.reason}`);
-    return result.ok ? taken : 0;
   }
 
   /** Reads a kit file; says why it was refused. */
   async importFile(file: File): Promise<void> {
     const { messages } = this.#parts;
-    const read = file.size > 50_000_000 ? null : readKitFile(await file.text());
-    if (read?.ok) this.take(`${file.name} imported`, read.file.kit, read.file.bags);
-    else {
-      const reason =
-        read === null
-          ? 'It is far too large for a kit file.'
-          : `${read.field === '' ? '' : `${read.field}: `}${read.reason}`;
-      messages.problem(`${file.name} was not imported. ${reason}`);
-    }
+    const read = file.size > maxKitFileBytes ? tooLarge : readKitFile(await file.text());
+    if (read.ok) this.take(`${file.name} imported`, read.file.kit, read.file.bags);
+    else messages.problem(`${file.name} was not imported. ${read.field === '' ? '' : `${read.field}: `}${read.reason}`);
   }
 
   get exportText(): string {

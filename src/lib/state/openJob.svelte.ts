@@ -41,19 +41,26 @@ export class OpenJob {
   });
   /** The bag this job is taken with. */
   readonly bag: Bag | undefined = $derived.by(() => this.#store.table('bags').get(this.job?.bagId ?? '')?.value);
-  /** What is there to choose from: nothing retired, only what is in the bag, what came with Focalis only if wished. */
+  /** All of it, without what came with Focalis where that is not wanted. */
+  readonly shown: Kit = $derived.by(() => {
+    const { kit } = this;
+    if (this.#settings.now.builtInKit) return kit;
+    const own = (table: keyof Kit) => (item: { readonly id: string }) =>
+      this.#store.table(table).get(item.id) !== undefined;
+    return {
+      bodies: kit.bodies.filter(own('bodies')),
+      lenses: kit.lenses.filter(own('lenses')),
+      adapters: kit.adapters.filter(own('adapters'))
+    };
+  });
+  /** What there is to choose from: nothing retired, only what is in the bag. */
   readonly offered: Kit = $derived.by(() => {
-    const { kit, bag } = this;
-    const own = (table: 'bodies' | 'lenses' | 'adapters', id: string) => this.#store.table(table).get(id) !== undefined;
-    const shown = this.#settings.now.builtInKit;
-    const list = <T extends { readonly id: string; readonly retired: boolean }>(
-      table: 'bodies' | 'lenses' | 'adapters',
-      items: readonly T[]
-    ) => items.filter((item) => !item.retired && (shown || own(table, item.id)));
+    const { shown, bag } = this;
+    const inUse = (item: { readonly retired: boolean }) => !item.retired;
     const all = {
-      bodies: list('bodies', kit.bodies),
-      lenses: list('lenses', kit.lenses),
-      adapters: list('adapters', kit.adapters)
+      bodies: shown.bodies.filter(inUse),
+      lenses: shown.lenses.filter(inUse),
+      adapters: shown.adapters.filter(inUse)
     };
     return bag ? inBag(all, bag) : all;
   });

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { SetupRow } from '$lib/state/openJob.svelte';
-  import { asking, aspectOf } from '$lib/finder/asking';
+  import { asking, aspectOf, atStop } from '$lib/finder/asking';
   import { drawnFrom } from '$lib/finder/drawnFrom';
   import Outline from '$lib/finder/Outline.svelte';
   import { getRenderings } from '$lib/finder/renderings.svelte';
@@ -42,7 +42,7 @@
     let wanted = true;
     const timer = setTimeout(
       () => {
-        const from = drawnFrom(taken.setup, { ...taken.plan, selected }, [w, h]);
+        const from = drawnFrom(atStop(taken, selected), [w, h]);
         void app.thumbnails.kept(key, from).then((kept) => {
           if (!wanted) return;
           if (kept) {
