@@ -2,9 +2,7 @@
 import type { PlanInput } from '../src/core/call/planInput';
 import { planSetup } from '../src/core/call/planSetup';
 import { prepare } from '../src/core/call/situation';
-import { autofocusSpread, holdSpread } from '../src/core/call/spread';
 import { depthOfField } from '../src/core/optics/depthOfField';
-import { magnification } from '../src/core/optics/thinLens';
 import { seededNormal } from '../src/core/testing/random';
 
 /**
@@ -21,19 +19,9 @@ export function monteCarloPlan(input: PlanInput, throws: number): number[] {
   const { situation } = prepared;
   const members = situation.groups[0]?.members ?? [];
   const normal = seededNormal(1);
-  const { camera } = input.setup;
   return plan.stops.map((entry) => {
     const s = entry.target.focusDistanceMm;
-    const spread = Math.hypot(
-      autofocusSpread(
-        input.habits,
-        camera.focusMethod,
-        situation.widestN,
-        situation.body,
-        magnification(situation.f, s)
-      ),
-      holdSpread(input.habits, camera.stance, camera.secondsToShutter)
-    );
+    const spread = Math.hypot(entry.spread.focusMm, entry.spread.holdMm, entry.spread.leanMm);
     let kept = 0;
     for (let i = 0; i < throws; i++) {
       const { near, far } = depthOfField(situation.f, entry.stop.fNumber, entry.allowanceMm, s + spread * normal());

@@ -9,7 +9,14 @@ import type { LensState } from '../src/render/lens/lensView';
 test.describe.configure({ timeout: 900_000 });
 test.beforeEach(({ page }) => openProof(page));
 
-const lens: LensState = { focalLengthMm: 85, fNumber: 1.4, focusMm: 2500, pictureWidthMm: 36, pictureHeightMm: 24 };
+const lens: LensState = {
+  focalLengthMm: 85,
+  fNumber: 1.4,
+  focusMm: 2500,
+  pupilMagnification: 1,
+  pictureWidthMm: 36,
+  pictureHeightMm: 24
+};
 const size = 480;
 const pxPerMm = size / lens.pictureWidthMm;
 const v = imageDistance(lens.focalLengthMm, lens.focusMm);

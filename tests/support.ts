@@ -43,15 +43,16 @@ export const call = (page: Page): Locator => page.getByTestId('call').getByRole(
 export async function openDemo(page: Page, setup = 'West door'): Promise<void> {
   await page.goto('/');
   await expect(call(page)).toBeVisible();
+  // What comes after the call has come.
+  await expect(page.getByTestId('floor')).toBeVisible();
   if (setup !== 'West door') {
     await page
       .getByRole('navigation', { name: 'Setups' })
       .getByRole('link', { name: new RegExp(`\\d ?${setup}$`) })
       .click();
     await expect(page).toHaveTitle(new RegExp(`^${setup}`));
+    await expect(page.getByTestId('floor')).toBeVisible();
   }
-  // What comes after the call has come.
-  await expect(page.getByTestId('floor')).toBeVisible();
 }
 
 /** Waits until everything typed has reached the store. */

@@ -31,7 +31,8 @@ export function lensShot(setup: Setup, plan: Plan, body: Body, lens: Lens, index
     lens: {
       focalLengthMm: plan.focalLengthMm,
       fNumber: entry.stop.fNumber,
-      focusMm: entry.target.focusDistanceMm,
+      focusMm: entry.drawnFocusMm,
+      pupilMagnification: plan.pupilMagnification,
       pictureWidthMm: picture.width,
       pictureHeightMm: picture.height
     },
@@ -47,7 +48,9 @@ export function viewsNeeded({ lens }: LensShot, plan: Plan, widthPx: number): nu
   const depths = plan.backgrounds.map((item) => item.depthMm).filter((depth) => depth > 300);
   const disc = Math.max(
     0,
-    ...depths.map((depth) => blurDiscDiameter(lens.focalLengthMm, lens.fNumber, lens.focusMm, depth))
+    ...depths.map((depth) =>
+      blurDiscDiameter(lens.focalLengthMm, lens.fNumber, lens.focusMm, depth, lens.pupilMagnification)
+    )
   );
   return viewsFor((disc / lens.pictureWidthMm) * widthPx);
 }

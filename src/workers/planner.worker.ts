@@ -3,7 +3,8 @@ import { expose } from 'comlink';
 import { alternatives } from '../core/call/alternatives';
 import { lineUp } from '../core/call/lineUp';
 import type { PlanInput } from '../core/call/planInput';
-import { combineRemedies, findCombinations, findRemedies, type OnProgress } from '../core/call/remedies/findRemedies';
+import { combineRemedies, findCombinations } from '../core/call/remedies/combine';
+import { findRemedies, type OnProgress } from '../core/call/remedies/findRemedies';
 import { distanceSensitivity } from '../core/call/sensitivity';
 
 /** With fewer single fixes than this, pairs are looked for too. */

@@ -2,7 +2,9 @@
 import { rowsByDepth } from '../people/rows';
 import { styles, type Setup, type Style } from '../setup/schema';
 import { atDistance, type Candidate } from './candidates';
-import { lightFor, tryCandidate } from './evaluateStop';
+import { tryCandidate } from './chooseTarget';
+import { targetOf } from './evaluateStop';
+import { lightFor } from './focus';
 import type { Target } from './plan';
 import type { PlanInput } from './planInput';
 import { planSetup, stopsOf } from './planSetup';
@@ -43,7 +45,7 @@ export interface TargetResult extends Alternative {
 }
 
 export interface Alternatives {
-  /** Every eye and thing the focus could be put on, best first. */
+  /** Every eye and thing the focus could be put on, best first; before them a place between them that is better. */
   readonly targets: readonly TargetResult[];
   /** All three styles, in the order of the schema. */
   readonly styles: readonly StyleResult[];
@@ -65,8 +67,7 @@ export function alternatives(input: PlanInput): Alternatives {
   const { situation } = prepared;
   const at = (candidate: Candidate, N: number): Alternative => {
     const { odds, worstRatio } = tryCandidate(situation, group, N, lightFor(situation, N), candidate);
-    const { subjectId, feature, role, focusDistanceMm } = candidate;
-    return { target: { subjectId, feature, role, focusDistanceMm }, odds, worstRatio };
+    return { target: targetOf(candidate), odds, worstRatio };
   };
   const { fNumber } = entry.stop;
   const holds = (candidate: Candidate): number => {
@@ -77,9 +78,13 @@ export function alternatives(input: PlanInput): Alternatives {
     });
   };
   const labelOf = (index: number) => (index < 0 ? null : (plan.stops[index]?.stop.label ?? null));
-  const targets = group.candidates
-    .map((candidate) => ({ ...at(candidate, fNumber), holdsFrom: labelOf(holds(candidate)) }))
-    .sort((a, b) => b.odds - a.odds || a.worstRatio - b.worstRatio);
+  const byOdds = (a: Alternative, b: Alternative) => b.odds - a.odds || a.worstRatio - b.worstRatio;
+  const tried = group.candidates.map((candidate) => ({ candidate, ...at(candidate, fNumber) })).sort(byOdds);
+  const eyes = tried.filter(({ candidate }) => candidate.standing !== 'beside');
+  // Of the places beside the eyes and between the faces only the best, and only where it is better than every eye.
+  const beside = tried.find(({ candidate }) => candidate.standing === 'beside');
+  const listed = beside && beside.odds > (eyes[0]?.odds ?? 0) ? [beside, ...eyes] : eyes;
+  const targets = listed.map(({ candidate, ...rest }) => ({ ...rest, holdsFrom: labelOf(holds(candidate)) }));
   const perStop = { full: 1, half: 2, third: 3 }[stopStep];
   const needed = plan.stops.findIndex((item) => item.facesHold);
   const ruled = rowRuleCandidates(situation, group).map(({ rule, rows, candidate }): RowRuleResult => {
@@ -110,7 +115,7 @@ function stylesOf(input: PlanInput): StyleResult[] {
 
 /** What each rule focuses on: two rows the front one, three or more the middle one; and a third into the depth. */
 function rowRuleCandidates(
-  { view, closest }: Situation,
+  { view, closest, aim }: Situation,
   group: Group
 ): { readonly rule: RowRule; readonly rows: number; readonly candidate: Candidate }[] {
   const rows = rowsByDepth(group.members, (member) => member.subject.nearest);
@@ -119,11 +124,11 @@ function rowRuleCandidates(
     const ids = new Set(row?.map((member) => member.subject.id));
     const aside = (candidate: Candidate) => Math.abs((candidate.position?.x ?? 0) - view.position.x);
     return group.candidates
-      .filter((candidate) => candidate.subjectId !== null && ids.has(candidate.subjectId))
+      .filter(({ standing, subjectId }) => standing !== 'beside' && subjectId !== null && ids.has(subjectId))
       .sort((a, b) => aside(a) - aside(b))[0];
   };
   const ruled = rows.length === 2 ? inRow(rows[0]) : inRow(rows[Math.floor((rows.length - 1) / 2)]);
-  const third = atDistance(group.nearest + (group.furthest - group.nearest) / 3);
+  const third = atDistance(aim, group.nearest + (group.furthest - group.nearest) / 3);
   const rule = rows.length === 2 ? ('frontRow' as const) : ('middleRow' as const);
   return [
     ...(ruled ? [{ rule, rows: rows.length, candidate: ruled }] : []),

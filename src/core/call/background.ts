@@ -9,6 +9,8 @@ const hintRange = { least: 1 / 6, most: 1 / 2 } as const;
 
 interface BackgroundInput {
   readonly f: number;
+  /** Pupil magnification. */
+  readonly P: number;
   readonly N: number;
   readonly s: number;
   /** Depth of the background, mm from the lens. */
@@ -22,12 +24,12 @@ interface BackgroundInput {
 }
 
 export function backgroundAtStop(input: BackgroundInput): BackgroundAtStop {
-  const { f, N, s, depth, permissibleDisc } = input;
+  const { f, P, N, s, depth, permissibleDisc } = input;
   if (depth <= f) {
     return { lostDetailMm: 0, shareOfFrameHeight: 0, ratio: 0, met: true, shortfallStops: 0 };
   }
   const lostDetailMm = blurInObjectSpace(f, N, s, depth);
-  const disc = blurDiscDiameter(f, N, s, depth);
+  const disc = blurDiscDiameter(f, N, s, depth, P);
   const ratio = totalDisc(disc, input.otherDisc) / permissibleDisc;
   const shortfallStops = shortfall(input.wish, lostDetailMm / input.detailMm, ratio);
   return {

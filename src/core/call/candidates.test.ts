@@ -1,30 +1,41 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { defaultHabits } from '../habits/habits';
 import { bestFocusBetween } from '../optics/blur';
 import { builtInKit } from '../kit/builtInKit';
+import { newBody } from '../kit/defaults';
 import { newPerson, newSetup, newThing } from '../setup/defaults';
-import { sceneSubjects, viewpoint } from '../setup/scene';
 import { asFocusTarget } from './focusTarget';
-import type { Body } from '../kit/schema';
-import type { Setup } from '../setup/schema';
-import { atDistance, candidates, decisiveSubjects, shortlist } from './candidates';
+import { prepare } from './situation';
+import type { Kit } from '../kit/schema';
+import type { Camera, Person, Setup } from '../setup/schema';
 
-const body = builtInKit.bodies[0] as Body;
 const ada = newPerson('ada', 'Ada', { headYawDeg: 30 });
 const bo = newPerson('bo', 'Bo', { depthMm: 600, lateralMm: 500, importance: 'should' });
 const cleo = newPerson('cleo', 'Cleo', { depthMm: 900, lateralMm: -500, importance: 'maySoft' });
-const bowl = newThing('bowl', 'bowl', { depthMm: -200 });
+const bowl = newThing('bowl', 'bowl', { depthMm: -200, heightMm: 1500, lateralMm: 250 });
 
-function all(setup: Setup) {
-  const subjects = sceneSubjects(setup, viewpoint(setup, body));
-  const decisive = decisiveSubjects(subjects);
+function situationOf(setup: Setup, kit: Kit = builtInKit) {
+  const prepared = prepare({ setup, kit, stopStep: 'third', habits: defaultHabits });
+  if (prepared.kind === 'noPlan') throw new Error(prepared.reason.code);
+  return prepared.situation;
+}
+function all(setup: Setup, kit: Kit = builtInKit) {
+  const situation = situationOf(setup, kit);
+  const decisive = situation.decisive.flatMap((index) => situation.subjects[index] ?? []);
   const depths = {
     nearest: Math.min(...decisive.map((item) => item.nearest)),
     furthest: Math.max(...decisive.map((item) => item.furthest))
   };
-  return { subjects, decisive, found: candidates(setup, subjects, decisive, depths), depths };
+  return { subjects: situation.subjects, decisive, found: situation.groups[0]?.candidates ?? [], depths, situation };
 }
-const setup = newSetup('s', 'S', { people: [ada, bo, cleo] });
+const wide = { placement: { kind: 'distance', distanceMm: 4000 }, lensId: 'lens-50', focalLengthMm: 50 } as const;
+const base = newSetup('s', 'S', { people: [ada, bo, cleo], backgrounds: [] });
+const setup: Setup = { ...base, camera: { ...base.camera, ...wide } };
+const seenBy = (people: readonly Person[], camera: Partial<Camera> = {}): Setup => ({
+  ...setup,
+  people: [...people],
+  camera: { ...setup.camera, ...camera }
+});
 const aiming = (target: Setup['intent']['target'], changes: Partial<Setup['intent']> = {}): Setup => ({
   ...setup,
   intent: { ...setup.intent, target, ...changes }
@@ -32,8 +43,7 @@ const aiming = (target: Setup['intent']['target'], changes: Partial<Setup['inten
 
 describe('where the focus may be put', () => {
   it('is on those who must be sharp; without any on those who should; without any on everybody', () => {
-    const who = (people: Setup['people']) =>
-      decisiveSubjects(all({ ...setup, people }).subjects).map((item) => item.id);
+    const who = (people: Setup['people']) => all({ ...setup, people }).decisive.map((item) => item.id);
     expect(who([ada, bo, cleo])).toEqual(['ada']);
     expect(who([bo, cleo])).toEqual(['bo']);
     expect(who([cleo])).toEqual(['cleo']);
@@ -53,7 +63,9 @@ describe('where the focus may be put', () => {
     expect(chosen({ kind: 'eye', personId: 'bo', eye: 'leftEye' })).toMatchObject([
       { subjectId: 'bo', feature: 'leftEye' }
     ]);
-    expect(chosen({ kind: 'distance', distanceMm: 2222 })).toEqual([atDistance(2222)]);
+    expect(chosen({ kind: 'distance', distanceMm: 2222 })).toMatchObject([
+      { subjectId: null, role: null, focusDistanceMm: 2222 }
+    ]);
     expect(chosen({ kind: 'eye', personId: 'gone', eye: 'leftEye' }).map((item) => item.subjectId)).toEqual([
       'ada',
       'ada'
@@ -63,16 +75,32 @@ describe('where the focus may be put', () => {
     expect(held.found.length).toBeGreaterThan(0);
   });
 
-  it('by hand, and only by hand, can also be between the faces', () => {
-    const by = (focusMethod: Setup['camera']['focusMethod']) =>
-      all({ ...setup, camera: { ...setup.camera, focusMethod } });
-    for (const method of ['magnifier', 'byEye'] as const) {
-      const { found, depths } = by(method);
-      expect(found[found.length - 1]).toEqual(atDistance(bestFocusBetween(depths.nearest, depths.furthest)));
+  it('with more than one to be sharp can also be beside the eyes and between the faces, after every eye', () => {
+    const two = [ada, { ...bo, importance: 'must' as const, depthMm: 170 }];
+    const { found, depths } = all(seenBy(two));
+    const standings = found.map((item) => item.standing);
+    expect([...standings].sort((a, b) => order(a) - order(b))).toEqual(standings);
+    const roles = found.filter((item) => item.standing === 'beside').map((item) => item.role);
+    expect(new Set(roles)).toEqual(
+      new Set(['temple', 'ear', 'collar', null].filter((role) => roles.includes(role as null)))
+    );
+    expect(roles).toContain('temple');
+    expect(found[found.length - 1]).toMatchObject({
+      subjectId: null,
+      focusDistanceMm: bestFocusBetween(depths.nearest, depths.furthest)
+    });
+    // Between the depths that matter, never outside them.
+    for (const item of found.filter(({ standing }) => standing === 'beside')) {
+      expect(item.focusDistanceMm).toBeGreaterThan(depths.nearest);
+      expect(item.focusDistanceMm).toBeLessThan(depths.furthest);
     }
-    for (const method of ['crossPoint', 'ordinaryPoint'] as const) {
-      expect(by(method).found.every((item) => item.subjectId !== null)).toBe(true);
-    }
+    expect(all(seenBy([ada])).found.map((item) => item.role)).toEqual(['nearEye', 'farEye']);
+    // By hand, somewhere between two eyes of one face too.
+    expect(all(seenBy([ada], { focusMethod: 'magnifier' })).found.map((item) => item.role)).toEqual([
+      'nearEye',
+      'farEye',
+      null
+    ]);
   });
 
   it('with two frames is the eye chosen only in the frame that holds it', () => {
@@ -80,61 +108,72 @@ describe('where the focus may be put', () => {
     // Bo does not decide, so no frame holds him: those who do keep their own best eye.
     expect(all(chosen).found.map((item) => item.subjectId)).toEqual(['ada', 'ada']);
     const bothDecide = { ...chosen, people: [ada, { ...bo, importance: 'must' as const }] };
-    expect(all(bothDecide).found).toMatchObject([{ subjectId: 'bo', feature: 'leftEye' }]);
+    expect(situationOf(bothDecide).groups[1]?.candidates).toMatchObject([{ subjectId: 'bo', feature: 'leftEye' }]);
   });
 
-  it('comes in order of importance, then of nearness; a plain distance after every eye', () => {
-    const people = [{ ...bo, importance: 'must' as const }, ada, { ...cleo, importance: 'should' as const }];
-    const { subjects } = all({ ...setup, people });
-    const everyone = all({ ...setup, people }).found.concat(
-      candidates({ ...setup, people }, subjects, subjects.slice(2), { nearest: 1, furthest: 2 })
+  it('is none that is hidden behind somebody, while others are seen', () => {
+    const before = newPerson('before', 'Before', { depthMm: -600, importance: 'maySoft' });
+    const beside = newPerson('beside', 'Beside', { lateralMm: 700 });
+    expect(
+      all(seenBy([newPerson('behind', 'Behind'), before, beside])).found.some((item) => item.subjectId === 'behind')
+    ).toBe(false);
+    const { found, situation } = all(seenBy([newPerson('behind', 'Behind'), before]));
+    expect(found.every((item) => item.subjectId === 'behind')).toBe(true);
+    expect(situation.hidden).toEqual(['behind']);
+  });
+
+  it('is the point that lies there, as fine as that point is; else the camera is turned, and that is counted', () => {
+    const kit: Kit = {
+      ...builtInKit,
+      bodies: [
+        newBody('few', 'few points', {
+          focusGrid: { ...setupGrid, sensitive: 'centre' },
+          focusSpreadUm: 8
+        })
+      ]
+    };
+    const at = (lateralMm: number) =>
+      all(seenBy([newPerson('p', 'P', { lateralMm })], { bodyId: 'few' }), kit).found[0];
+    expect(at(-31)).toMatchObject({
+      recomposed: null,
+      biasMm: 0,
+      behindMm: 0.008,
+      point: { right: 0, sensitive: true }
+    });
+    expect(at(400)).toMatchObject({ recomposed: null, biasMm: 0, behindMm: 0.016, point: { sensitive: false } });
+    const out = at(1250);
+    expect(out?.recomposed).toMatchObject({ asked: false, leanMm: 0 });
+    expect(out?.biasMm ?? 0).toBeGreaterThan(50);
+    expect(out).toMatchObject({ behindMm: 0.008, point: { right: 0, up: 0 } });
+    // With the magnifier any place is reached.
+    const byHand = all(
+      seenBy([newPerson('p', 'P', { lateralMm: 1250 })], { bodyId: 'few', focusMethod: 'magnifier' }),
+      kit
     );
-    const depths = everyone.map((item) => item.focusDistanceMm);
-    const [nearest, furthest] = [Math.min(...depths), Math.max(...depths)];
-    const listed = shortlist([atDistance(bestFocusBetween(nearest, furthest)), ...everyone], nearest, furthest, 40);
-    const keys = listed.map((item) => item.importance * 1e6 + item.focusDistanceMm);
-    expect(keys).toEqual([...keys].sort((a, b) => a - b));
-    expect(listed[listed.length - 1]?.importance).toBe(3);
+    expect(byHand.found[0]).toMatchObject({ recomposed: null, biasMm: 0 });
   });
 
-  it('is looked at where a systematic shift would bring the plane to the middle, too', () => {
-    const list = [2000, 2100, 2200, 2300, 2400, 2500, 2600].map((mm) => atDistance(mm));
-    const middle = bestFocusBetween(2000, 2600);
-    const around = (mm: number) => (item: { focusDistanceMm: number }) => Math.abs(item.focusDistanceMm - mm) < 160;
-    const plain = shortlist(list, 2000, 2600, 0);
-    expect(plain).toHaveLength(3);
-    expect(plain.every(around(middle))).toBe(true);
-    // Landing 200 mm behind the target, one 200 mm nearer brings it to the middle.
-    const shifted = shortlist(list, 2000, 2600, 200);
-    expect(shifted.filter(around(middle - 200)).length).toBeGreaterThanOrEqual(3);
-    expect(shifted.filter(around(middle)).length).toBeGreaterThanOrEqual(3);
-  });
-
-  it('is shortlisted to those that share the blur most evenly, whatever the order they come in', () => {
-    fc.assert(
-      fc.property(
-        fc.array(fc.integer({ min: 1000, max: 9000 }), { minLength: 4, maxLength: 20 }),
-        fc.integer({ min: 0, max: 120 }),
-        (distances, bias) => {
-          const [nearest, furthest] = [Math.min(...distances), Math.max(...distances)];
-          const list = distances.map((mm) => atDistance(mm));
-          const best = 1 / bestFocusBetween(nearest, furthest);
-          const off = (mm: number) => Math.abs(1 / mm - best);
-          const short = shortlist(list, nearest, furthest, bias);
-          expect(short.length).toBeLessThanOrEqual(6);
-          const least = Math.min(...distances.map(off));
-          expect(Math.min(...short.map((item) => off(item.focusDistanceMm)))).toBeCloseTo(least, 12);
-          // Two that are as good as each other may stand in for each other.
-          const offs = (items: readonly { focusDistanceMm: number }[]) =>
-            items.map((item) => off(item.focusDistanceMm).toPrecision(9)).sort();
-          const plain = shortlist(list, nearest, furthest, 0);
-          expect(offs(shortlist([...list].reverse(), nearest, furthest, 0))).toEqual(offs(plain));
-        }
-      ),
-      { numRuns: 60 }
-    );
+  it('comes in the order one would rather focus there', () => {
+    const firsts = (people: readonly Person[], camera: Partial<Camera> = {}) =>
+      all(seenBy(people, camera)).found[0]?.subjectId;
+    const [a, b] = [newPerson('a', 'A', { lateralMm: -300 }), newPerson('b', 'B', { lateralMm: 300 })];
+    // Nearer the middle of the picture.
+    expect(firsts([a, { ...b, lateralMm: 900 }])).toBe('a');
+    expect(firsts([{ ...a, lateralMm: -900 }, b])).toBe('b');
+    // Of two rows, equally near the middle, the front one.
+    expect(firsts([{ ...a, depthMm: 700 }, b])).toBe('b');
+    // Whoever keeps still.
+    expect(firsts([{ ...a, mood: 'lively' }, b])).toBe('b');
+    expect(firsts([{ ...a, acrossMmPerS: 100 }, b])).toBe('b');
+    // Not a pet among people, not at the edge.
+    expect(firsts([newPerson('dog', 'Dog', { being: 'pet', statureMm: 1500, lateralMm: 0 }), b])).toBe('b');
+    const edge = all(seenBy([{ ...a, lateralMm: -1350 }])).found;
+    expect(edge.every((item) => item.standing === 'reluctant')).toBe(true);
   });
 });
+
+const order = (standing: string) => ['ordinary', 'reluctant', 'beside'].indexOf(standing);
+const setupGrid = { columns: 5, rows: 5, widthShare: 0.5, heightShare: 0.5, fine: null, sizes: [] };
 
 describe('a found target as a wish', () => {
   it('asks for the eye, the thing, or else the distance', () => {
@@ -143,6 +182,9 @@ describe('a found target as a wish', () => {
       feature: 'leftEye',
       role: null,
       focusDistanceMm: 1234.4,
+      position: null,
+      point: null,
+      recomposed: null,
       ...changes
     });
     const withBowl = { ...setup, things: [bowl] };
@@ -157,7 +199,7 @@ describe('a found target as a wish', () => {
   });
 
   it('found again from that wish, is the same place', () => {
-    for (const candidate of all(setup).found) {
+    for (const candidate of all(setup).found.filter((item) => item.standing !== 'beside')) {
       const again = all(aiming(asFocusTarget(candidate, setup))).found;
       expect(again).toMatchObject([{ subjectId: candidate.subjectId, feature: candidate.feature }]);
       expect(again[0]?.focusDistanceMm).toBe(candidate.focusDistanceMm);

@@ -1,23 +1,49 @@
-/** Where the focus may be put, and which of those places deserve a full look. */
+/** Where the focus may be put, and which of those places one would rather focus on. */
 import { bestFocusBetween } from '../optics/blur';
 import type { Vector } from '../geometry/vector';
 import type { Importance, Setup } from '../setup/schema';
-import type { ScenePoint, Subject } from '../setup/scene';
+import { besideEyes, type ScenePoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Target } from './plan';
 
-/** Candidates whose odds are computed; blur ranks them alike at every stop, so the rest cannot win. */
-const consideredPerRanking = 3;
+/**
+ * How gladly the focus is put there: on what everybody focuses on; on a far eye, the edge of the picture, a pet, the far
+ * side of a thing; beside the eyes or between the faces.
+ */
+export type Standing = 'ordinary' | 'reluctant' | 'beside';
 
-const rank: Record<Importance, number> = { must: 0, should: 1, maySoft: 2 };
-
-/** A candidate with what breaks ties. */
+/** A place for the focus with what it costs and what breaks ties. */
 export interface Candidate extends Target {
-  readonly importance: number;
-  /** Where it lies, scene coordinates; absent for a focus set by distance. */
-  readonly position?: Vector;
+  readonly standing: Standing;
   /** Systematic shift of the plane when focusing there, mm behind it. */
   readonly biasMm: number;
+  /** Standard deviation of the shift from leaning, mm. */
+  readonly leanMm: number;
+  /** Spread of the focus behind the lens there, mm. */
+  readonly behindMm: number;
 }
+
+/** What a place in the picture means for focusing on it. */
+export interface Aim {
+  /** In shares of the picture from the left and the top; undefined behind the lens. */
+  readonly at: (point: Vector) => { readonly x: number; readonly y: number } | undefined;
+  /** Whether the lens sees a point of somebody past everybody else. */
+  readonly sees: (ownId: string, point: Vector) => boolean;
+  /** The focus point there, what turning the camera costs where it must be, and the spread. */
+  readonly focusing: (
+    position: Vector | null,
+    at: { readonly x: number; readonly y: number } | undefined
+  ) => Pick<Candidate, 'point' | 'recomposed' | 'biasMm' | 'leanMm' | 'behindMm'>;
+}
+
+/** Nearer to an edge of the picture than this share of it, focus and lens are at their worst (common practice, no source). */
+const edgeShare = 0.08;
+
+/** Distances from the middle of the picture are told apart by so much of its half diagonal. */
+const middleStep = 0.15;
+
+/** Whether a place lies in the picture. */
+export const isIn = (at: { readonly x: number; readonly y: number } | undefined): boolean =>
+  at !== undefined && at.x >= 0 && at.x <= 1 && at.y >= 0 && at.y <= 1;
 
 /** Those that must be sharp; when nobody must, those that should; when nobody should, everybody. */
 export function decisiveSubjects(subjects: readonly Subject[]): readonly Subject[] {
@@ -28,17 +54,19 @@ export function decisiveSubjects(subjects: readonly Subject[]): readonly Subject
   return subjects;
 }
 
-/** Every place the setup allows the focus to be put, the chosen one alone if the photographer chose. */
-export function candidates(
-  setup: Setup,
-  subjects: readonly Subject[],
-  decisive: readonly Subject[],
-  depths: { readonly nearest: number; readonly furthest: number }
-): Candidate[] {
+interface Scene {
+  readonly setup: Setup;
+  readonly view: Viewpoint;
+  readonly aim: Aim;
+  readonly subjects: readonly Subject[];
+  readonly decisive: readonly Subject[];
+}
+
+/** Every place the setup allows the focus to be put, the chosen one alone if the photographer chose; the gladdest first. */
+export function candidates(scene: Scene, depths: { readonly nearest: number; readonly furthest: number }): Candidate[] {
+  const { setup, aim, subjects, decisive } = scene;
   const chosen = setup.intent.target;
-  if (chosen.kind === 'distance') {
-    return [atDistance(chosen.distanceMm)];
-  }
+  if (chosen.kind === 'distance') return [atDistance(aim, chosen.distanceMm)];
   if (chosen.kind === 'eye' || chosen.kind === 'thing') {
     const id = chosen.kind === 'eye' ? chosen.personId : chosen.thingId;
     // With two frames, only the one that holds the chosen eye is focused there.
@@ -47,49 +75,119 @@ export function candidates(
       .filter((subject) => subject.id === id)
       // An eye chosen by hand is taken even where the setup does not ask for it to be sharp.
       .flatMap((subject) =>
-        targetsOf(subject, chosen.kind === 'eye' ? (point) => point.feature === chosen.eye : undefined)
+        subject.points
+          .filter((point) => (chosen.kind === 'eye' ? point.feature === chosen.eye : point.target))
+          .map((point) => candidateOf(scene, subject, point))
       );
-    if (found.length > 0) return found;
+    if (found.length > 0) return found.sort(byPreference).map(({ candidate }) => candidate);
     // The eye is hidden or its owner is gone: the best eye stands in.
   }
-  // Focusing by hand, the plane can also lie between the faces, where it shares the blur evenly.
-  const { focusMethod } = setup.camera;
-  const byHand = focusMethod === 'magnifier' || focusMethod === 'byEye';
-  const between = byHand ? [atDistance(bestFocusBetween(depths.nearest, depths.furthest))] : [];
-  return [...decisive.flatMap((subject) => targetsOf(subject)), ...between];
+  const onSubjects = decisive.flatMap((subject) =>
+    subject.points.filter((point) => point.target).map((point) => candidateOf(scene, subject, point))
+  );
+  const seen = onSubjects.filter(({ hidden }) => !hidden);
+  const ranked = (seen.length > 0 ? seen : onSubjects).sort(byPreference).map(({ candidate }) => candidate);
+  return [...ranked, ...between(scene, depths)];
 }
 
-/** A focus set by distance: nobody's eye, so it comes after every eye that is as good. */
-export function atDistance(focusDistanceMm: number): Candidate {
-  return { subjectId: null, feature: null, role: null, focusDistanceMm, importance: 3, biasMm: 0 };
+/** Beside the eyes of those who decide, and between their depths: where more than one must be sharp. */
+function between(
+  scene: Scene,
+  { nearest, furthest }: { readonly nearest: number; readonly furthest: number }
+): Candidate[] {
+  const { setup, view, aim, decisive } = scene;
+  if (decisive.length < 2 && nearest === furthest) return [];
+  const places =
+    decisive.length < 2
+      ? []
+      : decisive.flatMap((subject) => {
+          const person = setup.people.find((item) => item.id === subject.id);
+          return person ? besideEyes(view, person).map((point) => candidateOf(scene, subject, point)) : [];
+        });
+  // By hand, the plane can also lie where nothing is; so it can with autofocus, locked on something held there.
+  const byHand = setup.camera.focusMethod === 'magnifier' || setup.camera.focusMethod === 'byEye';
+  const alone = decisive.length < 2 && !byHand;
+  return [
+    ...places
+      .filter(
+        ({ hidden, candidate }) =>
+          !hidden && candidate.focusDistanceMm > nearest && candidate.focusDistanceMm < furthest
+      )
+      .sort(byPreference)
+      .map(({ candidate }) => ({ ...candidate, standing: 'beside' as const })),
+    ...(alone ? [] : [atDistance(aim, bestFocusBetween(nearest, furthest))])
+  ];
 }
 
-function targetsOf(subject: Subject, allowed: (point: ScenePoint) => boolean = (point) => point.target): Candidate[] {
-  return subject.points.filter(allowed).map((point) => ({
+/** A focus set by distance: nobody's eye. */
+export function atDistance(aim: Aim, focusDistanceMm: number): Candidate {
+  return {
+    subjectId: null,
+    feature: null,
+    role: null,
+    focusDistanceMm,
+    position: null,
+    standing: 'beside',
+    ...aim.focusing(null, undefined)
+  };
+}
+
+interface Ranked {
+  readonly candidate: Candidate;
+  readonly hidden: boolean;
+  /** Smaller first, one after the other. */
+  readonly preference: readonly number[];
+}
+
+function candidateOf({ setup, aim, subjects, decisive }: Scene, subject: Subject, point: ScenePoint): Ranked {
+  const at = aim.at(point.position);
+  const person = setup.people.find((item) => item.id === subject.id);
+  const focusing = aim.focusing(point.position, at);
+  const edge = at !== undefined && Math.min(at.x, 1 - at.x, at.y, 1 - at.y) < edgeShare;
+  const petAmongPeople =
+    person?.being === 'pet' &&
+    decisive.some((item) => setup.people.some(({ id, being }) => id === item.id && being !== 'pet'));
+  const reluctant = point.role === 'farEye' || point.role === 'farSide' || edge || petAmongPeople;
+  const candidate: Candidate = {
     subjectId: subject.id,
     feature: point.feature,
     role: point.role,
     focusDistanceMm: point.depth,
-    importance: rank[subject.importance],
     position: point.position,
-    biasMm: 0
-  }));
+    standing: reluctant ? 'reluctant' : 'ordinary',
+    ...focusing
+  };
+  const aside = at ? Math.hypot(at.x - 0.5, at.y - 0.5) / Math.SQRT1_2 : 1;
+  const moves = person ? Math.hypot(person.towardsMmPerS, person.acrossMmPerS) : 0;
+  const mood = person ? { still: 0, restless: 1, lively: 2 }[person.mood] : 0;
+  return {
+    candidate,
+    hidden: !aim.sees(subject.id, point.position),
+    preference: [
+      reluctant ? 1 : 0,
+      point.role === 'nearEye' || point.role === 'nearSide' ? 0 : 1,
+      focusing.recomposed && !focusing.recomposed.asked ? 1 : 0,
+      focusing.point && !focusing.point.sensitive ? 1 : 0,
+      Math.round(aside / middleStep),
+      Math.round(point.depth / frontStepMm),
+      rank[subject.importance],
+      mood,
+      moves,
+      point.depth,
+      subjects.indexOf(subject)
+    ]
+  };
 }
 
-/**
- * The few candidates that can have the best odds: those that, with and without the systematic shift of the plane, share
- * the blur most evenly between the nearest and the furthest required depth. Blur is linear in 1/z, so the order is the
- * same at every stop. In order of preference: the more important person first, then the nearer eye.
- */
-export function shortlist(all: readonly Candidate[], nearest: number, furthest: number, bias: number): Candidate[] {
-  const best = 1 / bestFocusBetween(nearest, furthest);
-  const chosen = new Set<Candidate>();
-  for (const shift of bias === 0 ? [0] : [0, bias]) {
-    const distance = (candidate: Candidate) => Math.abs(1 / (candidate.focusDistanceMm + shift) - best);
-    [...all]
-      .sort((a, b) => distance(a) - distance(b) || a.importance - b.importance)
-      .slice(0, consideredPerRanking)
-      .forEach((candidate) => chosen.add(candidate));
+const rank: Record<Importance, number> = { must: 0, should: 1, maySoft: 2 };
+
+/** Rows are told apart by so much depth, mm: of two rows the front one. */
+const frontStepMm = 300;
+
+function byPreference(a: Ranked, b: Ranked): number {
+  for (const [index, value] of a.preference.entries()) {
+    const difference = value - (b.preference[index] ?? 0);
+    if (difference !== 0) return difference;
   }
-  return [...chosen].sort((a, b) => a.importance - b.importance || a.focusDistanceMm - b.focusDistanceMm);
+  return 0;
 }

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { ev100 } from '../optics/exposure';
+import { ev100, extensionStops } from '../optics/exposure';
+import { magnification } from '../optics/thinLens';
 import { builtInKit } from '../kit/builtInKit';
-import { defaultLight, newPerson, newSetup } from '../setup/defaults';
+import { defaultFlash, defaultLight, newPerson, newSetup } from '../setup/defaults';
 import type { Body } from '../kit/schema';
 import type { Camera, Light, Person, Setup } from '../setup/schema';
-import { lightAtStop, lightLevel, shutterFloor } from './light';
+import { lightAtStop, lightLevel, shutterFloor, type Lighting } from './light';
 import { planSetup } from './planSetup';
 import { defaultHabits } from '../habits/habits';
 
@@ -19,24 +20,39 @@ function setupWith(
   return { ...base, camera: { ...base.camera, ...camera } };
 }
 
-const at = (setup: Setup, N: number, body = main) =>
-  lightAtStop(setup, body, lightLevel(setup), shutterFloor(setup, body), N);
+/** By hand without a stabiliser, from so far that the lens is hardly drawn out. */
+const floorOf = (setup: Setup, body: Body) => shutterFloor(setup, body, 1);
+const at = (setup: Setup, N: number, body = main, more: Partial<Lighting> = {}) =>
+  lightAtStop(
+    {
+      setup,
+      body,
+      level: lightLevel(setup),
+      floor: floorOf(setup, body),
+      wanted: null,
+      extensionStops: 0,
+      ...more
+    },
+    N
+  );
 
 describe('shutter floor', () => {
   it('is the strictest rule that applies, named (common practice, no source)', () => {
-    expect(shutterFloor(setupWith({}), main)).toEqual({ rule: 'focalLength', shutterS: 1 / 85 });
+    expect(floorOf(setupWith({}), main)).toEqual({ rule: 'focalLength', shutterS: 1 / 85 });
     const three = ['a', 'b', 'c'].map((id) => newPerson(id, id));
-    expect(shutterFloor(setupWith({}, {}, three), main)).toEqual({ rule: 'group', shutterS: 1 / 125 });
+    expect(floorOf(setupWith({}, {}, three), main)).toEqual({ rule: 'group', shutterS: 1 / 125 });
     const child = newPerson('c', 'C', { being: 'child' });
-    expect(shutterFloor(setupWith({}, {}, [...three, child]), main)).toEqual({ rule: 'child', shutterS: 1 / 400 });
+    expect(floorOf(setupWith({}, {}, [...three, child]), main)).toEqual({ rule: 'child', shutterS: 1 / 400 });
     const walking = newPerson('w', 'W', { towardsMmPerS: 1200 });
-    expect(shutterFloor(setupWith({}, {}, [walking]), main).rule).toBe('moving');
-    expect(shutterFloor(setupWith({}, { stance: 'tripod' }), main).rule).toBe('tripod');
+    expect(floorOf(setupWith({}, {}, [walking]), main).rule).toBe('moving');
+    // A tripod holds the camera, not the people.
+    expect(floorOf(setupWith({}, { stance: 'tripod' }), main)).toEqual({ rule: 'people', shutterS: 1 / 60 });
+    expect(floorOf(setupWith({}, { stance: 'tripod' }, []), main).rule).toBe('tripod');
   });
 
   it('has the child’s rule for children and pets, not for a baby, and the group’s from three people on', () => {
     const rule = (...beings: Person['being'][]) =>
-      shutterFloor(
+      floorOf(
         setupWith(
           {},
           {},
@@ -52,22 +68,38 @@ describe('shutter floor', () => {
   });
 
   it('has the moving rule for who crosses the picture and who goes away as for who comes', () => {
-    const rule = (changes: Partial<Person>) => shutterFloor(setupWith({}, {}, [newPerson('w', 'W', changes)]), main);
+    const rule = (changes: Partial<Person>) => floorOf(setupWith({}, {}, [newPerson('w', 'W', changes)]), main);
     expect(rule({ acrossMmPerS: 300 })).toEqual({ rule: 'moving', shutterS: 1 / 250 });
     expect(rule({ towardsMmPerS: -300 }).rule).toBe('moving');
   });
 
   it('on a tripod is 1/15 s, unless somebody in the picture asks for less', () => {
-    expect(shutterFloor(setupWith({}, { stance: 'tripod' }), main)).toEqual({ rule: 'tripod', shutterS: 1 / 15 });
+    expect(floorOf(setupWith({}, { stance: 'tripod' }, []), main)).toEqual({ rule: 'tripod', shutterS: 1 / 15 });
+    expect(floorOf(setupWith({}, { stance: 'tripod' }), main)).toEqual({ rule: 'people', shutterS: 1 / 60 });
     const child = newPerson('c', 'C', { being: 'child' });
-    expect(shutterFloor(setupWith({}, { stance: 'tripod' }, [child]), main).rule).toBe('child');
+    expect(floorOf(setupWith({}, { stance: 'tripod' }, [child]), main).rule).toBe('child');
+  });
+
+  it('is 1/60 for people posed, 1/125 for who talks or fidgets, 1/500 for who plays or dances, whatever the lens', () => {
+    const of = (mood: Person['mood']) =>
+      floorOf(setupWith({}, { focalLengthMm: 24 }, [newPerson('p', 'P', { mood })]), main);
+    expect(of('still')).toEqual({ rule: 'people', shutterS: 1 / 60 });
+    expect(of('restless')).toEqual({ rule: 'restless', shutterS: 1 / 125 });
+    expect(of('lively')).toEqual({ rule: 'lively', shutterS: 1 / 500 });
+  });
+
+  it('lets a steadier hand or a stabiliser hold longer', () => {
+    const long = setupWith({}, { focalLengthMm: 400 });
+    expect(shutterFloor(long, main, 1).shutterS).toBeCloseTo(1 / 400, 12);
+    expect(shutterFloor(long, main, 4)).toEqual({ rule: 'focalLength', shutterS: 1 / 100 });
+    expect(shutterFloor(long, main, 64).rule).toBe('people');
   });
 
   it('counts the crop: a 50 on APS-C wants 1/75 s, and half that time under the stricter rule', () => {
     const fifty = setupWith({}, { focalLengthMm: 50 });
-    expect(1 / shutterFloor(fifty, second).shutterS).toBeCloseTo(50 * 1.534, 0);
+    expect(1 / floorOf(fifty, second).shutterS).toBeCloseTo(50 * 1.534, 0);
     const strict = setupWith({ floors: { ...defaultLight.floors, perFocalLength: 2 } }, { focalLengthMm: 50 });
-    expect(1 / shutterFloor(strict, main).shutterS).toBeCloseTo(100, 9);
+    expect(1 / floorOf(strict, main).shutterS).toBeCloseTo(100, 9);
   });
 });
 
@@ -106,7 +138,7 @@ describe('light at a stop', () => {
   });
 
   it('with flash keeps to the sync time, tells the power, and how far the room lies under it', () => {
-    const flash = { guideNumberM: 40, distanceMm: 2500 };
+    const flash = { ...defaultFlash, distanceMm: 2500 };
     const church = at(setupWith({ level: { kind: 'estimated', as: 'church' }, flash }), 8);
     expect(church.flash?.power).toBeCloseTo(0.25, 9);
     expect(church.flash?.ambientUnderStops ?? 0).toBeGreaterThan(2);
@@ -115,9 +147,66 @@ describe('light at a stop', () => {
     expect(sunny.shutterS).toBe(main.syncS);
     // f/2 at 1/200 s, ISO 100 is EV 9.6; the sun is 15: a filter of 5.4 stops is missing.
     expect(sunny.tooBrightStops).toBeCloseTo(15 - Math.log2(4 * 200), 6);
-    const weak = at(setupWith({ flash: { guideNumberM: 5, distanceMm: 20_000 } }), 16);
+    const weak = at(setupWith({ flash: { ...defaultFlash, guideNumberM: 5, distanceMm: 20_000 } }), 16);
     expect(weak.missingStops).toBeGreaterThan(0);
     expect(weak.iso).toBe(main.isoLimit);
+  });
+});
+
+describe('what stills blur', () => {
+  const wanted = { rule: 'shake', shutterS: 1 / 250 } as const;
+  const lit = (ev: number) => at(setupWith({ level: { kind: 'ev', ev100: ev } }), 4, main, { wanted });
+
+  it('shortens the shutter and raises the ISO, up to its limit and no further', () => {
+    // EV 8 at f/4 and 1/250 s asks for ISO 1563; EV 5 for 12 500; under that the limit of 12 800 holds the shutter.
+    expect(lit(8)).toMatchObject({ shutterS: 1 / 250, floorRule: 'shake', missingStops: 0 });
+    expect(lit(8).iso).toBeCloseTo((100 * 16 * 250) / 2 ** 8, 6);
+    const dim = lit(4);
+    expect(dim.iso).toBeCloseTo(main.isoLimit, 6);
+    expect(dim.shutterS).toBeCloseTo(16 / (2 ** 4 * 128), 9);
+    expect(dim).toMatchObject({ floorRule: 'shake', missingStops: 0 });
+    // In the dark the floor holds, and the rest is said to be missing.
+    expect(lit(0)).toMatchObject({ shutterS: 1 / 85, floorRule: 'focalLength' });
+    expect(lit(0).missingStops).toBeGreaterThan(1);
+    // With light enough the lowest ISO does it shorter still.
+    expect(lit(13)).toMatchObject({ iso: 100, missingStops: 0 });
+    expect(lit(13).shutterS).toBeLessThan(1 / 250);
+  });
+
+  it('is taken without asking for ISO where the light is not known', () => {
+    expect(at(setupWith({}), 4, main, { wanted })).toMatchObject({ shutterS: 1 / 250, iso: null, floorRule: 'shake' });
+  });
+
+  it('gives way to a shutter set by hand, which is exposed as it is', () => {
+    const byHand = at(setupWith({ level: { kind: 'ev', ev100: 8 }, shutterS: 1 / 30 }), 4, main, { wanted });
+    expect(byHand).toMatchObject({ shutterS: 1 / 30, floorRule: 'chosen', tooBrightStops: 0 });
+    const bright = at(setupWith({ level: { kind: 'ev', ev100: 12 }, shutterS: 1 / 30 }), 4);
+    expect(bright.tooBrightStops).toBeCloseTo(12 - Math.log2(16 * 30), 9);
+  });
+});
+
+describe('the lens drawn out', () => {
+  it('loses a third of a stop with an 85 at 0.8 m (bellows factor, Ray: 2 log2(1 + m))', () => {
+    const loss = extensionStops(magnification(85, 800));
+    expect(loss).toBeCloseTo(0.324, 3);
+    const near = at(setupWith({ level: { kind: 'ev', ev100: 6 } }), 4, main, { extensionStops: loss });
+    const far = at(setupWith({ level: { kind: 'ev', ev100: 6 } }), 4);
+    expect(Math.log2((near.iso ?? 1) / (far.iso ?? 1))).toBeCloseTo(loss, 9);
+    // An exit pupil twice the entrance pupil loses less: N (1 + m/P).
+    expect(extensionStops(0.5, 2)).toBeCloseTo(2 * Math.log2(1.25), 12);
+  });
+
+  it('is counted in the plan', () => {
+    const iso = (distanceMm: number) => {
+      const setup = setupWith(
+        { level: { kind: 'ev', ev100: 5 } },
+        { stance: 'tripod', placement: { kind: 'distance', distanceMm } }
+      );
+      const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
+      return plan.kind === 'plan' ? (plan.stops[2]?.light.iso ?? 0) : 0;
+    };
+    const stops = 2 * Math.log2((1 + 85 / (900 - 85)) / (1 + 85 / (9000 - 85)));
+    expect(Math.log2(iso(900) / iso(9000))).toBeCloseTo(stops, 6);
   });
 });
 
@@ -134,7 +223,7 @@ describe('a filter', () => {
   });
 
   it('of two stops with flash asks four times the power, and lays the room two stops further under', () => {
-    const flash = { guideNumberM: 60, distanceMm: 2000 };
+    const flash = { ...defaultFlash, guideNumberM: 60 };
     const level = { kind: 'estimated', as: 'sun' } as const;
     const bare = at(setupWith({ level, flash }), 4);
     const filtered = at(setupWith({ level, flash, filterStops: 2 }), 4);
@@ -146,7 +235,7 @@ describe('a filter', () => {
 });
 
 describe('flash', () => {
-  const flash = { guideNumberM: 40, distanceMm: 2500 };
+  const flash = { ...defaultFlash, distanceMm: 2500 };
 
   it('keeps the shutter between the sync time and 1/60 s, shorter where a floor or the room asks for it', () => {
     expect(at(setupWith({ flash }, { focalLengthMm: 35, lensId: 'lens-35' }), 4).shutterS).toBeCloseTo(1 / 60, 9);
@@ -164,10 +253,51 @@ describe('flash', () => {
     const weak = at(setupWith({ flash }), 32);
     expect(weak.iso).toBeCloseTo(400, 9);
     expect(weak.flash?.power).toBeCloseTo(1, 9);
-    const gone = at(setupWith({ flash: { guideNumberM: 40, distanceMm: 2500 * 64 } }), 16);
+    const gone = at(setupWith({ flash: { ...defaultFlash, distanceMm: 2500 * 64 } }), 16);
     expect(gone.iso).toBe(main.isoLimit);
     // 64 times as far is 12 stops; 100 to 12 800 is 7 of them.
     expect(gone.missingStops).toBeCloseTo(5, 9);
+  });
+
+  it('is too bright where even its least power is too much, and a floor shorter than the sync time is said', () => {
+    // GN 40 at 1 m and ISO 100 is right at f/40; at f/1.4 it is 816 times too much, 6.4 times at 1/128.
+    const near = at(setupWith({ flash: { ...defaultFlash, distanceMm: 1000 } }), Math.SQRT2);
+    expect(near.flash?.power).toBe(1 / 128);
+    expect(near.tooBrightStops).toBeCloseTo(Math.log2(800 / 128), 6);
+    expect(at(setupWith({ flash }), 4).floorRule).toBe('focalLength');
+    const child = newPerson('c', 'C', { being: 'child' });
+    expect(at(setupWith({ flash }, {}, [child]), 4)).toMatchObject({ floorRule: 'sync', floorS: 1 / 400 });
+    // In the sun the sync time lets too much in; that is said too.
+    expect(at(setupWith({ flash, level: { kind: 'estimated', as: 'sun' } }), 4).floorRule).toBe('sync');
+  });
+
+  it('keeps the room visible by raising the ISO until it lies one and a half stops under, as far as its power allows', () => {
+    const dim = { kind: 'ev', ev100: 7 } as const;
+    const alone = at(setupWith({ flash, level: dim }), 4);
+    const kept = at(setupWith({ flash: { ...flash, use: 'keepRoom' }, level: dim }), 4);
+    expect(kept.flash?.ambientUnderStops).toBeCloseTo(1.5, 9);
+    expect(alone.flash?.ambientUnderStops ?? 0).toBeGreaterThan(3);
+    // What the ISO gains the flash gives less of.
+    const gain = (kept.iso ?? 0) / (alone.iso ?? 1);
+    expect((alone.flash?.power ?? 0) / (kept.flash?.power ?? 1)).toBeCloseTo(gain, 6);
+    const near = at(
+      setupWith({ flash: { ...flash, use: 'keepRoom', distanceMm: 1500 }, level: { kind: 'ev', ev100: 1 } }),
+      4
+    );
+    expect(near.flash?.power).toBeCloseTo(1 / 128, 9);
+    expect(near.tooBrightStops).toBe(0);
+  });
+
+  it('as fill lies under the light it is exposed for, at the sync time or longer', () => {
+    const shade = { kind: 'ev', ev100: 13 } as const;
+    const fill = at(setupWith({ flash: { ...flash, use: 'fill', underStops: 2 }, level: shade }), 8);
+    const bare = at(setupWith({ level: shade }), 8);
+    expect([fill.shutterS, fill.iso]).toEqual([bare.shutterS, bare.iso]);
+    // Full exposure at f/8 from 2.5 m takes a quarter of GN 40's power; two stops under, a sixteenth.
+    expect(fill.flash?.power).toBeCloseTo(1 / 16, 9);
+    const sun = at(setupWith({ flash: { ...flash, use: 'fill' }, level: { kind: 'estimated', as: 'sun' } }), 2.8);
+    expect(sun).toMatchObject({ shutterS: main.syncS, floorRule: 'sync' });
+    expect(sun.tooBrightStops).toBeGreaterThan(4);
   });
 
   it('without a known room says nothing of it', () => {
@@ -203,18 +333,18 @@ describe('movement', () => {
       });
       return plan.kind === 'plan' ? (plan.stops[4]?.worst.ratio ?? 0) : 0;
     };
-    const slow = ratio({});
-    // 1500 mm/s × 1/250 s × m 0.04 × 1.17 = 0.28 mm against 0.030 mm allowed.
-    expect(slow).toBeGreaterThan(8);
-    expect(
-      ratio({ level: { kind: 'estimated', as: 'candles' }, flash: { guideNumberM: 40, distanceMm: 2500 } })
-    ).toBeLessThan(1);
+    // 1500 mm/s × 1/250 s × m 0.04 × 1.17 = 0.28 mm against 0.030 mm allowed, where no ISO pays for a shorter time.
+    const dark = { level: { kind: 'estimated', as: 'candles' } } as const;
+    expect(ratio(dark)).toBeGreaterThan(8);
+    expect(ratio({ ...dark, flash: { ...defaultFlash, distanceMm: 2500 } })).toBeLessThan(1);
+    // In the light there is enough of it: the shutter is as short as the movement asks.
+    expect(ratio({ level: { kind: 'estimated', as: 'overcast' } })).toBeLessThan(1);
   });
 
-  it('blurs a long lens without stabiliser more than one with it', () => {
+  it('blurs a long lens without stabiliser more than one with it, where no ISO pays for a shorter time', () => {
     const worst = (bodyId: string) => {
       const setup = setupWith(
-        {},
+        { level: { kind: 'ev', ev100: -1 } },
         { bodyId, lensId: 'lens-135', focalLengthMm: 135, placement: { kind: 'distance', distanceMm: 4000 } }
       );
       const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });

@@ -20,13 +20,25 @@ const knownLightEv100: Readonly<Record<KnownLight, number>> = {
   candles: 2
 };
 
-/** At this scene level and below autofocus is taken as twice as uncertain (from memory). */
-export const lowLightEv100 = 4;
-
 /** Ambient this many stops under the flash freezes nothing and blurs nothing any more (common practice, no source). */
 export const flashFreezesStops = 2;
 
-export type FloorRule = 'focalLength' | 'group' | 'child' | 'moving' | 'tripod';
+/** Longest shutter time with a flash that lights the picture, seconds (common practice, no source). */
+const slowestWithFlashS = 1 / 60;
+
+export type FloorRule =
+  | 'focalLength'
+  | 'tripod'
+  | 'people'
+  | 'restless'
+  | 'group'
+  | 'child'
+  | 'moving'
+  | 'lively'
+  | 'shake'
+  | 'movement'
+  | 'sync'
+  | 'chosen';
 
 export interface ShutterFloor {
   readonly shutterS: number;
@@ -68,19 +80,37 @@ export function lightLevel(setup: Setup): number | null {
   }
 }
 
-/** Longest shutter time a tripod is used with before anything else applies, seconds. */
+/** Longest shutter time a tripod is used with before anything else applies, seconds (common practice, no source). */
 const tripodFloorS = 1 / 15;
 
-/** The strictest shutter rule that applies, and which it is. */
-export function shutterFloor(setup: Setup, body: Body): ShutterFloor {
+/** The light's share of a situation. */
+export interface Lighting {
+  readonly setup: Setup;
+  readonly body: Body;
+  /** Scene level, EV at ISO 100, or null. */
+  readonly level: number | null;
+  readonly floor: ShutterFloor;
+  /** Shorter than the floor, where shake or movement asks for it and the ISO limit allows; null when neither does. */
+  readonly wanted: ShutterFloor | null;
+  /** Light lost to the lens being drawn out, stops. */
+  readonly extensionStops: number;
+}
+
+/**
+ * The strictest shutter rule that applies, and which it is. `steadiness`: how many times longer than a standing photographer
+ * without a stabiliser this one can hold the camera still, 1 or more.
+ */
+export function shutterFloor(setup: Setup, body: Body, steadiness: number): ShutterFloor {
   const { floors } = setup.light;
   const { camera, people } = setup;
   const crop = fullFrameDiagonalMm / sensorDiagonal(body.sensor);
   const rules: ShutterFloor[] = [
     camera.stance === 'tripod'
       ? { rule: 'tripod', shutterS: tripodFloorS }
-      : { rule: 'focalLength', shutterS: 1 / (floors.perFocalLength * camera.focalLengthMm * crop) }
+      : { rule: 'focalLength', shutterS: steadiness / (floors.perFocalLength * camera.focalLengthMm * crop) }
   ];
+  if (people.length > 0) rules.push({ rule: 'people', shutterS: floors.peopleS });
+  if (people.some((person) => person.mood === 'restless')) rules.push({ rule: 'restless', shutterS: floors.restlessS });
   if (people.length > 2) rules.push({ rule: 'group', shutterS: floors.groupS });
   if (people.some((person) => person.being === 'child' || person.being === 'pet')) {
     rules.push({ rule: 'child', shutterS: floors.childS });
@@ -88,59 +118,104 @@ export function shutterFloor(setup: Setup, body: Body): ShutterFloor {
   if (people.some((person) => person.towardsMmPerS !== 0 || person.acrossMmPerS !== 0)) {
     rules.push({ rule: 'moving', shutterS: floors.movingS });
   }
+  if (people.some((person) => person.mood === 'lively')) rules.push({ rule: 'lively', shutterS: floors.livelyS });
   return rules.reduce((a, b) => (b.shutterS < a.shutterS ? b : a));
 }
 
 /** Settings and what they lack at one f-number. */
-export function lightAtStop(
-  setup: Setup,
-  body: Body,
-  level: number | null,
-  floor: ShutterFloor,
-  N: number
+export function lightAtStop(lighting: Lighting, N: number): LightAtStop {
+  const { flash } = lighting.setup.light;
+  if (flash && flash.use !== 'fill') return withMainFlash(lighting, flash, N);
+  const without = byLight(lighting, N, flash ? lighting.body.syncS : lighting.body.fastestShutterS);
+  return flash ? withFill(lighting, flash, N, without) : without;
+}
+
+type Flash = NonNullable<Setup['light']['flash']>;
+
+/** The light there is: the shutter down to its floor at the lowest ISO, then ISO, which also pays for what stills blur. */
+function byLight(
+  { setup, body, level, floor, wanted, extensionStops }: Lighting,
+  N: number,
+  fastestS: number
 ): LightAtStop {
-  const { flash, filterStops } = setup.light;
-  const shared = { floorRule: floor.rule, floorS: floor.shutterS };
-  if (flash) return { ...shared, ...flashAtStop(setup, body, level, floor, N) };
-  if (level === null) {
-    return { ...shared, shutterS: floor.shutterS, iso: null, tooBrightStops: 0, missingStops: 0, flash: null };
-  }
-  const through = level - filterStops;
+  const { filterStops, shutterS: chosen } = setup.light;
+  const longest: ShutterFloor = chosen === null ? floor : { rule: 'chosen', shutterS: chosen };
+  const still = chosen === null && wanted !== null && wanted.shutterS < longest.shutterS ? wanted : null;
+  const none = { tooBrightStops: 0, missingStops: 0, flash: null };
+  const at = ({ rule, shutterS }: ShutterFloor) => {
+    const clipped = shutterS < fastestS && fastestS === body.syncS;
+    return { shutterS: Math.max(shutterS, fastestS), floorRule: clipped ? ('sync' as const) : rule, floorS: shutterS };
+  };
+  if (level === null) return { ...at(still ?? longest), iso: null, ...none };
+  const through = level - filterStops - extensionStops;
   const atBase = shutterFor(through, N, body.baseIso);
-  if (atBase <= floor.shutterS) {
-    const shutterS = Math.max(atBase, body.fastestShutterS);
-    const tooBrightStops = Math.max(0, Math.log2(body.fastestShutterS / atBase));
-    return { ...shared, shutterS, iso: body.baseIso, tooBrightStops, missingStops: 0, flash: null };
+  const dark = shutterFor(through, N, body.isoLimit);
+  // As short as shake and movement ask, but no shorter than the ISO limit bears.
+  const limit: ShutterFloor =
+    still === null || dark >= longest.shutterS
+      ? longest
+      : { rule: still.rule, shutterS: Math.max(still.shutterS, dark) };
+  if (chosen === null && atBase <= limit.shutterS) {
+    const shutterS = Math.max(atBase, fastestS);
+    const clipped = atBase < fastestS && fastestS === body.syncS;
+    return {
+      ...none,
+      shutterS,
+      floorRule: clipped ? 'sync' : limit.rule,
+      floorS: limit.shutterS,
+      iso: body.baseIso,
+      tooBrightStops: Math.max(0, Math.log2(fastestS / atBase))
+    };
   }
-  const wanted = isoFor(through, N, floor.shutterS);
-  const iso = Math.min(wanted, body.isoLimit);
+  const used = at(limit);
+  const isoWanted = isoFor(through, N, used.shutterS);
   return {
-    ...shared,
-    shutterS: floor.shutterS,
-    iso,
-    tooBrightStops: 0,
-    missingStops: Math.max(0, Math.log2(wanted / body.isoLimit)),
-    flash: null
+    ...used,
+    ...none,
+    iso: Math.min(Math.max(isoWanted, body.baseIso), body.isoLimit),
+    tooBrightStops: Math.max(0, Math.log2(body.baseIso / isoWanted)),
+    missingStops: Math.max(0, Math.log2(isoWanted / body.isoLimit))
   };
 }
 
-function flashAtStop(setup: Setup, body: Body, level: number | null, floor: ShutterFloor, N: number) {
-  const { flash, filterStops } = setup.light;
-  const guideNumberM = flash?.guideNumberM ?? 1;
+/** The flash lights the picture; the room lies as far under it as it falls, or as it is wanted. */
+function withMainFlash({ setup, body, level, floor, extensionStops }: Lighting, flash: Flash, N: number): LightAtStop {
+  const lost = setup.light.filterStops + extensionStops;
+  const longest = setup.light.shutterS ?? floor.shutterS;
   // Short enough for the floor, and as short as the room's light asks for, but never shorter than the sync time.
-  const forRoom = level === null ? Infinity : shutterFor(level - filterStops, N, body.baseIso);
-  const shutterS = Math.max(body.syncS, Math.min(floor.shutterS, 1 / 60, forRoom));
-  // A filter takes from the flash as from the room: as if the aperture were so many stops smaller.
-  const filteredN = N * 2 ** (filterStops / 2);
-  const full = flashPower(guideNumberM, filteredN, flash?.distanceMm ?? 1000, body.baseIso);
-  const iso = Math.min(body.isoLimit, Math.max(body.baseIso, body.baseIso * full));
+  const forRoom = level === null ? Infinity : shutterFor(level - lost, N, body.baseIso);
+  const wantedS = Math.min(longest, slowestWithFlashS, forRoom);
+  const shutterS = Math.max(body.syncS, wantedS);
+  // A filter, and the lens drawn out, take from the flash as from the room: as if the aperture were so many stops smaller.
+  const lostN = N * 2 ** (lost / 2);
+  const full = flashPower(flash.guideNumberM, lostN, flash.distanceMm, body.baseIso);
+  const forFlash = Math.max(body.baseIso, body.baseIso * full);
+  const forVisible =
+    flash.use === 'keepRoom' && level !== null ? isoFor(level, lostN, shutterS) * 2 ** -flash.underStops : 0;
+  // More ISO than the least power bears would overexpose.
+  const mostIso = Math.max(body.baseIso, (body.baseIso * full) / flash.leastPower);
+  const iso = Math.min(body.isoLimit, Math.max(forFlash, Math.min(forVisible, mostIso)));
   const power = (full * body.baseIso) / iso;
-  const under = level === null ? null : ev100(filteredN, shutterS, iso) - level;
+  const under = level === null ? null : ev100(lostN, shutterS, iso) - level;
+  const short = wantedS < body.syncS * 0.98;
   return {
     shutterS,
+    floorRule: short ? 'sync' : setup.light.shutterS === null ? floor.rule : 'chosen',
+    floorS: longest,
     iso,
-    tooBrightStops: under === null ? 0 : Math.max(0, -under),
+    tooBrightStops: Math.max(0, under === null ? 0 : -under, Math.log2(flash.leastPower / power)),
     missingStops: Math.max(0, Math.log2(power)),
-    flash: { power, ambientUnderStops: under }
+    flash: { power: Math.max(power, flash.leastPower), ambientUnderStops: under }
+  };
+}
+
+/** The light lights the picture; the flash lies under it and lifts the shadows. */
+function withFill({ setup, body, extensionStops }: Lighting, flash: Flash, N: number, light: LightAtStop): LightAtStop {
+  const lostN = N * 2 ** ((setup.light.filterStops + extensionStops) / 2);
+  const iso = light.iso ?? body.baseIso;
+  const power = flashPower(flash.guideNumberM, lostN, flash.distanceMm, iso) * 2 ** -flash.underStops;
+  return {
+    ...light,
+    flash: { power: Math.max(power, flash.leastPower), ambientUnderStops: -flash.underStops }
   };
 }

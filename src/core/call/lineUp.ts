@@ -1,7 +1,8 @@
 /** Every lens of the kit at the same framing. */
-import { bodyOf } from '../kit/find';
+import { bodyOf, lensOf } from '../kit/find';
 import { mountingsFor } from '../kit/fits';
 import { distanceForFraming, framedSize } from '../optics/thinLens';
+import { keepAim } from '../setup/aim';
 import { cameraDistance, pictureSize } from '../setup/framing';
 import type { Lens } from '../kit/schema';
 import type { Setup } from '../setup/schema';
@@ -14,6 +15,9 @@ const marks = [14, 16, 18, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400] 
 
 /** Nose to ear, mm, for the perspective of a face: about 30 before and 95 behind the eyes. */
 const noseToEarMm = 125;
+
+/** A lens stands no nearer than this to what it frames, mm. */
+const nearestMm = 50;
 
 /** Nearer than this a face shows its nearness, mm (common practice, no source). */
 const flatteringFromMm = 1000;
@@ -59,10 +63,11 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
   const { setup, kit } = input;
   const body = bodyOf(kit, setup.camera);
   if (!body) return [];
-  const { height } = pictureSize(body, setup.camera);
-  const framed = framedSize(setup.camera.focalLengthMm, cameraDistance(setup, body), height);
-  const room = setup.place.backUpMm;
   const { camera } = setup;
+  const P = lensOf(kit, camera)?.pupilMagnification ?? 1;
+  const distance = cameraDistance(setup, body, P);
+  const framed = framedSize(camera.focalLengthMm, distance, pictureSize(body, camera).height, P);
+  const room = setup.place.backUpMm;
   return mountingsFor(kit, body, camera)
     .flatMap(({ lens, adapterIds, seen }) => {
       const own = lens.id === camera.lensId ? [camera.focalLengthMm] : [];
@@ -72,8 +77,10 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
     .sort((a, b) => a.focalLengthMm - b.focalLengthMm)
     .map(({ lens, name, adapterIds, focalLengthMm }, index, all): LensInLine => {
       onProgress(index / all.length);
-      const { placement } = setup.camera;
-      const changed: Setup = {
+      const { placement } = camera;
+      // A stitched view of another lens has another height.
+      const { height } = pictureSize(body, { ...camera, focalLengthMm });
+      const moved: Setup = {
         ...setup,
         camera: {
           ...setup.camera,
@@ -83,12 +90,20 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
           // A distance follows the framing; where the framing is given, the distance follows by itself.
           placement:
             placement.kind === 'distance'
-              ? { kind: 'distance', distanceMm: distanceForFraming(focalLengthMm, framed, height) }
+              ? {
+                  kind: 'distance',
+                  distanceMm: Math.max(
+                    nearestMm,
+                    distanceForFraming(focalLengthMm, framed, height, lens.pupilMagnification)
+                  )
+                }
               : placement
         },
         intent: { ...setup.intent, stop: { kind: 'byStyle' } }
       };
-      const distanceMm = cameraDistance(changed, body);
+      const aim = keepAim({ setup, body, P }, { setup: moved, body, P: lens.pupilMagnification });
+      const changed: Setup = { ...moved, camera: { ...moved.camera, ...aim } };
+      const distanceMm = cameraDistance(changed, body, lens.pupilMagnification);
       const plan = planSetup({ ...input, setup: changed });
       const shared = {
         lensId: lens.id,

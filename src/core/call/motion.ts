@@ -3,21 +3,31 @@ import type { Habits } from '../habits/habits';
 import { traditionalDiscMm } from '../optics/criterion';
 import { motionDisc } from '../optics/sharpness';
 import type { Body, Lens } from '../kit/schema';
+import type { Vector } from '../geometry/vector';
 import type { Camera, Person } from '../setup/schema';
-import { flashFreezesStops, type LightAtStop } from './light';
+import { flashFreezesStops, type LightAtStop, type ShutterFloor } from './light';
 
-/** Stops the stabilisers of body and lens give: the better of the two (from memory; together they may give more). */
-export function stabiliserStops(body: Body, lens: Lens): number {
-  return Math.max(body.stabiliserStops, lens.stabiliserStops);
+/**
+ * Stops the stabilisers of body and lens give: the better of the two (together they may give more), less what a rating
+ * promises and a hand does not reach. From memory.
+ */
+export function stabiliserStops({ stabiliserLossStops }: Habits, body: Body, lens: Lens): number {
+  return Math.max(0, Math.max(body.stabiliserStops, lens.stabiliserStops) - stabiliserLossStops);
 }
 
 /**
- * Camera shake's equivalent disc on the sensor, mm: at 1/focal length (full-frame equivalent) a steady photographer just
- * reaches the traditional disc (common practice); in proportion to the time, halved by each stop of stabiliser.
+ * Camera shake's equivalent disc on the sensor, mm: at 1/focal length (full-frame equivalent) a share of the traditional
+ * disc by stance; in proportion to the time, halved by each stop of stabiliser. All from memory.
  */
 export function shakeDisc(habits: Habits, camera: Camera, stabiliserStops: number, shutterS: number): number {
   // The format's disc times its crop factor is the full-frame disc.
   return traditionalDiscMm * shutterS * camera.focalLengthMm * habits.shakeShare[camera.stance] * 2 ** -stabiliserStops;
+}
+
+/** How many times longer than standing without a stabiliser the camera is held as still, 1 or more. */
+export function steadiness({ shakeShare }: Habits, { stance }: Camera, stabiliserStops: number): number {
+  const byStance = shakeShare[stance] === 0 ? 1 : shakeShare.standing / shakeShare[stance];
+  return Math.max(1, byStance * 2 ** stabiliserStops);
 }
 
 /** Subject motion's equivalent disc on the sensor, mm: 1.17 × speed × time × magnification. */
@@ -30,12 +40,53 @@ export function frozenByFlash(light: LightAtStop): boolean {
   return light.flash !== null && (light.flash.ambientUnderStops ?? Infinity) >= flashFreezesStops;
 }
 
-/** How far a person comes nearer between focusing and release, mm; a body in continuous focusing follows but for its lag. */
-export function approach({ continuousLagS }: Habits, person: Person, camera: Camera): number {
-  return person.towardsMmPerS * (camera.focusMode === 'continuous' ? continuousLagS : camera.secondsToShutter);
+/** Time people have to move in between the focus being found and the shutter opening, seconds: in continuous focusing its lag. */
+export function unfollowedS({ continuousLagS }: Habits, camera: Camera): number {
+  return camera.focusMode === 'continuous' ? continuousLagS : camera.secondsToShutter;
 }
 
-/** The plane ends up (s + r)(1 − cos θ) behind a target θ off the axis when the camera is turned about a point r behind the pupil. */
-export function recomposeBias(focusMm: number, angle: number, pivotBehindMm: number): number {
-  return (focusMm + pivotBehindMm) * (1 - Math.cos(angle));
+/** How far a person comes nearer between focusing and release, mm; a body in continuous focusing follows but for its lag. */
+export function approach(habits: Habits, person: Person, camera: Camera): number {
+  return person.towardsMmPerS * unfollowedS(habits, camera);
+}
+
+/**
+ * Shift of the surface of focus, mm behind the target, when the camera focuses on it in the middle of the frame and is then
+ * turned about a pivot r behind the pupil. `target` is where the target lies in the final picture, camera coordinates. The
+ * distance found is hypot(x, y, z + r) − r; a flat surface then lies at that depth while the target lies at z, a curved one
+ * at that distance while the target's is hypot(x, y, z): behind by hypot(x, y, z + r) − (z + r), never negative, or by
+ * hypot(x, y, z + r) − r − hypot(x, y, z), never positive. (Closed form, from the triangle pivot, pupil, target.)
+ */
+export function recomposeShift({ x, y, z }: Vector, pivotBehindMm: number, surface: Camera['focusSurface']): number {
+  const fromPivot = Math.hypot(x, y, z + pivotBehindMm);
+  return surface === 'flat' ? fromPivot - (z + pivotBehindMm) : fromPivot - pivotBehindMm - Math.hypot(x, y, z);
+}
+
+interface Stilled {
+  readonly habits: Habits;
+  readonly camera: Camera;
+  /** Stops the stabiliser really gives. */
+  readonly stabiliser: number;
+  /** Permissible disc, mm. */
+  readonly C: number;
+}
+
+/**
+ * The longest shutter time that leaves shake, and the movement of whoever must be sharp, no more than their share of the
+ * permissible disc; null when neither is there.
+ */
+export function stillFor(
+  { habits, camera, stabiliser, C }: Stilled,
+  moving: readonly { readonly across: number; readonly m: number }[]
+): ShutterFloor | null {
+  const allowed = habits.shakeAtMost * C;
+  const perSecond = shakeDisc(habits, camera, stabiliser, 1);
+  const limits: ShutterFloor[] = perSecond > 0 ? [{ rule: 'shake', shutterS: allowed / perSecond }] : [];
+  for (const { across, m } of moving) {
+    if (across !== 0) limits.push({ rule: 'movement', shutterS: allowed / subjectMotionDisc(across, 1, m) });
+  }
+  return limits.reduce<ShutterFloor | null>(
+    (least, item) => (least && least.shutterS <= item.shutterS ? least : item),
+    null
+  );
 }

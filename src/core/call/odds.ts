@@ -1,9 +1,10 @@
 /**
  * Keeper odds: the chance that one frame has every required feature within the blur disc allowed.
  *
- * The plane of focus lands at s + e, e ~ N(bias, spread²). Each person sways by their own δ ~ N(0, sway²), all features
- * together. P = ∫ φ(e) Π P_i(e) de, with P_i the chance that person i's nearest and furthest features lie within the
- * limits for focus at s + e. Symbols: optics/thinLens.ts.
+ * An error of focusing is normal behind the lens, so in vergence: the plane lands at 1/w, w ~ N(1/(s + bias), σ²), with
+ * σ = spread/(s + bias)² for a spread in mm at the plane; in the scene it is skewed to the far side. Each person sways by
+ * their own δ ~ N(0, sway²), all features together. P = ∫ φ(w) Π P_i(w) dw, with P_i the chance that person i's nearest
+ * and furthest features lie within the limits for focus at 1/w. Symbols: optics/thinLens.ts.
  */
 import { gaussLegendre8, normalCdf, normalDensity } from '../statistics/normal';
 
@@ -20,13 +21,15 @@ export interface OddsMember {
 export interface OddsInput {
   readonly f: number;
   readonly N: number;
+  /** Pupil magnification. */
+  readonly P: number;
   /** Blur disc left for defocus, mm. */
   readonly allowance: number;
   /** Focus distance aimed at, mm. */
   readonly s: number;
   /** Systematic shift of the plane, mm; positive behind the target. */
   readonly bias: number;
-  /** Standard deviation of where the plane lands, mm. */
+  /** Standard deviation of where the plane lands, mm, in proportion at the plane. */
   readonly spread: number;
   readonly members: readonly OddsMember[];
 }
@@ -46,64 +49,70 @@ const negligible = 1e-9;
 
 /** Probability, 0 to 1. */
 export function keeperOdds(input: OddsInput): number {
-  const { f, N, s, bias, spread, members } = input;
+  const { f, N, P, s, bias, members } = input;
+  const plane = s + bias;
+  if (input.allowance <= 0 || plane <= 0) return 0;
+  const mean = 1 / plane;
+  const sigma = input.spread * mean * mean;
   const perDisc = N / f;
   const common = input.allowance * perDisc;
   // k = C/A, see optics/depthOfField.ts.
   const kOf = (member: OddsMember) => (member.allowance === undefined ? common : member.allowance * perDisc);
-  const rigidBelow = rigidShare * spread;
+  const rigidBelow = rigidShare * input.spread;
   const reachOf = (member: OddsMember) => (member.sway <= rigidBelow ? 0 : tailSigmas * member.sway);
 
-  // Planes outside [low, high] cannot succeed; limits inverted for s as in optics/depthOfField.ts.
-  let low = bias - tailSigmas * spread;
-  let high = bias + tailSigmas * spread;
+  // Vergences outside [low, high] cannot succeed: the limits of optics/depthOfField.ts solved for 1/s.
+  let low = mean - tailSigmas * sigma;
+  let high = mean + tailSigmas * sigma;
   for (const member of members) {
     const k = kOf(member);
     if (k <= 0) return 0;
     const reach = reachOf(member);
     const far = member.furthest - reach;
-    if (far > 0) low = Math.max(low, (1 + k) / (1 / far + k / f) - s);
-    const nearVergence = 1 / (member.nearest + reach) - k / f;
-    if (nearVergence > 0 && k < 1) high = Math.min(high, (1 - k) / nearVergence - s);
+    if (far > 0) high = Math.min(high, (1 / far + k / f) / (1 + k / P));
+    if (k < P) low = Math.max(low, (1 / (member.nearest + reach) - k / f) / (1 - k / P));
   }
-  if (common <= 0) return 0;
-  if (s + low <= f) low = f * (1 + 1e-9) - s;
+  // Nothing images from within the focal length.
+  high = Math.min(high, (P / f) * (1 - 1e-9));
 
-  const farLimit = (k: number, e: number) => {
-    const vergence = (1 + k) / (s + e) - k / f;
+  const farLimit = (k: number, w: number) => {
+    const vergence = (1 + k / P) * w - k / f;
     return vergence <= 0 ? Infinity : 1 / vergence;
   };
-  const nearLimit = (k: number, e: number) => 1 / ((1 - k) / (s + e) + k / f);
+  const nearLimit = (k: number, w: number) => {
+    const vergence = (1 - k / P) * w + k / f;
+    return vergence <= 0 ? Infinity : 1 / vergence;
+  };
 
-  if (spread === 0) {
-    if (bias < low || bias > high) return 0;
+  if (sigma === 0) {
+    if (mean < low || mean > high) return 0;
     return members.reduce((product, member) => {
       const k = kOf(member);
-      return member.sway === 0 ? product : product * insideBoth(member, nearLimit(k, bias), farLimit(k, bias));
+      return member.sway === 0 ? product : product * insideBoth(member, nearLimit(k, mean), farLimit(k, mean));
     }, 1);
   }
   if (low >= high) return 0;
 
-  // The limits only grow with e: whoever is inside them with room to spare at both ends is certain throughout.
+  // The limits only come nearer as w grows: whoever is inside them with room to spare at both ends is certain throughout.
   const swaying = members.filter((member) => {
     const reach = reachOf(member);
     if (reach === 0) return false;
     const k = kOf(member);
-    return farLimit(k, low) - member.furthest < reach || member.nearest - nearLimit(k, high) < reach;
+    return farLimit(k, high) - member.furthest < reach || member.nearest - nearLimit(k, low) < reach;
   });
-  if (swaying.length === 0) return normalCdf((high - bias) / spread) - normalCdf((low - bias) / spread);
+  if (swaying.length === 0) return normalCdf((high - mean) / sigma) - normalCdf((low - mean) / sigma);
 
   // Most share one k; sorted, their limits are computed once for each node.
   swaying.sort((a, b) => kOf(a) - kOf(b));
-  const finest = swaying.reduce((least, member) => Math.min(least, member.sway), spread);
+  const finest = swaying.reduce((least, member) => Math.min(least, member.sway * mean * mean), sigma);
   const panels = Math.min(maxPanels, Math.max(2, Math.ceil((high - low) / (scalesPerPanel * finest))));
   const half = (high - low) / (2 * panels);
   let sum = 0;
   for (let panel = 0; panel < panels; panel++) {
     const middle = low + half * (2 * panel + 1);
     for (const [node, weight] of gaussLegendre8) {
-      const e = middle + half * node;
-      let product = weight * normalDensity((e - bias) / spread);
+      const w = middle + half * node;
+      let product = weight * normalDensity((w - mean) / sigma);
       let k = NaN;
       let near = 0;
       let far = 0;
@@ -111,8 +120,8 @@ export function keeperOdds(input: OddsInput): number {
         const own = kOf(member);
         if (own !== k) {
           k = own;
-          near = nearLimit(k, e);
-          far = farLimit(k, e);
+          near = nearLimit(k, w);
+          far = farLimit(k, w);
         }
         product *= insideBoth(member, near, far);
         if (product < negligible) break;
@@ -120,7 +129,7 @@ export function keeperOdds(input: OddsInput): number {
       sum += product;
     }
   }
-  return Math.min(1, Math.max(0, (sum * half) / spread));
+  return Math.min(1, Math.max(0, (sum * half) / sigma));
 }
 
 /** Chance that a swaying member lies between two limits. */
@@ -132,19 +141,4 @@ function insideBoth({ nearest, furthest, sway }: OddsMember, near: number, far: 
   if (toFar < -tailSigmas) return 0;
   const upper = normalCdf(toFar);
   return toNear > tailSigmas ? upper : Math.max(0, upper - 1 + normalCdf(toNear));
-}
-
-/**
- * Frames for everybody's eyes to be open in one: people/3 in good light, people/2 in poor light, for fewer than twenty
- * (Svenson and Barnes 2006); for more the same is used, which is then too few rather than too many.
- */
-export function framesForBlinks(people: number, poorLight: boolean): number {
-  return Math.max(1, Math.ceil(people / (poorLight ? 2 : 3)));
-}
-
-/** Frames to shoot so that one keeper among them is as likely as `wanted`: 1 − (1 − P)^n. Infinity when P is 0. */
-export function framesFor(odds: number, wanted: number): number {
-  if (odds >= wanted) return 1;
-  if (odds <= 0) return Infinity;
-  return Math.ceil(Math.log(1 - wanted) / Math.log(1 - odds));
 }

@@ -1,5 +1,7 @@
 /** What a plan says: plain data, serialisable. Lengths in mm from the lens unless a name says otherwise. */
+import type { Vector } from '../geometry/vector';
 import type { Stop } from '../optics/stops';
+import type { FocusPoint } from '../setup/focusPoint';
 import type { Wish } from '../setup/schema';
 import type { PointRole, Subject } from '../setup/scene';
 import type { LightAtStop } from './light';
@@ -11,6 +13,12 @@ export interface Target {
   readonly feature: string | null;
   readonly role: PointRole | null;
   readonly focusDistanceMm: number;
+  /** Where it lies, scene coordinates, mm; null for a distance. */
+  readonly position: Vector | null;
+  /** The body's focus point that lies on it; null where none does, and for a distance. */
+  readonly point: FocusPoint | null;
+  /** Shift of the plane, mm behind the target, where the camera is turned after focusing: asked for, or no point reaches. */
+  readonly recomposed: { readonly turnMm: number; readonly leanMm: number; readonly asked: boolean } | null;
 }
 
 /** One face's or thing's point at one stop. */
@@ -30,14 +38,13 @@ export interface BackgroundAtStop {
   readonly shortfallStops: number;
 }
 
-/** How many frames to shoot; null when no number is enough. */
+/** How many frames to shoot, refocusing for each, so that one of them is sharp with all eyes open. */
 export interface FramesNeeded {
+  /** Chance that nobody blinks in a frame. */
+  readonly eyesOpen: number;
+  /** For 95 % and 99 %; null when more than `call/frames.mostFrames` would be needed. */
   readonly for95: number | null;
   readonly for99: number | null;
-  /** For everybody's eyes to be open in one. */
-  readonly forBlinks: number;
-  /** The larger need, at 95 %. */
-  readonly toShoot: number | null;
 }
 
 /** Everything about one f-number. */
@@ -49,6 +56,13 @@ export interface StopPlan {
   /** Settings, and what the light lacks. */
   readonly light: LightAtStop;
   readonly frames: FramesNeeded;
+  /** Where the plane of focus lies at release, on average, mm from the lens; and in the second frame. */
+  readonly planeMm: number;
+  readonly secondPlaneMm: number | null;
+  /** The same plane among people drawn where they stood when they were focused on: they have come nearer since. */
+  readonly drawnFocusMm: number;
+  /** By how much the odds are better than on the best place one would rather focus on; 0 on such a place. */
+  readonly gain: number;
   /** Disc left for defocus, mm; 0 when other causes use it all. */
   readonly allowanceMm: number;
   /** Lens, diffraction, pixels and camera shake together over the permissible disc. */
@@ -60,8 +74,10 @@ export interface StopPlan {
     readonly pixels: number;
     readonly shake: number;
   };
-  /** Standard deviations along the axis, mm: where the focus lands, and how far the photographer drifts. */
-  readonly spread: { readonly focusMm: number; readonly holdMm: number };
+  /** Who moves most across the picture among those who must be sharp, and that blur over the permissible disc. */
+  readonly movement: { readonly subjectId: string; readonly ratio: number } | null;
+  /** Standard deviations along the axis, mm: where the focus lands, how far the photographer drifts, and leans. */
+  readonly spread: { readonly focusMm: number; readonly holdMm: number; readonly leanMm: number };
   readonly nearMm: number;
   /** null: to infinity. */
   readonly farMm: number | null;
@@ -81,11 +97,16 @@ export type Bound =
   | { readonly kind: 'point'; readonly subjectId: string; readonly role: PointRole }
   | { readonly kind: 'odds'; readonly subjectId: string }
   | { readonly kind: 'background'; readonly backgroundId: string }
-  | { readonly kind: 'lensBlur' };
+  | { readonly kind: 'lensBlur' }
+  | { readonly kind: 'shake' }
+  | { readonly kind: 'movement'; readonly subjectId: string };
+
+/** Why no stop holds the faces. */
+type Because = 'depth' | 'odds' | 'criterion' | 'shake' | 'movement';
 
 /** Two wishes that no stop grants together, or one that none grants at all. */
 export type Conflict =
-  | { readonly kind: 'facesUnreachable'; readonly because: 'depth' | 'odds' | 'criterion'; readonly bound: Bound }
+  | { readonly kind: 'facesUnreachable'; readonly because: Because; readonly bound: Bound }
   | {
       readonly kind: 'facesAgainstBackground';
       /** First stop that holds the faces. */
@@ -103,6 +124,7 @@ export interface Plan {
   readonly lensName: string;
   readonly bodyName: string;
   readonly focalLengthMm: number;
+  readonly pupilMagnification: number;
   /** Lens to subject line. */
   readonly distanceMm: number;
   /** Scene framed at the subject line. */
@@ -129,10 +151,17 @@ export interface Plan {
   readonly recommended: number;
   readonly selected: number;
   readonly conflict: Conflict | null;
+  /** Backgrounds whose wish no stop that holds the faces comes within a stop of: let go before the style chooses. */
+  readonly letGo: readonly string[];
+  /** Who must be sharp but is not in the picture, and who is hidden by somebody or something: warned about. */
+  readonly outOfFrame: readonly string[];
+  readonly hidden: readonly string[];
   /** The full-frame lens that would give the same view and blur in one frame, at the stop in use; for stitched views. */
   readonly stitched: { readonly focalLengthMm: number; readonly fNumber: number } | null;
-  /** Who is most likely to be missed at the stop in use, and how far they sway (standard deviation, mm). */
-  readonly weakest: { readonly subjectId: string; readonly swayMm: number };
+  /** Who is most likely to be missed at the stop in use, their own odds, and how far they sway (standard deviation, mm). */
+  readonly weakest: { readonly subjectId: string; readonly odds: number; readonly swayMm: number };
+  /** Frames to combine at the stop in use so that each person is sharp, eyes open, in one: where no single frame will do. */
+  readonly framesToCombine: number | null;
   /** Set when the distance asked for is more than the place allows. */
   readonly beyondRoomMm: number;
 }

@@ -80,12 +80,10 @@ const anySetup: fc.Arbitrary<Setup> = fc
 describe('the call', () => {
   it('opens as far as the faces allow and says what binds at either end', () => {
     const result = plan(demo('West door'));
-    expect(callSentence(result, 'metric')).toBe('f/1.7 on Ines’s near eye, from 1.5 m.');
+    expect(callSentence(result, 'metric')).toBe('f/1.4 on Ines’s near eye, from 1.5 m.');
     expect(result.upper).toEqual({ kind: 'background', backgroundId: 'ferns' });
-    expect(result.lower).toEqual({ kind: 'odds', subjectId: 'ines' });
-    expect(reasonSentence(result)).toBe(
-      'f/1.7 to f/2 works: any wider, Ines may drift out of the sharp zone; any narrower, ferns come back.'
-    );
+    expect(result.lower).toEqual({ kind: 'lens' });
+    expect(reasonSentence(result)).toBe('f/1.4 to f/2 works: the lens opens no wider; any narrower, ferns come back.');
   });
 
   it('settles a conflict for the faces and names both wishes', () => {
@@ -154,14 +152,14 @@ describe('the call', () => {
   });
 
   it('holds rings and people by their own depths', () => {
-    const rings = newThing('rings', 'Rings', { depthMm: -400 });
+    const rings = newThing('rings', 'Rings', { depthMm: -400, heightMm: 1450 });
     const both = plan(setupWith({ things: [rings], backgrounds: [] }));
     const ringsOnly = plan(
       setupWith({ things: [rings], people: [newPerson('a', 'A', { importance: 'maySoft' })], backgrounds: [] })
     );
     const N = (result: Plan) => result.stops[result.recommended]?.stop.fNumber ?? 0;
     expect(N(ringsOnly)).toBeLessThan(N(both));
-    expect(callSentence(ringsOnly, 'metric')).toMatch(/on Rings’s (near|far) side/);
+    expect(callSentence(ringsOnly, 'metric')).toMatch(/on Rings’s near side/);
   });
 
   it('says when a background cannot be had at any stop, and when two backgrounds disagree', () => {
@@ -181,10 +179,10 @@ describe('the call', () => {
     const strict = setupWith({ backgrounds: [] });
     const pixels = { ...strict, intent: { ...strict.intent, viewing: { kind: 'pixels' as const, pixels: 0.6 } } };
     expect(plan(pixels).conflict).toMatchObject({ kind: 'facesUnreachable', because: 'criterion' });
-    const child = newPerson('c', 'C', { being: 'child' });
+    const child = newPerson('c', 'C', { being: 'child', mood: 'lively' });
     const restless = setupWith(
       { people: [child], backgrounds: [] },
-      { placement: { kind: 'distance', distanceMm: 850 } }
+      { placement: { kind: 'distance', distanceMm: 950 }, lensId: 'lens-50', focalLengthMm: 50 }
     );
     const sure = { ...restless, intent: { ...restless.intent, oddsWanted: 0.99 } };
     expect(plan(sure).conflict).toMatchObject({ kind: 'facesUnreachable', because: 'odds' });
@@ -226,7 +224,7 @@ describe('always', () => {
         if (result.kind !== 'plan') return;
         result.stops.slice(1).forEach((closed, index) => {
           const open = result.stops[index];
-          const samePlane = open?.target.focusDistanceMm === closed.target.focusDistanceMm;
+          const samePlane = open?.planeMm === closed.planeMm;
           if (!open || !samePlane || closed.lensRatio > open.lensRatio) return;
           compared += 1;
           expect(closed.nearMm).toBeLessThanOrEqual(open.nearMm + 1e-9);
@@ -246,8 +244,8 @@ describe('always', () => {
         expect(JSON.parse(JSON.stringify(result))).toEqual(result);
         if (result.kind !== 'plan') return;
         for (const entry of result.stops) {
-          expect(entry.nearMm).toBeLessThanOrEqual(entry.target.focusDistanceMm + 1e-9);
-          expect(entry.farMm ?? Infinity).toBeGreaterThanOrEqual(entry.target.focusDistanceMm - 1e-9);
+          expect(entry.nearMm).toBeLessThanOrEqual(entry.planeMm + 1e-9);
+          expect(entry.farMm ?? Infinity).toBeGreaterThanOrEqual(entry.planeMm - 1e-9);
           expect(entry.odds).toBeGreaterThanOrEqual(0);
           expect(entry.odds).toBeLessThanOrEqual(1);
         }

@@ -4,6 +4,7 @@ import { framedSize } from '../optics/thinLens';
 import { equivalentLens } from '../setup/framing';
 import type { Lens } from '../kit/schema';
 import { evaluateStop, weakestMember } from './evaluateStop';
+import { framesToCombine } from './frames';
 import type { NoPlan, Plan, StopPlan } from './plan';
 import type { PlanInput } from './planInput';
 import { prepare, type Situation } from './situation';
@@ -25,7 +26,7 @@ export function stopsOf(lens: Lens, stopStep: StopStep): readonly Stop[] {
 }
 
 function planSituation(situation: Situation, stopStep: StopStep): Plan {
-  const { setup, body, lens, view, f, picture, subjects } = situation;
+  const { setup, body, lens, view, f, P, picture, subjects } = situation;
   const stops = stopsOf(lens, stopStep).flatMap((stop) => evaluateStop(situation, stop) ?? []);
   const judgement = judge({
     stops,
@@ -34,23 +35,24 @@ function planSituation(situation: Situation, stopStep: StopStep): Plan {
     should: subjects.flatMap((subject, index) => (subject.importance === 'should' ? [index] : [])),
     weakestAt: (index) => {
       const entry = stops[index];
-      return entry ? weakestMember(situation, entry) : '';
+      return entry ? weakestMember(situation, entry).id : '';
     }
   });
   const { stop } = setup.intent;
   const selected = stop.kind === 'chosen' ? nearestStop(stops, exactFNumber(stop.fNumber)) : judgement.recommended;
   const room = setup.place.backUpMm;
   const inUse = stops[selected];
-  const weakestId = inUse ? weakestMember(situation, inUse) : '';
+  const weakest = inUse ? weakestMember(situation, inUse) : { id: '', odds: 0 };
   const members = situation.groups.flatMap((group) => group.members);
   return {
     kind: 'plan',
     lensName: lens.name,
     bodyName: body.name,
     focalLengthMm: f,
+    pupilMagnification: P,
     distanceMm: view.distance,
-    framedWidthMm: framedSize(f, view.distance, picture.width),
-    framedHeightMm: framedSize(f, view.distance, picture.height),
+    framedWidthMm: framedSize(f, view.distance, picture.width, P),
+    framedHeightMm: framedSize(f, view.distance, picture.height, P),
     permissibleDiscMm: situation.C,
     oddsWanted: setup.intent.oddsWanted,
     subjects,
@@ -59,10 +61,15 @@ function planSituation(situation: Situation, stopStep: StopStep): Plan {
     ...judgement,
     selected,
     stitched: setup.camera.stitch ? equivalentLens(body, setup.camera, stops[selected]?.stop.fNumber ?? 1) : null,
+    outOfFrame: situation.outOfFrame,
+    hidden: situation.hidden,
     weakest: {
-      subjectId: weakestId,
-      swayMm: members.find((member) => member.subject.id === weakestId)?.sway ?? 0
+      subjectId: weakest.id,
+      odds: weakest.odds,
+      swayMm: members.find((member) => member.subject.id === weakest.id)?.sway ?? 0
     },
+    framesToCombine:
+      inUse?.frames.for95 === null ? framesToCombine(situation.habits, weakest.odds, members.length) : null,
     beyondRoomMm: room === null ? 0 : Math.max(0, view.distance - room)
   };
 }

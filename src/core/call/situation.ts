@@ -1,22 +1,26 @@
 /** Everything about a setup that does not change from stop to stop. */
-import { length } from '../geometry/vector';
-import { permissibleDisc, pixelPitch } from '../optics/criterion';
+import { extensionStops } from '../optics/exposure';
+import { permissibleDisc, pixelPitch, sensorDiagonal } from '../optics/criterion';
 import { pixelDisc, type LensSharpness } from '../optics/sharpness';
 import { exactFNumber } from '../optics/stops';
-import { focusFromSensor } from '../optics/thinLens';
+import { focusFromSensor, magnification } from '../optics/thinLens';
+import { focusPoints, pointFinder } from '../setup/focusPoint';
 import { pictureSize, stitchFactor, type FrameSize } from '../setup/framing';
-import { backgroundDepth, sceneSubjects, toCamera, viewpoint, type Subject, type Viewpoint } from '../setup/scene';
+import { sightFrom } from '../setup/occlusion';
+import { projector } from '../setup/projection';
+import { backgroundDepth, eyesMidpoint, sceneSubjects, toCamera, viewpoint } from '../setup/scene';
+import type { Subject, Viewpoint } from '../setup/scene';
 import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
 import type { Setup } from '../setup/schema';
-import { candidates, decisiveSubjects, shortlist, type Candidate } from './candidates';
-import { lowLightEv100, lightLevel, shutterFloor, type ShutterFloor } from './light';
-import { approach, recomposeBias } from './motion';
+import { candidates, decisiveSubjects, isIn, type Aim, type Candidate } from './candidates';
+import { lightLevel, shutterFloor, type Lighting } from './light';
+import { approach, recomposeShift, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
 import type { PlanInput } from './planInput';
-import { swayOf } from './spread';
+import { lowLightOf, spreadBehind, swayAfter, swayOf } from './spread';
 
 /** Nothing nearer to the lens than this can be in the picture, mm. */
 const leastDepthMm = 50;
@@ -31,11 +35,13 @@ export interface Member extends OddsMember {
 /** Those who must be sharp in one and the same frame, and where that frame may be focused. */
 export interface Group {
   readonly members: readonly Member[];
+  /** Nearest and furthest required depth at release. */
   readonly nearest: number;
   readonly furthest: number;
-  /** All places the lens can be focused on, and the few that can be best. */
+  /** Mean of how much nearer they have come by then. */
+  readonly approach: number;
+  /** All places the lens can be focused on, the gladdest first. */
   readonly candidates: readonly Candidate[];
-  readonly shortlist: readonly Candidate[];
 }
 
 /** A setup seen from its camera, by the photographer's habits. */
@@ -49,6 +55,8 @@ export interface Situation extends Placed {
   readonly body: Body;
   readonly lens: Lens;
   readonly f: number;
+  /** Pupil magnification. */
+  readonly P: number;
   /** Closest focus from the pupil, mm. */
   readonly closest: number;
   /** Permissible disc on the sensor, mm. */
@@ -56,17 +64,19 @@ export interface Situation extends Placed {
   readonly pixel: number;
   readonly sharpness: LensSharpness;
   readonly picture: FrameSize;
-  readonly widestN: number;
+  readonly stabiliser: number;
   readonly subjects: readonly Subject[];
   /** Indices in `subjects` of those who decide. */
   readonly decisive: readonly number[];
   /** One group, or two when two frames are combined. */
   readonly groups: readonly Group[];
   readonly backgrounds: Plan['backgrounds'];
-  /** Scene level, EV at ISO 100, or null. */
-  readonly level: number | null;
-  readonly lowLight: boolean;
-  readonly floor: ShutterFloor;
+  readonly outOfFrame: readonly string[];
+  readonly hidden: readonly string[];
+  /** People whose eyes should be open. */
+  readonly people: number;
+  readonly lighting: Lighting;
+  readonly aim: Aim;
 }
 
 type Prepared = { readonly kind: 'situation'; readonly situation: Situation } | NoPlan;
@@ -83,7 +93,8 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   if (!lens) return noPlan({ code: 'unknownLens', id: setup.camera.lensId });
 
   const { camera, intent } = setup;
-  const view = viewpoint(setup, body);
+  const P = lens.pupilMagnification;
+  const view = viewpoint(setup, body, P);
   const all = sceneSubjects(setup, view);
   const inFront = (subject: Subject) => subject.points.every((point) => point.depth > leastDepthMm);
   const behind = all.find((subject) => subject.importance !== 'maySoft' && !inFront(subject));
@@ -92,21 +103,29 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   if (subjects.length === 0) return noPlan({ code: 'nothingRequired' });
 
   const f = camera.focalLengthMm;
-  const closest = Math.max(focusFromSensor(f, lens.closestFocusMm), f * 1.01);
-  const decisive = decisiveSubjects(subjects);
+  const closest = Math.max(focusFromSensor(f, lens.closestFocusMm, P), (f / P) * 1.01);
+  const level = lightLevel(setup);
+  const widestN = exactFNumber(lens.widestFNumber);
+  const aim = aimOf({ setup, habits, view }, body, P, widestN, level);
+  const framed = subjects.filter((subject) => isFramed(setup, subject, aim));
+  const decisive = decisiveSubjects(framed.length > 0 ? framed : subjects);
   const groups = (intent.frames === 'two' ? splitInTwo(decisive) : [decisive]).map((members) =>
-    groupOf({ setup, habits, view }, subjects, members, closest)
+    groupOf({ setup, habits, view }, aim, subjects, members, closest)
   );
-  const unreachable = groups.find((group) => group.shortlist.length === 0);
+  const unreachable = groups.find((group) => group.candidates.length === 0);
   if (unreachable) {
     const nearestMm = Math.max(...unreachable.members.map((member) => member.subject.furthest));
     return noPlan({ code: 'tooClose', closestFocusMm: closest, nearestMm });
   }
 
-  const widestN = exactFNumber(lens.widestFNumber);
-  const level = lightLevel(setup);
   // A stitched picture is enlarged less, so it bears a larger disc; pixels at 100 % are the same pixels.
   const enlargement = intent.viewing.kind === 'pixels' ? 1 : stitchFactor(body, camera);
+  const C = permissibleDisc(intent.viewing, body.sensor) * enlargement;
+  const stabiliser = stabiliserStops(habits, body, lens);
+  const whole = kit.bodies.find((item) => item.id === camera.bodyId) ?? body;
+  const people = new Map(setup.people.map((person) => [person.id, person]));
+  const sees = (subject: Subject) =>
+    subject.points.some((point) => point.target && aim.sees(subject.id, point.position));
   const situation: Situation = {
     setup,
     habits,
@@ -114,12 +133,19 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     lens,
     view,
     f,
+    P,
     closest,
-    C: permissibleDisc(intent.viewing, body.sensor) * enlargement,
+    C,
     pixel: pixelDisc(pixelPitch(body.sensor)),
-    sharpness: { character: lens.character, widestFNumber: widestN, measured: lens.measured },
+    sharpness: {
+      character: lens.character,
+      widestFNumber: widestN,
+      // In a crop mode the lens still draws for the whole sensor.
+      formatDiagonalMm: sensorDiagonal(whole.sensor),
+      ...(lens.measured && { measured: lens.measured })
+    },
     picture: pictureSize(body, camera),
-    widestN,
+    stabiliser,
     subjects,
     decisive: subjects.flatMap((subject, index) => (decisive.includes(subject) ? [index] : [])),
     groups,
@@ -130,54 +156,114 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
       detailMm: background.detailMm,
       depthMm: backgroundDepth(view, background)
     })),
-    level,
-    lowLight: level !== null && level <= lowLightEv100,
-    floor: shutterFloor(setup, body)
+    outOfFrame: subjects
+      .filter((subject) => subject.importance !== 'maySoft' && !framed.includes(subject))
+      .map((subject) => subject.id),
+    hidden: framed.filter((subject) => subject.importance !== 'maySoft' && !sees(subject)).map((subject) => subject.id),
+    people: decisive.filter((subject) => (people.get(subject.id)?.being ?? 'pet') !== 'pet').length,
+    lighting: {
+      setup,
+      body,
+      level,
+      floor: shutterFloor(setup, body, steadiness(habits, camera, stabiliser)),
+      wanted: stillFor(
+        { habits, camera, stabiliser, C },
+        decisive.map((subject) => ({
+          across: people.get(subject.id)?.acrossMmPerS ?? 0,
+          m: magnification(f, Math.max(subject.nearest, closest), P)
+        }))
+      ),
+      extensionStops: extensionStops(magnification(f, Math.max(view.distance, closest), P), P)
+    },
+    aim
   };
   return { kind: 'situation', situation };
 }
 
-function groupOf(place: Placed, subjects: readonly Subject[], decisive: readonly Subject[], closest: number): Group {
-  const { setup, habits } = place;
+/** Whether the picture shows somebody's eyes, or the middle of a thing. */
+function isFramed(setup: Setup, subject: Subject, aim: Aim): boolean {
+  const person = setup.people.find((item) => item.id === subject.id);
+  if (person) return isIn(aim.at(eyesMidpoint(person)));
+  return subject.points.some((point) => isIn(aim.at(point.position)));
+}
+
+function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: number, level: number | null): Aim {
+  const { camera } = setup;
+  const byHand = camera.focusMethod === 'magnifier' || camera.focusMethod === 'byEye';
+  const points = focusPoints(body.focusGrid, camera.orientation);
+  const pointAt = pointFinder(points);
+  const lowLight = lowLightOf(habits, body, level === null ? null : level - setup.light.filterStops);
+  const spread = (method: typeof camera.focusMethod) =>
+    spreadBehind(habits, { method, stance: camera.stance, widestN, body, lowLight });
+  const usual = spread(camera.focusMethod);
+  const lesser = camera.focusMethod === 'crossPoint' ? spread('ordinaryPoint') : usual;
+  const turned = (position: Parameters<Aim['at']>[0], pivotMm: number, leaning: boolean, asked: boolean) => {
+    const turnMm = recomposeShift(toCamera(view, position), pivotMm, view.surface);
+    const leanMm = leaning ? habits.leanMm : 0;
+    return {
+      recomposed: { turnMm, leanMm, asked },
+      biasMm: turnMm + leanMm,
+      leanMm: leaning ? habits.leanSpreadMm : 0,
+      point: points.find((item) => item.right === 0 && item.up === 0) ?? null,
+      behindMm: usual
+    };
+  };
+  return {
+    at: projector(view, camera, body, view.distance, P),
+    sees: sightFrom(setup, view.position),
+    focusing: (position, at) => {
+      const still = { recomposed: null, biasMm: 0, leanMm: 0, point: null, behindMm: usual };
+      if (!position) return still;
+      const { recompose } = camera;
+      if (recompose !== 'none') {
+        const pivot = recompose === 'leaning' ? 'waist' : recompose;
+        return turned(position, habits.pivotMm[pivot], recompose === 'leaning', true);
+      }
+      // Any place can be magnified; and in a stitched view the first frame is pointed at what it is focused on.
+      if (byHand || camera.stitch || !at) return still;
+      const point = pointAt(at.x, at.y);
+      if (!point) return turned(position, habits.pivotMm.wrists, false, false);
+      return { ...still, point, behindMm: point.sensitive ? usual : lesser };
+    }
+  };
+}
+
+function groupOf(
+  { setup, habits, view }: Placed,
+  aim: Aim,
+  subjects: readonly Subject[],
+  decisive: readonly Subject[],
+  closest: number
+): Group {
   const people = new Map(setup.people.map((person) => [person.id, person]));
+  const things = new Map(setup.things.map((thing) => [thing.id, thing]));
+  const seconds = unfollowedS(habits, setup.camera);
   const members = decisive.map((subject): Member => {
     const person = subject.kind === 'person' ? people.get(subject.id) : undefined;
     const nearer = person ? approach(habits, person, setup.camera) : 0;
+    const held = things.get(subject.id)?.held ? habits.swayMm.heldThing : 0;
     return {
       subject,
       nearest: subject.nearest - nearer,
       furthest: subject.furthest - nearer,
-      sway: person ? swayOf(habits, person) : 0,
+      sway: swayAfter(habits, person ? swayOf(habits, person) : held, seconds),
       across: person?.acrossMmPerS ?? 0
     };
   });
-  const nearest = Math.min(...decisive.map((subject) => subject.nearest));
-  const furthest = Math.max(...decisive.map((subject) => subject.furthest));
-  const all = candidates(setup, subjects, decisive, { nearest, furthest }).map((candidate) => ({
-    ...candidate,
-    biasMm: biasOf(place, candidate)
-  }));
-  const reachable = all.filter((candidate) => candidate.focusDistanceMm >= closest);
-  const meanApproach =
-    members.reduce((sum, { subject, nearest }) => sum + subject.nearest - nearest, 0) / members.length;
-  const bias = (reachable[0]?.biasMm ?? 0) + meanApproach;
+  const all = candidates(
+    { setup, view, aim, subjects, decisive },
+    {
+      nearest: Math.min(...decisive.map((subject) => subject.nearest)),
+      furthest: Math.max(...decisive.map((subject) => subject.furthest))
+    }
+  );
   return {
     members,
-    nearest,
-    furthest,
-    candidates: reachable,
-    shortlist: shortlist(reachable, nearest, furthest, bias)
+    nearest: Math.min(...members.map((member) => member.nearest)),
+    furthest: Math.max(...members.map((member) => member.furthest)),
+    approach: members.reduce((sum, { subject, nearest }) => sum + subject.nearest - nearest, 0) / members.length,
+    candidates: all.filter((candidate) => candidate.focusDistanceMm >= closest)
   };
-}
-
-/** Shift of the plane, mm, from turning the camera back after focusing on a target away from the axis. */
-function biasOf({ setup, habits, view }: Placed, candidate: Candidate): number {
-  const { recompose } = setup.camera;
-  if (recompose === 'none' || !candidate.position) return 0;
-  const local = toCamera(view, candidate.position);
-  const distance = length(local);
-  const angle = distance === 0 ? 0 : Math.acos(Math.min(1, Math.max(-1, local.z / distance)));
-  return recomposeBias(distance, angle, habits.pivotMm[recompose]);
 }
 
 /** The split into a nearer and a further set that leaves the deeper of the two as shallow as it can be, in vergence. */

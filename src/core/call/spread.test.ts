@@ -3,40 +3,59 @@ import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import type { Body, Lens } from '../kit/schema';
 import { defaultCamera, newPerson } from '../setup/defaults';
-import { approach, shakeDisc, stabiliserStops } from './motion';
-import { autofocusSpread, holdSpread, swayOf } from './spread';
+import { approach, shakeDisc, stabiliserStops, steadiness, unfollowedS } from './motion';
+import { holdSpread, lowLightOf, spreadBehind, swayAfter, swayOf, type Focusing } from './spread';
+import type { Person } from '../setup/schema';
 
 const [main, second, steady] = builtInKit.bodies as [Body, Body, Body];
 
+const focusing = (changes: Partial<Focusing> = {}): Focusing => ({
+  method: 'crossPoint',
+  stance: 'standing',
+  widestN: 1.8,
+  body: main,
+  lowLight: 1,
+  ...changes
+});
+const behind = (changes: Partial<Focusing> = {}) => spreadBehind(defaultHabits, focusing(changes));
+
 describe('where the plane of focus lands', () => {
-  it('spreads by the method’s share of the depth of focus wide open, κ N C/m²', () => {
-    // A cross point holds a sixth of f/1.8 × 0.030 mm on the sensor, which at m = 0.05 is 400 times that in front of it.
-    expect(autofocusSpread(defaultHabits, 'crossPoint', 1.8, main, 0.05)).toBeCloseTo((1.8 * 0.03 * 400) / 6, 9);
-    const byEye = autofocusSpread(defaultHabits, 'byEye', 1.8, main, 0.05);
-    expect(byEye).toBeCloseTo(6 * autofocusSpread(defaultHabits, 'crossPoint', 1.8, main, 0.05), 9);
-    // A smaller format's disc is smaller in proportion.
-    expect(autofocusSpread(defaultHabits, 'byEye', 1.8, second, 0.05) / byEye).toBeCloseTo(28.207 / 43.267, 4);
+  it('spreads by 10 µm behind the lens with autofocus, whatever the lens, twice that on lesser points', () => {
+    for (const widestN of [1.2, 1.8, 5.6]) expect(behind({ widestN })).toBeCloseTo(0.01, 12);
+    expect(behind({ method: 'ordinaryPoint' })).toBeCloseTo(0.02, 12);
+    // A body's own figure takes its place.
+    expect(behind({ body: { ...main, focusSpreadUm: 6 } })).toBeCloseTo(0.006, 12);
+    expect(behind({ body: { ...main, focusSpreadUm: 6 }, method: 'ordinaryPoint' })).toBeCloseTo(0.012, 12);
   });
 
-  it('is the body’s own where that is known, in µm behind the lens, whatever the lens', () => {
-    const known = { ...main, focusSpreadUm: 10 };
-    for (const widestN of [1.4, 4]) {
-      expect(autofocusSpread(defaultHabits, 'crossPoint', widestN, known, 0.05)).toBeCloseTo(0.01 * 400, 9);
-      // A lesser point is twice as wide, as the habits have it; by hand the body has no say.
-      expect(autofocusSpread(defaultHabits, 'ordinaryPoint', widestN, known, 0.05)).toBeCloseTo(0.02 * 400, 9);
-      expect(autofocusSpread(defaultHabits, 'byEye', widestN, known, 0.05)).toBe(
-        autofocusSpread(defaultHabits, 'byEye', widestN, main, 0.05)
-      );
-    }
+  it('by hand is a share of the depth of focus wide open: a quarter magnified, a tenth on a tripod, half as much again by eye', () => {
+    const depth = 1.8 * 0.03;
+    expect(behind({ method: 'magnifier' })).toBeCloseTo(depth / 4, 12);
+    expect(behind({ method: 'magnifier', stance: 'tripod' })).toBeCloseTo(depth / 10, 12);
+    expect(behind({ method: 'byEye' })).toBeCloseTo(depth * 1.5, 12);
+    // A smaller format's disc is smaller in proportion; low light and the body's own spread have no say.
+    expect(behind({ method: 'byEye', body: second }) / behind({ method: 'byEye' })).toBeCloseTo(28.207 / 43.267, 4);
+    expect(behind({ method: 'byEye', lowLight: 3, body: { ...main, focusSpreadUm: 6 } })).toBe(
+      behind({ method: 'byEye' })
+    );
+  });
+
+  it('grows under EV 2 in a straight line to the light the body is rated for', () => {
+    const at = (ev: number | null, focusLimitEv = -4) => lowLightOf(defaultHabits, { focusLimitEv }, ev);
+    expect([at(null), at(15), at(2)]).toEqual([1, 1, 1]);
+    expect(at(-4)).toBeCloseTo(3, 12);
+    expect(at(-1)).toBeCloseTo(2, 12);
+    expect(at(-1, -1)).toBeCloseTo(3, 12);
+    expect(behind({ lowLight: at(-1) })).toBeCloseTo(0.02, 12);
   });
 
   it('drifts with the hands by the square root of the time, until sway grows no more', () => {
     const hold = (seconds: number) => holdSpread(defaultHabits, 'standing', seconds);
-    expect(hold(1)).toBe(8);
-    expect(hold(0.25)).toBeCloseTo(4, 9);
-    expect(hold(3)).toBeCloseTo(8 * Math.sqrt(3), 9);
+    expect(hold(1)).toBe(5);
+    expect(hold(0.25)).toBeCloseTo(2.5, 9);
+    expect(hold(3)).toBeCloseTo(5 * Math.sqrt(3), 9);
     expect(hold(60)).toBe(hold(3));
-    expect(holdSpread(defaultHabits, 'tripod', 1)).toBe(0.5);
+    expect(holdSpread(defaultHabits, 'tripod', 1)).toBe(0.3);
   });
 
   it('is left behind by who approaches: by the whole time, or, followed, by its lag alone', () => {
@@ -50,31 +69,60 @@ describe('where the plane of focus lands', () => {
 describe('sway', () => {
   it('is their own where it is known, else by what they are and how they stand', () => {
     const of = (changes: Parameters<typeof newPerson>[2]) => swayOf(defaultHabits, newPerson('p', 'P', changes));
-    expect(of({})).toBe(5);
-    expect(of({ posture: 'seated' })).toBe(3);
-    expect(of({ being: 'child', posture: 'seated' })).toBe(20);
-    expect(of({ being: 'baby' })).toBe(20);
-    expect(of({ being: 'pet' })).toBe(25);
+    expect(of({})).toBe(3.5);
+    expect(of({ posture: 'seated' })).toBe(2);
+    expect(of({ being: 'child', posture: 'seated' })).toBe(14);
+    expect(of({ being: 'baby' })).toBe(14);
+    expect(of({ being: 'pet' })).toBe(14);
     expect(of({ being: 'pet', swayMm: 0 })).toBe(0);
     expect(of({ swayMm: 12.5 })).toBe(12.5);
+    expect(of({ mood: 'restless' })).toBeCloseTo(3.5 * 2.5, 9);
+    expect(of({ being: 'child', mood: 'lively' })).toBe(140);
+  });
+
+  it('comes to what is seen of people: 2 to 3 mm at half a second, 6 to 8 at three (from memory)', () => {
+    const after = (seconds: number) => swayAfter(defaultHabits, swayOf(defaultHabits, newPerson('p', 'P')), seconds);
+    expect(after(0.5)).toBeGreaterThan(2);
+    expect(after(0.5)).toBeLessThan(3);
+    expect(after(3)).toBeGreaterThan(6);
+    expect(after(3)).toBeLessThan(8);
+    expect(after(100)).toBe(after(3));
+    expect(after(0)).toBe(0);
+    const child = (mood: Person['mood'], seconds: number) =>
+      swayAfter(defaultHabits, swayOf(defaultHabits, newPerson('c', 'C', { being: 'child', mood })), seconds);
+    expect(child('still', 0.5)).toBeCloseTo(9.9, 1);
+    // Playing, 50 to 250 mm in half a second.
+    expect(child('lively', 0.5)).toBeGreaterThan(50);
+    expect(child('lively', 0.5)).toBeLessThan(250);
+  });
+
+  it('shrinks in continuous focusing, which follows it', () => {
+    const single = { ...defaultCamera, focusMode: 'single', secondsToShutter: 0.5 } as const;
+    expect(unfollowedS(defaultHabits, single)).toBe(0.5);
+    expect(unfollowedS(defaultHabits, { ...single, focusMode: 'continuous' })).toBe(0.05);
   });
 });
 
 describe('camera shake', () => {
   it('is taken by the better stabiliser of body and lens', () => {
     const lens = builtInKit.lenses[0] as Lens;
-    expect(stabiliserStops(main, lens)).toBe(5);
-    expect(stabiliserStops(steady, { ...lens, stabiliserStops: 3 })).toBe(3);
-    expect(stabiliserStops(main, { ...lens, stabiliserStops: 6 })).toBe(6);
+    // What is rated, less one and a half.
+    expect(stabiliserStops(defaultHabits, main, lens)).toBe(3.5);
+    expect(stabiliserStops(defaultHabits, steady, { ...lens, stabiliserStops: 3 })).toBe(1.5);
+    expect(stabiliserStops(defaultHabits, main, { ...lens, stabiliserStops: 6 })).toBe(4.5);
+    expect(stabiliserStops(defaultHabits, steady, lens)).toBe(0);
   });
 
-  it('at 1/focal length just reaches the customary disc, by hand and without stabiliser (common practice, no source)', () => {
+  it('at 1/focal length, by hand and without stabiliser, is 0.5 to 0.8 of the customary disc (from memory)', () => {
     const camera = { ...defaultCamera, focalLengthMm: 200 };
-    expect(shakeDisc(defaultHabits, camera, 0, 1 / 200)).toBeCloseTo(0.03, 12);
-    expect(shakeDisc(defaultHabits, camera, 0, 1 / 50)).toBeCloseTo(0.12, 12);
-    // Five stops of stabiliser leave a thirty-second part, a tripod nothing.
-    expect(shakeDisc(defaultHabits, camera, 5, 1 / 200)).toBeCloseTo(0.03 / 32, 12);
-    expect(shakeDisc(defaultHabits, { ...camera, stance: 'braced' }, 0, 1 / 200)).toBeCloseTo(0.015, 12);
-    expect(shakeDisc(defaultHabits, { ...camera, stance: 'tripod' }, 0, 1 / 50)).toBe(0);
+    const at = (stops: number, shutterS: number, stance = camera.stance) =>
+      shakeDisc(defaultHabits, { ...camera, stance }, stops, shutterS) / 0.03;
+    expect(at(0, 1 / 200)).toBeGreaterThan(0.5);
+    expect(at(0, 1 / 200)).toBeLessThan(0.8);
+    expect(at(0, 1 / 50)).toBeCloseTo(4 * at(0, 1 / 200), 12);
+    expect(at(5, 1 / 200)).toBeCloseTo(at(0, 1 / 200) / 32, 12);
+    expect(at(0, 1 / 200, 'tripod')).toBe(0);
+    expect(steadiness(defaultHabits, { ...camera, stance: 'braced' }, 2)).toBeCloseTo((0.65 / 0.4) * 4, 9);
+    expect(steadiness(defaultHabits, camera, 0)).toBe(1);
   });
 });

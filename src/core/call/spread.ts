@@ -5,23 +5,44 @@ import { formatDisc } from '../optics/criterion';
 import type { Camera, Person } from '../setup/schema';
 
 /**
- * σ_af = κ N_open C_ref / m², mm. A body whose own spread is known, in µm behind the lens, has that in place of
- * κ N_open C_ref for the points it was measured with; lesser points are worse in the proportion the habits say.
+ * What low light makes of the autofocus spread: nothing from `lowLightFromEv` up, `lowLightFactor` at the light the body
+ * is rated for, in a straight line between and beyond. `ev100` is null when the light is not known.
  */
-export function autofocusSpread(
-  habits: Habits,
-  method: Camera['focusMethod'],
-  widestN: number,
-  body: Body,
-  m: number
+export function lowLightOf(
+  { lowLightFromEv, lowLightFactor }: Habits,
+  { focusLimitEv }: Pick<Body, 'focusLimitEv'>,
+  ev100: number | null
 ): number {
-  const { focusShare } = habits;
-  const own = method === 'crossPoint' || method === 'ordinaryPoint' ? body.focusSpreadUm : null;
-  const behind =
-    own === null || focusShare.crossPoint === 0
-      ? focusShare[method] * widestN * formatDisc(body.sensor)
-      : (own / 1000) * (focusShare[method] / focusShare.crossPoint);
-  return behind / (m * m);
+  if (ev100 === null || ev100 >= lowLightFromEv) return 1;
+  const range = Math.max(1, lowLightFromEv - focusLimitEv);
+  return 1 + ((lowLightFactor - 1) * (lowLightFromEv - ev100)) / range;
+}
+
+/** By what the lens is focused, and in what light. */
+export interface Focusing {
+  readonly method: Camera['focusMethod'];
+  readonly stance: Camera['stance'];
+  readonly widestN: number;
+  readonly body: Body;
+  /** What low light makes of autofocus. */
+  readonly lowLight: number;
+}
+
+/**
+ * Spread of the focus behind the lens, mm: a body's autofocus has one of its own, else the habits', whatever the lens;
+ * lesser points are worse in the proportion the habits say. By hand it is a share of the depth of focus wide open,
+ * κ N_open C_ref, which is what the eye sees.
+ */
+export function spreadBehind(habits: Habits, { method, stance, widestN, body, lowLight }: Focusing): number {
+  const { focusShare, focusSpreadUm } = habits;
+  if (method === 'magnifier' || method === 'byEye') {
+    const steady = method === 'magnifier' && stance === 'tripod' ? 'magnifierOnTripod' : method;
+    return focusShare[steady] * widestN * formatDisc(body.sensor);
+  }
+  const own = body.focusSpreadUm;
+  const usual = focusSpreadUm[method];
+  const um = own === null || focusSpreadUm.crossPoint === 0 ? usual : (own * usual) / focusSpreadUm.crossPoint;
+  return (um / 1000) * lowLight;
 }
 
 /** Photographer's sway between focusing and release, mm: grows with the square root of time. */
@@ -29,9 +50,15 @@ export function holdSpread(habits: Habits, stance: Camera['stance'], seconds: nu
   return habits.holdMm[stance] * Math.sqrt(Math.min(seconds, habits.swayGrowsForS));
 }
 
-/** Somebody's sway along the axis, mm: their own where it is known. */
-export function swayOf({ swayMm }: Habits, person: Person): number {
-  if (person.swayMm !== null) return person.swayMm;
-  if (person.being === 'adult') return swayMm[person.posture];
-  return person.being === 'pet' ? swayMm.pet : swayMm.child;
+/** Somebody's sway along the axis after one second, mm: their own where it is known, more when they do not keep still. */
+export function swayOf({ swayMm, restlessFactor, livelyFactor }: Habits, person: Person): number {
+  const still =
+    person.swayMm ??
+    (person.being === 'adult' ? swayMm[person.posture] : person.being === 'pet' ? swayMm.pet : swayMm.child);
+  return still * { still: 1, restless: restlessFactor, lively: livelyFactor }[person.mood];
+}
+
+/** A sway after one second as one after so many: with the square root of time, up to where it stops growing. */
+export function swayAfter({ swayGrowsForS }: Habits, swayMm: number, seconds: number): number {
+  return swayMm * Math.sqrt(Math.min(seconds, swayGrowsForS));
 }

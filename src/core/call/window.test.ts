@@ -11,15 +11,23 @@ interface Picture {
   readonly ratios?: readonly number[];
   readonly lensRatios?: readonly number[];
   readonly odds?: readonly number[];
+  readonly shakes?: readonly number[];
+  readonly movements?: readonly number[];
+  /** Stops that lack a stop of light. */
+  readonly dark?: readonly number[];
   readonly style?: JudgeInput['style'];
 }
 
-function input({ faces, backgrounds = [], short = 1, ratios, lensRatios, odds, style }: Picture): JudgeInput {
+function input(picture: Picture): JudgeInput {
+  const { faces, backgrounds = [], short = 1, ratios, lensRatios, odds, style, shakes, movements, dark } = picture;
   const stops = [...faces].map(
     (letter, index) =>
       ({
         facesHold: letter === 'y',
         lensRatio: lensRatios?.[index] ?? 0.4,
+        causes: { lens: lensRatios?.[index] ?? 0.4, diffraction: 0, pixels: 0, shake: shakes?.[index] ?? 0 },
+        movement: movements?.[index] === undefined ? null : { subjectId: 'mo', ratio: movements[index] },
+        light: { missingStops: dark?.includes(index) ? 1 : 0, tooBrightStops: 0 },
         odds: odds?.[index] ?? (letter === 'y' ? 0.95 : 0.5),
         worst: { subjectId: 'ada', role: 'farEye', ratio: ratios?.[index] ?? (letter === 'y' ? 0.8 : 1.6) },
         sharpness: [[{ ratio: ratios?.[index] ?? 0.8 }]],
@@ -45,7 +53,8 @@ describe('the window of stops', () => {
       lower: { kind: 'point', subjectId: 'ada', role: 'farEye' },
       upper: { kind: 'background', backgroundId: 'b0' },
       recommended: 2,
-      conflict: null
+      conflict: null,
+      letGo: []
     });
   });
 
@@ -153,7 +162,8 @@ describe('a conflict', () => {
       recommended: 2,
       lower: { kind: 'point', subjectId: 'ada', role: 'farEye' },
       upper: { kind: 'background', backgroundId: 'b1' },
-      conflict: { kind: 'backgroundUnreachable', backgroundId: 'b1' }
+      conflict: { kind: 'backgroundUnreachable', backgroundId: 'b1' },
+      letGo: []
     });
   });
 
@@ -202,5 +212,43 @@ describe('a conflict', () => {
     // A thousandth is no hope.
     expect(judge(input({ faces: 'nn', odds: [0.001, 0], ratios: [4, 3] })).recommended).toBe(1);
     expect(judge(input({ faces: 'nn', odds: [0.002, 0], ratios: [4, 3] })).recommended).toBe(0);
+  });
+});
+
+describe('a wish out of reach', () => {
+  it('by more than a stop is let go, and the style chooses among all stops that hold the faces', () => {
+    const lensRatios = [0.6, 0.5, 0.3, 0.4];
+    const far = input({ faces: 'yyyy', backgrounds: ['nnnn'], short: 7, lensRatios, style: 'lensBest' });
+    expect(judge(far)).toMatchObject({ recommended: 2, letGo: ['b0'], conflict: { backgroundId: 'b0' } });
+    // Missed by a stop or less it still pulls.
+    const near = input({ faces: 'yyyy', backgrounds: ['nnnn'], short: 1, lensRatios, style: 'lensBest' });
+    expect(judge(near)).toMatchObject({ recommended: 2, letGo: [] });
+  });
+
+  it('does not take others with it', () => {
+    const two = input({ faces: 'yyyy', backgrounds: ['nnnn', 'nnny'], short: 4 });
+    expect(judge(two)).toMatchObject({
+      recommended: 3,
+      letGo: ['b0'],
+      conflict: { kind: 'backgroundUnreachable', backgroundId: 'b0' }
+    });
+  });
+});
+
+describe('light', () => {
+  it('too dark or too bright gives way to a stop of the window that can be exposed', () => {
+    expect(judge(input({ faces: 'nyyy', dark: [1] })).recommended).toBe(2);
+    expect(judge(input({ faces: 'nyyy', dark: [1, 2, 3] })).recommended).toBe(1);
+    expect(judge(input({ faces: 'yyy', dark: [2], style: 'deepAndSafe', ratios: [0.9, 0.8, 0.7] })).recommended).toBe(
+      1
+    );
+  });
+
+  it('too little for a shutter that stills shake or movement is named', () => {
+    const shaken = judge(input({ faces: 'nnn', lensRatios: [1.2, 1.2, 1.2], shakes: [1.4, 1.3, 1.3] }));
+    expect(shaken.conflict).toMatchObject({ kind: 'facesUnreachable', because: 'shake', bound: { kind: 'shake' } });
+    const moved = judge(input({ faces: 'nnn', movements: [0.9, 0.9, 0.9] }));
+    expect(moved.conflict).toMatchObject({ because: 'movement', bound: { kind: 'movement', subjectId: 'mo' } });
+    expect(judge(input({ faces: 'nnn', movements: [0.3, 0.3, 0.3] })).conflict).toMatchObject({ because: 'depth' });
   });
 });

@@ -1,5 +1,6 @@
 /** From what every stop gives to the window, the style's pick in it, what binds, and the conflict when it is empty. */
 import type { Style } from '../setup/schema';
+import { canExpose } from './exposable';
 import type { Bound, Conflict, Plan, StopPlan } from './plan';
 
 export interface JudgeInput {
@@ -12,7 +13,13 @@ export interface JudgeInput {
   readonly weakestAt: (index: number) => string;
 }
 
-type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' | 'conflict'>;
+type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' | 'conflict' | 'letGo'>;
+
+/** A wish that no stop comes nearer to than this is let go, stops. */
+const hopelessStops = 1;
+
+/** From this share of the permissible disc on, movement is what softens somebody. */
+const movementShare = 0.7;
 
 export function judge(input: JudgeInput): Judgement {
   const { stops } = input;
@@ -25,7 +32,8 @@ export function judge(input: JudgeInput): Judgement {
       lower: whyNot(input, first - 1),
       upper: whyNot(input, last + 1),
       recommended: pick(input, granted),
-      conflict: null
+      conflict: null,
+      letGo: []
     };
   }
   return settle(input);
@@ -39,7 +47,13 @@ function indexOfLeast(indices: readonly number[], value: (index: number) => numb
   return indices.reduce((best, index) => (value(index) < value(best) - 1e-9 ? index : best), indices[0] ?? 0);
 }
 
-function pick({ stops, style, should }: JudgeInput, granted: readonly number[]): number {
+/** The style's pick, among those that can be exposed where there are any. */
+function pick({ stops, style, should }: JudgeInput, all: readonly number[]): number {
+  const exposable = all.filter((index) => {
+    const entry = stops[index];
+    return entry !== undefined && canExpose(entry);
+  });
+  const granted = exposable.length > 0 ? exposable : all;
   const worstRatio = (index: number) => stops[index]?.worst.ratio ?? Infinity;
   switch (style) {
     case 'openAsFacesAllow': {
@@ -67,7 +81,13 @@ function whyNot(input: JudgeInput, index: number): Bound {
 function facesBound(input: JudgeInput, index: number): Bound {
   const entry = input.stops[index];
   if (!entry) return { kind: 'lens' };
-  if (entry.lensRatio > 1) return { kind: 'lensBlur' };
+  if (entry.lensRatio > 1) {
+    const { lens, diffraction, pixels, shake } = entry.causes;
+    return { kind: shake > Math.hypot(lens, diffraction, pixels) ? 'shake' : 'lensBlur' };
+  }
+  if (entry.worst.ratio > 1 + 1e-9 && entry.movement && entry.movement.ratio > movementShare) {
+    return { kind: 'movement', subjectId: entry.movement.subjectId };
+  }
   if (entry.worst.ratio > 1 + 1e-9) {
     return { kind: 'point', subjectId: entry.worst.subjectId, role: entry.worst.role };
   }
@@ -92,13 +112,25 @@ function settle(input: JudgeInput): Judgement {
   const facesFrom = holding[0];
   if (facesFrom === undefined) return unreachable(input);
 
+  // A wish that stays out of reach by more than a stop is let go before the style chooses among what is left.
+  const hopeless = backgrounds.map((_, position) =>
+    holding.every((index) => (stops[index]?.backgrounds[position]?.shortfallStops ?? 0) > hopelessStops)
+  );
   const missed = (index: number) =>
-    (stops[index]?.backgrounds ?? []).reduce((sum, item) => sum + item.shortfallStops, 0);
-  const recommended = indexOfLeast(holding, missed);
+    (stops[index]?.backgrounds ?? []).reduce(
+      (sum, item, position) => sum + (hopeless[position] ? 0 : item.shortfallStops),
+      0
+    );
+  const least = Math.min(...holding.map(missed));
+  const recommended = pick(
+    input,
+    holding.filter((index) => missed(index) <= least + 1e-9)
+  );
+  const letGo = backgrounds.filter((_, position) => hopeless[position]).map((background) => background.id);
   const backgroundId = worstBackground(input, recommended) ?? '';
   const position = backgrounds.findIndex((background) => background.id === backgroundId);
   const metAt = indicesWhere(stops, (entry) => entry.backgrounds[position]?.met ?? false);
-  const shared = { window: null, recommended } as const;
+  const shared = { window: null, recommended, letGo } as const;
   const lower = whyNot(input, facesFrom - 1);
   const upper: Bound = { kind: 'background', backgroundId };
 
@@ -124,12 +156,18 @@ function unreachable(input: JudgeInput): Judgement {
   const byRatio = indexOfLeast(all, (index) => stops[index]?.worst.ratio ?? Infinity);
   const recommended = (stops[byOdds]?.odds ?? 0) > 0.001 ? byOdds : byRatio;
   const bound = facesBound(input, recommended);
-  const because = bound.kind === 'lensBlur' ? 'criterion' : bound.kind === 'odds' ? 'odds' : 'depth';
+  const because =
+    bound.kind === 'lensBlur'
+      ? 'criterion'
+      : bound.kind === 'odds' || bound.kind === 'shake' || bound.kind === 'movement'
+        ? bound.kind
+        : 'depth';
   return {
     window: null,
     lower: bound,
     upper: { kind: 'lens' },
     recommended,
+    letGo: [],
     conflict: { kind: 'facesUnreachable', because, bound }
   };
 }

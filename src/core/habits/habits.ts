@@ -1,6 +1,7 @@
 /**
  * What the odds rest on beside the picture itself: how far focus lands from where it was meant to, how much hands and
- * people sway, how fast they move. Every default is from memory; a photographer's own measured figures replace them.
+ * people sway, how fast they move. Every default is from memory, with the range it may well lie in (docs/model.md); a
+ * photographer's own measured figures replace them.
  */
 import { z } from 'zod';
 import { between } from '../schema/values';
@@ -10,36 +11,63 @@ const stanceFigures = (figure: z.ZodNumber) =>
 
 const share = between(0, 10);
 const sway = between(0, 1000);
+const factor = between(1, 100);
 
 export const habitsSchema = z.strictObject({
+  focusSpreadUm: z
+    .strictObject({ crossPoint: between(0, 500), ordinaryPoint: between(0, 500) })
+    .describe('Spread of autofocus behind the lens, µm, where the body has none of its own'),
   focusShare: z
-    .strictObject({ crossPoint: share, ordinaryPoint: share, magnifier: share, byEye: share })
-    .describe('Spread of the focus as a share of the depth of focus wide open, by focus method'),
-  lowLightFactor: between(1, 20).describe('What low light multiplies that spread by'),
+    .strictObject({ magnifier: share, magnifierOnTripod: share, byEye: share })
+    .describe('Spread of focusing by hand as a share of the depth of focus wide open'),
+  lowLightFromEv: between(-6, 12).describe('Autofocus begins to suffer under this light, EV at ISO 100'),
+  lowLightFactor: between(1, 20).describe('What the spread has grown to at the least light the body is rated for'),
   holdMm: stanceFigures(sway).describe('Fore-and-aft sway of the photographer after one second, by stance'),
   swayGrowsForS: between(0, 60).describe('Sway stops growing after so many seconds'),
   swayMm: z
-    .strictObject({ standing: sway, seated: sway, embracing: sway, child: sway, pet: sway })
-    .describe('Sway along the axis of people nobody has measured'),
-  shakeShare: stanceFigures(between(0, 5)).describe('Share of the shake at 1/focal length that each stance leaves'),
-  continuousLagS: between(0, 2).describe('How far continuous focusing trails a steady movement'),
+    .strictObject({ standing: sway, seated: sway, embracing: sway, child: sway, pet: sway, heldThing: sway })
+    .describe('Sway along the axis after one second, of people who keep still and nobody has measured'),
+  restlessFactor: factor.describe('What talking or fidgeting makes of that sway'),
+  livelyFactor: factor.describe('What playing or dancing makes of it'),
+  shakeShare: stanceFigures(between(0, 5)).describe(
+    'Camera shake at 1/focal length (full-frame equivalent), as a share of the customary disc'
+  ),
+  shakeAtMost: between(0.05, 1).describe(
+    'Share of the permissible disc that shake or movement may take before the ISO rises'
+  ),
+  stabiliserLossStops: between(0, 6).describe('Stops a stabiliser falls short of its rating'),
+  continuousLagS: between(0, 2).describe('How far continuous focusing trails a movement'),
   pivotMm: z
     .strictObject({ wrists: between(0, 3000), shoulders: between(0, 3000), waist: between(0, 3000) })
     .describe('Pivot of a turn after focusing, behind the entrance pupil'),
-  walkingMmPerS: between(100, 10_000).describe('Pace of somebody walking')
+  leanMm: between(-500, 500).describe('How far the camera comes nearer when the whole body moves after focusing'),
+  leanSpreadMm: sway.describe('Spread of that'),
+  walkingMmPerS: between(100, 10_000).describe('Pace of somebody walking'),
+  blinkEveryS: between(0.5, 600).describe('Time between two blinks of one person'),
+  blinkS: between(0.01, 2).describe('How long a blink lasts')
 });
 
 export type Habits = z.infer<typeof habitsSchema>;
 
-/** All from memory. */
+/** All from memory; blinks after Svenson and Barnes (2006), see call/blinks.ts. */
 export const defaultHabits: Habits = {
-  focusShare: { crossPoint: 1 / 6, ordinaryPoint: 1 / 3, magnifier: 1 / 4, byEye: 1 },
-  lowLightFactor: 2,
-  holdMm: { standing: 8, braced: 5, kneeling: 4, monopod: 3, tripod: 0.5 },
+  focusSpreadUm: { crossPoint: 10, ordinaryPoint: 20 },
+  focusShare: { magnifier: 1 / 4, magnifierOnTripod: 1 / 10, byEye: 1.5 },
+  lowLightFromEv: 2,
+  lowLightFactor: 3,
+  holdMm: { standing: 5, braced: 3.5, kneeling: 3, monopod: 2, tripod: 0.3 },
   swayGrowsForS: 3,
-  swayMm: { standing: 5, seated: 3, embracing: 3, child: 20, pet: 25 },
-  shakeShare: { standing: 1, braced: 0.5, kneeling: 0.5, monopod: 0.25, tripod: 0 },
+  swayMm: { standing: 3.5, seated: 2, embracing: 2.5, child: 14, pet: 14, heldThing: 5.5 },
+  restlessFactor: 2.5,
+  livelyFactor: 10,
+  shakeShare: { standing: 0.65, braced: 0.4, kneeling: 0.4, monopod: 0.2, tripod: 0 },
+  shakeAtMost: 0.4,
+  stabiliserLossStops: 1.5,
   continuousLagS: 0.05,
   pivotMm: { wrists: 120, shoulders: 250, waist: 600 },
-  walkingMmPerS: 1200
+  leanMm: 25,
+  leanSpreadMm: 10,
+  walkingMmPerS: 1200,
+  blinkEveryS: 6,
+  blinkS: 0.25
 };

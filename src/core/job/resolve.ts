@@ -1,5 +1,6 @@
 /** A job's setups, with the people and places they refer to, as the setups that are planned; and back again. */
 import { same } from '../plain/merge';
+import { defaultLight } from '../setup/defaults';
 import type { Person, Setup } from '../setup/schema';
 import type { JobPerson, JobPlace, JobSetup, OwnPlace, Standing } from './schema';
 
@@ -13,12 +14,7 @@ const nowhere: Omit<JobPlace, 'id' | 'name'> = {
   scenery: 'plain',
   room: { backUpMm: null, behindMm: null, sideMm: null },
   backgrounds: [],
-  light: {
-    level: { kind: 'unknown' },
-    filterStops: 0,
-    flash: null,
-    floors: { perFocalLength: 1, groupS: 1 / 125, childS: 1 / 400, movingS: 1 / 250 }
-  }
+  light: defaultLight
 };
 
 /** The setup to plan. Somebody who is not among the job's people stands in no picture. */
@@ -45,7 +41,7 @@ export function traitsOf(person: Person): JobPerson {
 
 export function standingOf(person: Person): Standing {
   const { id, depthMm, lateralMm, floorMm, posture, headYawDeg, bodyYawDeg, headPitchDeg } = person;
-  const { towardsMmPerS, acrossMmPerS, sharp, importance } = person;
+  const { towardsMmPerS, acrossMmPerS, mood, sharp, importance } = person;
   return {
     id,
     depthMm,
@@ -57,6 +53,7 @@ export function standingOf(person: Person): Standing {
     headPitchDeg,
     towardsMmPerS,
     acrossMmPerS,
+    mood,
     sharp,
     importance
   };

@@ -5,11 +5,11 @@
 
 /**
  * Diameter, mm on the sensor, of the disc a point at depth z makes when the lens is focused at s:
- * c = A m |z − s|/z, with A m = f²/(N (s − f)). At z = ∞ it is A m.
- * Range: s > f, z > 0.
+ * c = A m |z − s|/z, with A m = f²/(N (s − f/P)). At z = ∞ it is A m.
+ * Range: s > f/P, z > 0.
  */
-export function blurDiscDiameter(f: number, N: number, s: number, z: number): number {
-  const atInfinity = (f * f) / (N * (s - f));
+export function blurDiscDiameter(f: number, N: number, s: number, z: number, P = 1): number {
+  const atInfinity = (f * f) / (N * (s - f / P));
   if (z === Infinity) return atInfinity;
   return (atInfinity * Math.abs(z - s)) / z;
 }

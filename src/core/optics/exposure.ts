@@ -27,3 +27,11 @@ export function isoFor(levelEv100: number, fNumber: number, shutterS: number): n
 export function flashPower(guideNumberM: number, fNumber: number, distanceMm: number, iso: number): number {
   return ((fNumber * distanceMm) / 1000 / guideNumberM) ** 2 * (100 / iso);
 }
+
+/**
+ * Light lost to the lens being drawn out to focus near, in stops: the exposure goes by the effective f-number N(1 + m/P),
+ * so 2 log2(1 + m/P) (Ray, Applied Photographic Optics: bellows factor). `m` ≥ 0.
+ */
+export function extensionStops(m: number, P = 1): number {
+  return 2 * Math.log2(1 + m / P);
+}

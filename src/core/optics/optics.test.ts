@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bestFocusBetween, blurDiscDiameter, blurInObjectSpace } from './blur';
-import { formatDisc, oneArcMinute, permissibleDisc, traditionalBlurAngle } from './criterion';
+import { formatDisc, fullFrameDiagonalMm, oneArcMinute, permissibleDisc, traditionalBlurAngle } from './criterion';
 import { depthOfField } from './depthOfField';
 import {
   defocusAllowance,
@@ -200,7 +200,8 @@ describe('total sharpness', () => {
     'makes a %s f/%s lens best one and a half to four stops down (common practice: two to three)',
     (character, open) => {
       const widestFNumber = exactFNumber(open);
-      const total = (N: number) => totalDisc(lensDisc({ character, widestFNumber }, N), diffractionDisc(N));
+      const total = (N: number) =>
+        totalDisc(lensDisc({ character, widestFNumber, formatDiagonalMm: fullFrameDiagonalMm }, N), diffractionDisc(N));
       const stops = Array.from({ length: 15 }, (_, i) => widestFNumber * 2 ** (i / 4));
       const best = stops.reduce((a, b) => (total(b) < total(a) ? b : a));
       expect(stopsBetween(widestFNumber, best)).toBeGreaterThanOrEqual(1.5);
@@ -214,7 +215,10 @@ describe('total sharpness', () => {
       { fNumber: 4, lpPerMm: 80 }
     ];
     const at = (N: number) =>
-      totalDisc(lensDisc({ character: 'crisp', widestFNumber: 2, measured }, N), diffractionDisc(N));
+      totalDisc(
+        lensDisc({ character: 'crisp', widestFNumber: 2, formatDiagonalMm: fullFrameDiagonalMm, measured }, N),
+        diffractionDisc(N)
+      );
     expect(0.705 / at(2)).toBeCloseTo(40, 6);
     expect(0.705 / at(4)).toBeCloseTo(80, 6);
     expect(0.705 / at(2.83)).toBeGreaterThan(40);

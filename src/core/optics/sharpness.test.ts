@@ -1,9 +1,14 @@
 import { describe, expect, it } from 'vitest';
+import { fullFrameDiagonalMm } from './criterion';
 import { diffractionDisc, lensDisc, totalDisc, verdict, type LensSharpness } from './sharpness';
 
 /** MTF50 of lens and diffraction together, as it would be measured, line pairs per mm. */
 const measuredAt = (measured: NonNullable<LensSharpness['measured']>, N: number) =>
-  0.705 / totalDisc(lensDisc({ character: 'ordinary', widestFNumber: 1.4, measured }, N), diffractionDisc(N));
+  0.705 /
+  totalDisc(
+    lensDisc({ character: 'ordinary', widestFNumber: 1.4, formatDiagonalMm: fullFrameDiagonalMm, measured }, N),
+    diffractionDisc(N)
+  );
 
 const table = [
   { fNumber: 2, lpPerMm: 40 },
@@ -30,27 +35,37 @@ describe('a lens that has been measured', () => {
   });
 
   it('has no disc of its own where diffraction alone explains what was measured', () => {
-    expect(lensDisc({ character: 'ordinary', widestFNumber: 2, measured: [{ fNumber: 16, lpPerMm: 400 }] }, 16)).toBe(
-      0
-    );
+    expect(
+      lensDisc(
+        {
+          character: 'ordinary',
+          widestFNumber: 2,
+          formatDiagonalMm: fullFrameDiagonalMm,
+          measured: [{ fNumber: 16, lpPerMm: 400 }]
+        },
+        16
+      )
+    ).toBe(0);
   });
 
   it('with nothing in its table is one nobody has measured', () => {
-    const unmeasured = { character: 'ordinary', widestFNumber: 2 } as const;
+    const unmeasured = { character: 'ordinary', widestFNumber: 2, formatDiagonalMm: fullFrameDiagonalMm } as const;
     expect(lensDisc({ ...unmeasured, measured: [] }, 2.8)).toBe(lensDisc(unmeasured, 2.8));
   });
 });
 
 describe('a lens nobody has measured', () => {
   it('loses half its aberrations with each stop, down to what no stop removes', () => {
-    const disc = (N: number) => lensDisc({ character: 'ordinary', widestFNumber: 2 }, N) ** 2 - 0.007 ** 2;
+    const disc = (N: number) =>
+      lensDisc({ character: 'ordinary', widestFNumber: 2, formatDiagonalMm: fullFrameDiagonalMm }, N) ** 2 - 0.007 ** 2;
     expect(Math.sqrt(disc(2))).toBeCloseTo(0.016, 9);
     expect(Math.sqrt(disc(2 * Math.SQRT2))).toBeCloseTo(0.008, 9);
     expect(Math.sqrt(disc(8))).toBeCloseTo(0.001, 9);
   });
 
   it('is no worse than wide open, and differs by its character there alone', () => {
-    const at = (character: LensSharpness['character'], N: number) => lensDisc({ character, widestFNumber: 2 }, N);
+    const at = (character: LensSharpness['character'], N: number) =>
+      lensDisc({ character, widestFNumber: 2, formatDiagonalMm: fullFrameDiagonalMm }, N);
     expect(at('ordinary', 1.4)).toBe(at('ordinary', 2));
     expect(at('crisp', 2)).toBeLessThan(at('ordinary', 2));
     expect(at('ordinary', 2)).toBeLessThan(at('weakWideOpen', 2));

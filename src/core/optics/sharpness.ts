@@ -3,6 +3,7 @@
  * quadrature. MTF50 of a uniform disc of diameter c lies at ν = 0.705/c (root of 2 J1(x)/x = 1/2; Hopkins 1955; Goodman,
  * Introduction to Fourier Optics).
  */
+import { fullFrameDiagonalMm } from './criterion';
 import { stopsBetween } from './stops';
 
 /** Wavelength used for diffraction, mm: green, 550 nm. */
@@ -29,30 +30,33 @@ export function motionDisc(length: number): number {
 /** How a lens behaves wide open when nobody has measured it. */
 export type LensCharacter = 'crisp' | 'ordinary' | 'weakWideOpen';
 
-/** Aberration disc wide open, mm. From memory; a measured table replaces it. */
+/** Aberration disc wide open of a full-frame lens, mm. From memory; a measured table replaces it. */
 const wideOpenDisc: Record<LensCharacter, number> = { crisp: 0.01, ordinary: 0.016, weakWideOpen: 0.04 };
 
-/** What no stopping down removes, mm. From memory. */
+/** What no stopping down removes of a full-frame lens, mm. From memory. */
 const residualDisc = 0.007;
 
 export interface LensSharpness {
   readonly character: LensCharacter;
   /** Exact widest f-number at the focal length in use. */
   readonly widestFNumber: number;
+  /** Diagonal of the format it is made for, mm: a lens for a smaller one draws as much finer (from memory). */
+  readonly formatDiagonalMm: number;
   /** Measured MTF50 of the lens alone, line pairs per mm, by f-number, in ascending order. */
   readonly measured?: readonly { readonly fNumber: number; readonly lpPerMm: number }[];
 }
 
 /**
  * The lens's own equivalent disc at an f-number, mm: 0.705/MTF50 from its measured table (linear in stops between
- * entries, diffraction taken out), else a default curve whose aberrations halve with each stop, which with diffraction
- * makes two to three stops down the best (common practice, no source).
+ * entries, diffraction taken out), else a default curve in proportion to the format, whose aberrations halve with each
+ * stop, which with diffraction makes two to three stops down the best (common practice, no source).
  */
 export function lensDisc(lens: LensSharpness, N: number): number {
   const table = lens.measured;
   if (table && table.length > 0) return measuredDisc(table, N);
   const stopsDown = Math.max(0, stopsBetween(lens.widestFNumber, N));
-  return Math.hypot(residualDisc, wideOpenDisc[lens.character] * 2 ** -stopsDown);
+  const scale = lens.formatDiagonalMm / fullFrameDiagonalMm;
+  return scale * Math.hypot(residualDisc, wideOpenDisc[lens.character] * 2 ** -stopsDown);
 }
 
 function measuredDisc(table: NonNullable<LensSharpness['measured']>, N: number): number {

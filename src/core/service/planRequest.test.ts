@@ -192,6 +192,15 @@ describe('plan request', () => {
         const nulls = new Set([...answer.json.matchAll(/"(\w+)":null/g)].map((match) => match[1]));
         for (const known of [
           'farMm',
+          'shutterS',
+          'position',
+          'point',
+          'recomposed',
+          'secondPlaneMm',
+          'movement',
+          'framesToCombine',
+          'framing',
+          'partial',
           'window',
           'conflict',
           'stitched',

@@ -29,12 +29,30 @@ export const defaultCamera: Camera = {
   stitch: null
 };
 
+/** A flash as photographers carry one (common practice, no source). */
+export const defaultFlash: NonNullable<Light['flash']> = {
+  guideNumberM: 40,
+  distanceMm: 2000,
+  leastPower: 1 / 128,
+  use: 'main',
+  underStops: 1.5
+};
+
 /** Longest shutter times: common practice, no source. */
 export const defaultLight: Light = {
   level: { kind: 'unknown' },
   filterStops: 0,
   flash: null,
-  floors: { perFocalLength: 1, groupS: 1 / 125, childS: 1 / 400, movingS: 1 / 250 }
+  floors: {
+    perFocalLength: 1,
+    peopleS: 1 / 60,
+    restlessS: 1 / 125,
+    groupS: 1 / 125,
+    childS: 1 / 400,
+    movingS: 1 / 250,
+    livelyS: 1 / 500
+  },
+  shutterS: null
 };
 
 export function newPerson(id: string, name: string, changes: Partial<Person> = {}): Person {
@@ -55,6 +73,7 @@ export function newPerson(id: string, name: string, changes: Partial<Person> = {
     swayMm: null,
     towardsMmPerS: 0,
     acrossMmPerS: 0,
+    mood: 'still',
     sharp: 'bothEyes',
     importance: 'must',
     look: lookFor(id),
@@ -73,6 +92,7 @@ export function newThing(id: string, name: string, changes: Partial<Thing> = {})
     tallMm: 60,
     deepMm: 20,
     importance: 'must',
+    held: true,
     form: 'box',
     ...changes
   };

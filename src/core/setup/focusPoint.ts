@@ -2,52 +2,64 @@
 import type { FocusGrid } from '../kit/schema';
 import type { Camera } from './schema';
 
-type Grid = Pick<FocusGrid, 'columns' | 'rows' | 'widthShare' | 'heightShare'>;
+type Grid = Pick<FocusGrid, 'columns' | 'rows' | 'widthShare' | 'heightShare' | 'sensitive'>;
 
-interface FocusPoint {
+export interface FocusPoint {
   /** In shares of the picture from the left and the top. */
   readonly x: number;
   readonly y: number;
   /** Counted from the middle: to the right, and up. */
   readonly right: number;
   readonly up: number;
+  /** Sees lines in both directions. */
+  readonly sensitive: boolean;
 }
 
-/** The grid as the body is held: a body held upright has its rows upright. */
-function heldGrid(grid: Grid, orientation: Camera['orientation']): Grid {
-  if (orientation === 'landscape') return grid;
-  const { columns, rows, widthShare, heightShare } = grid;
-  return { columns: rows, rows: columns, widthShare: heightShare, heightShare: widthShare };
-}
+/** The columns about the middle that are sensitive where only some are, as a share of all (common practice, no source). */
+const middleShare = 1 / 3;
 
 /** Places of n points over a share of the picture, and their numbers counted from the middle. */
-function axis(n: number, share: number): { readonly at: number; readonly from: number }[] {
-  return Array.from({ length: n }, (_, index) => ({
-    at: n === 1 ? 0.5 : 0.5 + (index / (n - 1) - 0.5) * share,
-    from: index - Math.floor((n - 1) / 2)
-  }));
+function axis(n: number, share: number): { readonly at: number; readonly from: number; readonly aside: number }[] {
+  return Array.from({ length: n }, (_, index) => {
+    const aside = n === 1 ? 0 : index / (n - 1) - 0.5;
+    return { at: 0.5 + aside * share, from: index - Math.floor((n - 1) / 2), aside: Math.abs(aside) * 2 };
+  });
 }
 
+/** Every focus point of a grid; a body held upright has its rows upright. */
 export function focusPoints(grid: Grid, orientation: Camera['orientation']): FocusPoint[] {
-  const { columns, rows, widthShare, heightShare } = heldGrid(grid, orientation);
-  return axis(rows, heightShare).flatMap((row) =>
-    axis(columns, widthShare).map((column) => ({ x: column.at, y: row.at, right: column.from, up: -row.from + 0 }))
+  const { columns, rows, widthShare, heightShare } = grid;
+  const upright = orientation === 'portrait';
+  const [across, down] = [axis(columns, widthShare), axis(rows, heightShare)];
+  return (upright ? across : down).flatMap((row) =>
+    (upright ? down : across).map((column) => {
+      const alongLong = upright ? row : column;
+      const central = column.from === 0 && row.from === 0;
+      const sensitive = {
+        all: true,
+        middleColumns: alongLong.aside <= middleShare + 1e-9,
+        centre: central,
+        none: false
+      }[grid.sensitive];
+      return { x: column.at, y: row.at, right: column.from, up: -row.from + 0, sensitive };
+    })
   );
 }
 
-/** The point nearest to a place, or null when the place lies outside the grid by more than a point's spacing. */
-export function nearestFocusPoint(points: readonly FocusPoint[], x: number, y: number): FocusPoint | null {
-  const distance = (point: FocusPoint) => Math.hypot(point.x - x, point.y - y);
-  const nearest = points.reduce<FocusPoint | null>(
-    (best, point) => (!best || distance(point) < distance(best) ? point : best),
-    null
-  );
-  if (!nearest) return null;
-  const others = points
-    .filter((point) => point !== nearest)
-    .map((point) => Math.hypot(point.x - nearest.x, point.y - nearest.y));
-  const spacing = Math.min(...others, 1);
-  return distance(nearest) <= spacing ? nearest : null;
+/** Places along one axis of a grid, and half the step between them: what a point may be said to lie on. */
+function stepsOf(places: readonly number[]): number {
+  const sorted = [...new Set(places)].sort((a, b) => a - b);
+  const gaps = sorted.slice(1).map((place, index) => place - (sorted[index] ?? place));
+  return gaps.length === 0 ? loneReach : Math.min(...gaps) / 2 + 1e-9;
+}
+
+/** How far a lone row or column of points reaches to either side, as a share of the picture (common practice, no source). */
+const loneReach = 0.06;
+
+/** Finds the point that lies on a place of the picture; null where none does. Made once for a grid. */
+export function pointFinder(points: readonly FocusPoint[]): (x: number, y: number) => FocusPoint | null {
+  const reach = { x: stepsOf(points.map((point) => point.x)), y: stepsOf(points.map((point) => point.y)) };
+  return (x, y) => points.find((point) => Math.abs(point.x - x) <= reach.x && Math.abs(point.y - y) <= reach.y) ?? null;
 }
 
 /** "the centre point", "point 4 right, 2 up". */

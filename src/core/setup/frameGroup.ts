@@ -12,10 +12,11 @@ export function frameGroup(
   { camera, people }: Pick<Setup, 'camera' | 'people'>,
   body: Body,
   framing: Framing,
-  marginShare: number
+  marginShare: number,
+  P = 1
 ): Pick<Camera, 'placement' | 'yawDeg' | 'pitchDeg'> {
   const placement = { kind: 'group', framing, marginShare } as const;
   const changed: Camera = { ...camera, placement };
-  const distance = cameraDistance({ camera: changed, people }, body);
+  const distance = cameraDistance({ camera: changed, people }, body, P);
   return { placement, ...aimAtGroup(people, changed, framing, distance) };
 }

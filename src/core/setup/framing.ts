@@ -62,20 +62,23 @@ export function equivalentLens(body: Body, camera: Camera, N: number): { focalLe
   return { focalLengthMm, fNumber: focalLengthMm / (camera.focalLengthMm / N) };
 }
 
-/** Distance from the lens to the subject line, mm: as typed, or from how the picture is framed. */
-export function cameraDistance({ camera, people }: Framed, body: Body): number {
+/**
+ * Distance from the lens to the subject line, mm: as typed, or from how the picture is framed by a lens of pupil
+ * magnification P.
+ */
+export function cameraDistance({ camera, people }: Framed, body: Body, P = 1): number {
   const { placement, focalLengthMm: f } = camera;
   const picture = pictureSize(body, camera);
   switch (placement.kind) {
     case 'distance':
       return placement.distanceMm;
     case 'framing':
-      return distanceForFraming(f, framedHeightMm[placement.framing], picture.height);
+      return distanceForFraming(f, framedHeightMm[placement.framing], picture.height, P);
     case 'framedHeight':
-      return distanceForFraming(f, placement.heightMm, picture.height);
+      return distanceForFraming(f, placement.heightMm, picture.height, P);
     case 'group':
       return people.length === 0
-        ? distanceForFraming(f, framedHeightMm[placement.framing], picture.height)
-        : groupDistance(people, camera, placement, picture);
+        ? distanceForFraming(f, framedHeightMm[placement.framing], picture.height, P)
+        : groupDistance(people, camera, placement, picture, P);
   }
 }

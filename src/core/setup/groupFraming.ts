@@ -84,13 +84,14 @@ export function groupDistance(
   people: readonly Person[],
   camera: Camera,
   { framing, marginShare }: GroupFraming,
-  picture: FrameSize
+  picture: FrameSize,
+  P = 1
 ): number {
   const boxes = people.map((person) => boxOf(person, framing));
   const nearest = Math.min(...boxes.map((box) => box.depth));
   const used = 1 - 2 * marginShare;
   const fits = (distance: number) => {
-    const v = imageDistance(camera.focalLengthMm, distance);
+    const v = imageDistance(camera.focalLengthMm, distance, P);
     const { across, up } = extents(boxes, camera, distance);
     return across.high - across.low <= (used * picture.width) / v && up.high - up.low <= (used * picture.height) / v;
   };

@@ -5,7 +5,7 @@ import { hashOf, lookFor } from '../people/looks';
 import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup } from './defaults';
 import { edgeFindings } from './edges';
-import { focusPoints, focusPointWords, nearestFocusPoint } from './focusPoint';
+import { focusPoints, focusPointWords, pointFinder } from './focusPoint';
 import { projector } from './projection';
 import { viewpoint } from './scene';
 import { type Body } from '../kit/schema';
@@ -14,26 +14,49 @@ import { lookSchema } from './schema';
 const body = builtInKit.bodies[0] as Body;
 
 describe('focus points', () => {
-  const grid = { columns: 13, rows: 9, widthShare: 0.92, heightShare: 0.9 };
+  const grid = { columns: 13, rows: 9, widthShare: 0.92, heightShare: 0.9, sensitive: 'all' } as const;
 
   it('are counted from the middle, as the body is held', () => {
     const points = focusPoints(grid, 'landscape');
     expect(points).toHaveLength(117);
-    const middle = nearestFocusPoint(points, 0.5, 0.5);
+    const middle = pointFinder(points)(0.5, 0.5);
     expect(middle && focusPointWords(middle)).toBe('the centre point');
     const spacing = 0.92 / 12;
-    const aside = nearestFocusPoint(points, 0.5 + 4 * spacing, 0.5 - 2 * (0.9 / 8));
+    const aside = pointFinder(points)(0.5 + 4 * spacing, 0.5 - 2 * (0.9 / 8));
     expect(aside && focusPointWords(aside)).toBe('point 4 right, 2 up');
     const upright = focusPoints(grid, 'portrait');
     expect(Math.max(...upright.map((point) => point.right))).toBe(4);
     expect(Math.max(...upright.map((point) => point.up))).toBe(6);
   });
 
+  it('are sensitive all over, in the middle columns, in the centre alone, or nowhere', () => {
+    const count = (sensitive: 'all' | 'middleColumns' | 'centre' | 'none', orientation: 'landscape' | 'portrait') =>
+      focusPoints({ ...grid, sensitive }, orientation).filter((point) => point.sensitive);
+    for (const held of ['landscape', 'portrait'] as const) {
+      expect(count('all', held)).toHaveLength(117);
+      // Five of thirteen columns: ±2 of ±6.
+      expect(count('middleColumns', held)).toHaveLength(45);
+      expect(count('centre', held)).toMatchObject([{ right: 0, up: 0 }]);
+      expect(count('none', held)).toEqual([]);
+    }
+    // Held upright, the columns lie across.
+    expect(Math.max(...count('middleColumns', 'portrait').map((point) => point.up))).toBe(2);
+    expect(Math.max(...count('middleColumns', 'landscape').map((point) => point.right))).toBe(2);
+  });
+
   it('do not reach beyond their grid', () => {
-    const few = focusPoints({ columns: 11, rows: 5, widthShare: 0.5, heightShare: 0.34 }, 'landscape');
-    expect(nearestFocusPoint(few, 0.9, 0.5)).toBeNull();
-    expect(nearestFocusPoint(few, 0.74, 0.5)).not.toBeNull();
-    expect(nearestFocusPoint([], 0.5, 0.5)).toBeNull();
+    const few = focusPoints(
+      { columns: 11, rows: 5, widthShare: 0.5, heightShare: 0.34, sensitive: 'all' },
+      'landscape'
+    );
+    expect(pointFinder(few)(0.9, 0.5)).toBeNull();
+    expect(pointFinder(few)(0.74, 0.5)).not.toBeNull();
+    // Half a step beyond the last point is reached, more is not.
+    expect(pointFinder(few)(0.77, 0.5)).not.toBeNull();
+    expect(pointFinder(few)(0.78, 0.5)).toBeNull();
+    // Inside the grid every place has a point.
+    expect(pointFinder(few)(0.525, 0.4575)).not.toBeNull();
+    expect(pointFinder([])(0.5, 0.5)).toBeNull();
   });
 });
 

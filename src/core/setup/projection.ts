@@ -20,10 +20,11 @@ export function projector(
   view: Viewpoint,
   camera: Camera,
   body: Body,
-  focusMm: number
+  focusMm: number,
+  P = 1
 ): (point: Vector) => Projected | undefined {
   const frame = pictureSize(body, camera);
-  const v = imageDistance(camera.focalLengthMm, focusMm);
+  const v = imageDistance(camera.focalLengthMm, focusMm, P);
   return (point) => {
     const local = toCamera(view, point);
     if (local.z <= camera.focalLengthMm) return undefined;

@@ -18,10 +18,11 @@ import { cameraDistance, type Framed } from './framing';
 import type { Body } from '../kit/schema';
 import type { Camera, Importance, Person, Setup, Thing } from './schema';
 
-type PointFeature = HeadFeature | 'thingNear' | 'thingFar';
+type PointFeature = HeadFeature | 'temple' | 'collar' | 'thingNear' | 'thingFar';
 
-/** How a point is spoken of: the eyes by which is nearer the lens. */
-export type PointRole = 'nearEye' | 'farEye' | 'nose' | 'hairline' | 'chin' | 'ear' | 'head' | 'nearSide' | 'farSide';
+/** How a point is spoken of: the eyes by which is nearer, as the surface of focus counts it. */
+export type PointRole =
+  'nearEye' | 'farEye' | 'nose' | 'hairline' | 'chin' | 'ear' | 'temple' | 'collar' | 'head' | 'nearSide' | 'farSide';
 
 /** One point that somebody may want sharp. */
 export interface ScenePoint {
@@ -58,9 +59,10 @@ export interface Viewpoint {
   readonly surface: Camera['focusSurface'];
 }
 
-export function viewpoint(setup: Framed, body: Body): Viewpoint {
+/** Where the camera stands with a lens of pupil magnification P, and where it points. */
+export function viewpoint(setup: Framed, body: Body, P = 1): Viewpoint {
   const { camera } = setup;
-  const distance = cameraDistance(setup, body);
+  const distance = cameraDistance(setup, body, P);
   return {
     position: { x: camera.lateralMm, y: camera.heightMm, z: -distance },
     yaw: radians(camera.yawDeg),
@@ -122,37 +124,62 @@ export function turnFromLens(view: Viewpoint, person: Person): number {
   return Math.atan2(Math.sin(turn), Math.cos(turn));
 }
 
-function visibleEyes(view: Viewpoint, person: Person): { near: EyeFeature | undefined; far: EyeFeature | undefined } {
+/**
+ * The eyes the lens sees: nearest first, as the surface of focus counts it, since that is what a stop has to reach between.
+ * Turned away, the eye that lies behind the nose is lost first.
+ */
+function visibleEyes(view: Viewpoint, person: Person): EyeFeature[] {
   const turn = turnFromLens(view, person);
-  const near: EyeFeature = turn > 0 ? 'rightEye' : 'leftEye';
-  const far: EyeFeature = turn > 0 ? 'leftEye' : 'rightEye';
   const turnDeg = Math.abs((turn * 180) / Math.PI);
-  return {
-    near: turnDeg <= nearEyeHiddenDeg ? near : undefined,
-    far: turnDeg <= farEyeHiddenDeg ? far : undefined
-  };
+  const [near, far]: EyeFeature[] = turn > 0 ? ['rightEye', 'leftEye'] : ['leftEye', 'rightEye'];
+  if (turnDeg > nearEyeHiddenDeg || !near || !far) return [];
+  if (turnDeg > farEyeHiddenDeg) return [near];
+  const depth = (eye: EyeFeature) => depthOf(view, featurePosition(person, eye));
+  return depth(far) < depth(near) ? [far, near] : [near, far];
+}
+
+/** The ear on the side turned to the lens. */
+function nearEarOf(view: Viewpoint, person: Person): HeadFeature {
+  return turnFromLens(view, person) > 0 ? 'rightEar' : 'leftEar';
 }
 
 function personPoints(view: Viewpoint, person: Person): ScenePoint[] {
-  const eyes = visibleEyes(view, person);
+  const [nearEye, farEye] = visibleEyes(view, person);
   const point = (feature: HeadFeature, role: PointRole, required: boolean, target = false): ScenePoint => {
     const position = featurePosition(person, feature);
     return { feature, role, position, depth: depthOf(view, position), required, target };
   };
-  const turn = turnFromLens(view, person);
-  const nearEar: HeadFeature = turn > 0 ? 'rightEar' : 'leftEar';
-  if (!eyes.near) {
+  const nearEar = nearEarOf(view, person);
+  if (!nearEye) {
     // Turned away: the ear on this side stands for the head.
     return [point(nearEar, 'head', true, true)];
   }
   const { sharp } = person;
-  const points = [point(eyes.near, 'nearEye', true, true)];
-  if (eyes.far) points.push(point(eyes.far, 'farEye', sharp !== 'nearEye', sharp !== 'nearEye'));
+  const points = [point(nearEye, 'nearEye', true, true)];
+  if (farEye) points.push(point(farEye, 'farEye', sharp !== 'nearEye', sharp !== 'nearEye'));
   if (sharp === 'eyesToNose' || sharp === 'wholeHead') points.push(point('noseTip', 'nose', true));
   if (sharp === 'wholeHead') {
     points.push(point('hairline', 'hairline', true), point('chin', 'chin', true), point(nearEar, 'ear', true));
   }
   return points;
+}
+
+/** Places beside the eyes that focus can be put on, in adult head coordinates, mm: from memory; the temple mirrored as seen. */
+const beside = { temple: { x: 66, y: 8, z: -38 }, collar: { x: 0, y: -165, z: -45 } } as const;
+
+/** Where the focus can be put between two faces: temple, ear and collar of somebody seen from the front. */
+export function besideEyes(view: Viewpoint, person: Person): ScenePoint[] {
+  if (visibleEyes(view, person).length === 0 || person.being === 'pet') return [];
+  const nearEar = nearEarOf(view, person);
+  const side = nearEar === 'leftEar' ? 1 : -1;
+  const at = (feature: PointFeature, role: PointRole, position: Vector): ScenePoint => {
+    return { feature, role, position, depth: depthOf(view, position), required: false, target: true };
+  };
+  return [
+    at('temple', 'temple', headPoint(person, { ...beside.temple, x: side * beside.temple.x })),
+    at(nearEar, 'ear', featurePosition(person, nearEar)),
+    at('collar', 'collar', headPoint(person, beside.collar))
+  ];
 }
 
 function thingPoints(view: Viewpoint, thing: Thing): ScenePoint[] {

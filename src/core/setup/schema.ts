@@ -58,8 +58,10 @@ export const cameraSchema = z.strictObject({
   focusMethod: z.enum(['crossPoint', 'ordinaryPoint', 'magnifier', 'byEye']),
   focusMode: z.enum(['single', 'continuous']),
   recompose: z
-    .enum(['none', 'wrists', 'shoulders', 'waist'])
-    .describe('Focus with the centre point, then turn about this; none moves the point instead'),
+    .enum(['none', 'wrists', 'shoulders', 'waist', 'leaning'])
+    .describe(
+      'Focus with the centre point, then turn about this, or move the whole body; none moves the point instead'
+    ),
   secondsToShutter: between(0, 60).describe('Between focusing and releasing'),
   stitch: z
     .strictObject({
@@ -73,6 +75,8 @@ export const cameraSchema = z.strictObject({
 
 export const importances = ['must', 'should', 'maySoft'] as const;
 const importance = z.enum(importances);
+
+export const moods = ['still', 'restless', 'lively'] as const;
 
 export const sharpSets = ['nearEye', 'bothEyes', 'eyesToNose', 'wholeHead'] as const;
 
@@ -109,6 +113,7 @@ export const personStance = {
   headPitchDeg: between(-80, 80).describe('Looks up'),
   towardsMmPerS: between(-20_000, 20_000).describe('Speed towards the camera'),
   acrossMmPerS: between(0, 20_000).describe('Speed across the picture'),
+  mood: z.enum(moods).default('still').describe('still: posed; restless: talks or fidgets; lively: plays or dances'),
   sharp: z.enum(sharpSets),
   importance
 };
@@ -127,6 +132,7 @@ export const thingSchema = z.strictObject({
   tallMm: between(0, 100_000),
   deepMm: between(0, 100_000),
   importance,
+  held: z.boolean().default(true).describe('In a hand, and sways with it'),
   form: z.enum(forms).describe('How it is drawn')
 });
 
@@ -217,17 +223,31 @@ export const lightSchema = z.strictObject({
   flash: z
     .strictObject({
       guideNumberM: between(1, 500).describe('Guide number at ISO 100 and full power, metres'),
-      distanceMm: between(50, limits.maxDistanceMm).describe('Flash to subject')
+      distanceMm: between(50, limits.maxDistanceMm).describe('Flash to subject'),
+      leastPower: between(1 / 4096, 1)
+        .default(1 / 128)
+        .describe('Least share of full power it can be set to'),
+      use: z
+        .enum(['main', 'keepRoom', 'fill'])
+        .default('main')
+        .describe('main: the flash lights; keepRoom: the same with the room kept visible; fill: it lifts shadows only'),
+      underStops: between(0, 6)
+        .default(1.5)
+        .describe('keepRoom: stops the room lies under the flash; fill: stops the flash lies under the light')
     })
     .nullable(),
   floors: z
     .strictObject({
       perFocalLength: z.union([z.literal(1), z.literal(2)]).describe('1: 1/focal length, 2: 1/(2 × focal length)'),
+      peopleS: shutterS.default(1 / 60).describe('Anybody, however the camera is held'),
+      restlessS: shutterS.default(1 / 125).describe('Somebody who talks or fidgets'),
       groupS: shutterS,
       childS: shutterS,
-      movingS: shutterS
+      movingS: shutterS,
+      livelyS: shutterS.default(1 / 500).describe('Somebody who plays or dances')
     })
-    .describe('Longest shutter times; the strictest that applies is used')
+    .describe('Longest shutter times; the strictest that applies is used'),
+  shutterS: shutterS.nullable().default(null).describe('Shutter time set by hand; null as the rules say')
 });
 
 export const sceneries = ['plain', 'palmHouse', 'bandstand'] as const;
@@ -291,6 +311,7 @@ export type Form = (typeof forms)[number];
 export type Scenery = (typeof sceneries)[number];
 export type Wish = (typeof wishes)[number];
 export type Importance = (typeof importances)[number];
+export type Mood = (typeof moods)[number];
 export type SharpSet = (typeof sharpSets)[number];
 export type Style = (typeof styles)[number];
 export type Light = z.infer<typeof lightSchema>;

@@ -112,7 +112,11 @@ function filled(template: Template, setup: Setup, chosen: Framing | number | Sha
       return group(setup, typeof chosen === 'number' ? chosen : 5);
     case 'personAndThing':
       return withSharpSubject(
-        { ...setup, things: [newThing('thing-1', 'Thing', { heightMm: 1450 })] },
+        {
+          ...setup,
+          things: [newThing('thing-1', 'Thing', { heightMm: 1450 })],
+          backgrounds: behind(3000, 150)
+        },
         sharpSubjects.find((item) => item === chosen) ?? 'thing'
       );
     case 'walking':
@@ -139,7 +143,7 @@ function filled(template: Template, setup: Setup, chosen: Framing | number | Sha
           stance: 'monopod'
         }),
         light: { ...setup.light, level: { kind: 'estimated', as: 'livingRoom' } },
-        people: [person(1, { headYawDeg: 25, bodyYawDeg: 15 })],
+        people: [person(1, { headYawDeg: 25, bodyYawDeg: 15, mood: 'restless' })],
         backgrounds: behind(3500, 30)
       };
     case 'pet':

@@ -3,7 +3,15 @@ import { rowRules } from '../call/alternatives';
 import { styles } from '../setup/schema';
 import { alternativeWords, ruleWords, styleWords } from './alternatives';
 
-const target = { subjectId: 'a', feature: 'leftEye', role: 'nearEye', focusDistanceMm: 2000 } as const;
+const target = {
+  subjectId: 'a',
+  feature: 'leftEye',
+  role: 'nearEye',
+  focusDistanceMm: 2000,
+  position: null,
+  point: null,
+  recomposed: null
+} as const;
 
 describe('what another way costs, in words', () => {
   it('says the odds and from which stop it holds', () => {

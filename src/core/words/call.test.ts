@@ -64,15 +64,23 @@ describe('the call in words', () => {
   });
 
   it('never says certain', () => {
-    expect([oddsWords(1), oddsWords(0.996), oddsWords(0.914), oddsWords(0)]).toEqual(['99 %', '99 %', '91 %', '0 %']);
+    expect([oddsWords(1), oddsWords(0.996), oddsWords(0.914), oddsWords(0)]).toEqual([
+      '99 %',
+      '99 %',
+      '91 %',
+      'under 1 %'
+    ]);
   });
 
-  it('asks for frames by the odds, or for the blinks when those need more', () => {
-    expect(framesWords(entryOf(plan(alone)))).toMatch(/^shoot \d+$/);
+  it('asks for frames, focused anew each time, and beyond twenty to combine several', () => {
+    const one = plan({ people: [newPerson('a', 'A')], backgrounds: [] });
+    expect(framesWords(one, entryOf(one, 5))).toBe('one frame is enough');
     const people = Array.from({ length: 9 }, (_, i) => newPerson(`p${i}`, `P${i}`, { lateralMm: (i - 4) * 100 }));
-    expect(
-      framesWords(entryOf(plan({ ...alone, people }, { placement: { kind: 'distance', distanceMm: 6000 } })))
-    ).toBe('shoot 3 for the blinks');
+    const nine = plan({ ...alone, people }, { placement: { kind: 'distance', distanceMm: 6000 } });
+    expect(framesWords(nine, entryOf(nine, 5))).toBe('shoot 3 frames, refocusing each time');
+    const restless = people.map((person, i) => ({ ...person, mood: 'lively' as const, swayMm: 80, depthMm: i * 20 }));
+    const hopeless = plan({ ...alone, people: restless }, { placement: { kind: 'distance', distanceMm: 2500 } });
+    expect(framesWords(hopeless, entryOf(hopeless, 3))).toMatch(/^no single frame will do/);
   });
 });
 

@@ -1,6 +1,7 @@
 /** The plan in plain sentences. */
 import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type Verdict } from '../optics/sharpness';
+import { rowsByDepth } from '../people/rows';
 import type { PointRole } from '../setup/scene';
 import type { Wish } from '../setup/schema';
 import { formatLength, type LengthUnit } from './length';
@@ -12,6 +13,8 @@ export const roleWords: Readonly<Record<PointRole, string>> = {
   hairline: 'hairline',
   chin: 'chin',
   ear: 'ear',
+  temple: 'temple',
+  collar: 'collar',
   head: 'head',
   nearSide: 'near side',
   farSide: 'far side'
@@ -43,29 +46,94 @@ function backgroundName(plan: Plan, id: string): string {
   return plan.backgrounds.find((background) => background.id === id)?.name ?? 'the background';
 }
 
-/** "Ines’s near eye", "the near side of Rings", "3.4 m" when focused by distance. */
+/** "Ines’s near eye", "the rings’ near side", "a place 3.4 m away" when focused by distance. */
 export function targetWords(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
   const { subjectId, role, focusDistanceMm } = entry.target;
-  if (subjectId === null || role === null) return formatLength(focusDistanceMm, unit);
+  if (subjectId === null || role === null) return `a place ${formatLength(focusDistanceMm, unit)} away`;
   return pointWords(plan, subjectId, role);
 }
 
-/** "Ines’s near eye", "Corvin’s eyes" where both are equally far. */
+/** Points that differ by less than this in depth are equally far, mm. */
+const levelMm = 2;
+
+/** "Ines’s near eye", "Corvin’s eyes" where both are equally far; things have no eyes: "the rings". */
 export function pointWords(plan: Plan, subjectId: string, role: PointRole): string {
   const subject = plan.subjects.find((item) => item.id === subjectId);
   if (!subject) return 'the subject';
-  const sides = subject.points.filter((point) => point.role === 'nearEye' || point.role === 'farEye');
-  const level = sides.length === 2 && Math.abs((sides[0]?.depth ?? 0) - (sides[1]?.depth ?? 0)) < 2;
-  if (level && (role === 'nearEye' || role === 'farEye')) return `${possessive(subject.name)} eyes`;
+  const [a, b] = subject.points.filter((point) => pairs.has(point.role));
+  const level = a && b && Math.abs(a.depth - b.depth) < levelMm;
+  if (subject.kind === 'thing' && (level || !b)) return subject.name;
+  if (level && pairs.has(role)) return `${possessive(subject.name)} eyes`;
   return `${possessive(subject.name)} ${roleWords[role]}`;
 }
 
-/** The answer: "f/3.3 on Ines’s near eye, from 3.4 m." */
+const pairs: ReadonlySet<PointRole> = new Set(['nearEye', 'farEye', 'nearSide', 'farSide']);
+
+/** What the distance to stand at is measured to. */
+interface Stand {
+  readonly distanceMm: number;
+  /** "the front row", "Ines"; empty where it is what is focused on. */
+  readonly from: string;
+}
+
+/** Where to stand: measured to what stands nearest among those who must be sharp, and named where that is not the target. */
+export function standing(plan: Plan, entry: StopPlan): Stand {
+  const deciding = plan.subjects.filter(
+    (subject) => subject.importance !== 'maySoft' && !plan.outOfFrame.includes(subject.id)
+  );
+  const rows = rowsByDepth(deciding.length > 0 ? deciding : plan.subjects, (subject) => subject.nearest);
+  const front = rows[0] ?? [];
+  const distanceMm = Math.min(...front.map((subject) => subject.nearest));
+  const [only] = front;
+  if (!only) return { distanceMm: plan.distanceMm, from: '' };
+  if (front.length === 1) return { distanceMm, from: only.id === entry.target.subjectId ? '' : only.name };
+  if (rows.length > 1) return { distanceMm, from: 'the front row' };
+  return { distanceMm, from: front.length === 2 ? 'both' : 'the row' };
+}
+
+/** Distances closer together than this are one, as a share. */
+const sameDistance = 0.04;
+
+/** Where to stand, in parts: "5.2 m", "the front row", "focused at 5.9 m"; the last two may be empty. */
+export function standParts(plan: Plan, entry: StopPlan, unit: LengthUnit) {
+  const { distanceMm, from } = standing(plan, entry);
+  const { focusDistanceMm, subjectId } = entry.target;
+  const apart = from !== '' && subjectId !== null && Math.abs(focusDistanceMm / distanceMm - 1) > sameDistance;
+  return {
+    length: formatLength(distanceMm, unit),
+    from,
+    focused: apart ? `focused at ${formatLength(focusDistanceMm, unit)}` : ''
+  };
+}
+
+/** "from 3.4 m", "5.2 m from the front row, focused at 5.9 m". */
+export function standWords(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
+  const { length, from, focused } = standParts(plan, entry, unit);
+  return from === '' ? `from ${length}` : `${length} from ${from}${focused === '' ? '' : `, ${focused}`}`;
+}
+
+/** Who must be sharp but is not in the picture, or not seen in it: sentences, none when all is well. */
+export function missingWords(plan: Plan): readonly string[] {
+  const of = (ids: readonly string[], one: string, many: string) => {
+    if (ids.length === 0) return [];
+    const names = ids.map((id) => subjectName(plan, id));
+    const listed = names.length > 3 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : joined(names);
+    return [`${capital(listed)} ${names.length === 1 ? one : many}.`];
+  };
+  return [
+    ...of(plan.outOfFrame, 'is outside the picture and does not count', 'are outside the picture and do not count'),
+    ...of(plan.hidden, 'is hidden from the lens', 'are hidden from the lens')
+  ];
+}
+
+const joined = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1] ?? ''}`;
+
+/** The answer: "f/3.2 on Ines’s near eye, from 3.4 m." */
 export function callSentence(plan: Plan, unit: LengthUnit, index = plan.selected): string {
   const entry = plan.stops[index];
   if (!entry) return '';
-  const target = targetWords(plan, entry, unit);
-  return `f/${entry.stop.label} on ${target}, from ${formatLength(plan.distanceMm, unit)}.`;
+  return `f/${entry.stop.label} on ${targetWords(plan, entry, unit)}, ${standWords(plan, entry, unit)}.`;
 }
 
 interface SharpZone {
@@ -77,7 +145,7 @@ interface SharpZone {
 
 /** The sharp zone about the plane of focus. */
 export function sharpZone(entry: StopPlan): SharpZone {
-  const s = entry.target.focusDistanceMm;
+  const s = entry.planeMm;
   const far = entry.farMm ?? Infinity;
   return { inFrontMm: s - entry.nearMm, behindMm: far - s, depthMm: far - entry.nearMm };
 }
@@ -95,17 +163,27 @@ export function zoneSplitWords(entry: StopPlan, unit: LengthUnit): string {
   return `${formatLength(inFrontMm, unit)} in front, ${behind}`;
 }
 
-/** "shoot 2", "shoot 5, for the blinks"; nothing when no number is enough. */
-export function framesWords({ frames }: StopPlan): string {
-  if (frames.toShoot === null) return '';
-  return frames.forBlinks > (frames.for95 ?? 0) && frames.forBlinks > 1
-    ? `shoot ${frames.toShoot} for the blinks`
-    : `shoot ${frames.toShoot}`;
+/** "one frame", "3 frames, refocusing each time", or how many to combine where no single frame will do. */
+export function framesWords(plan: Plan, { frames }: StopPlan): string {
+  const { for95 } = frames;
+  if (for95 === null) {
+    return plan.framesToCombine === null
+      ? 'no single frame will do'
+      : `no single frame will do: combine the best faces of ${plan.framesToCombine}`;
+  }
+  return for95 === 1 ? 'one frame is enough' : `shoot ${for95} frames, refocusing each time`;
 }
 
+/** "2 frames, refocusing each time": how many, short. */
+export function framesShort({ frames }: StopPlan): string {
+  const { for95 } = frames;
+  return for95 === null ? 'many' : `${for95} ${for95 === 1 ? 'frame' : 'frames'}`;
+}
+
+/** In per cent, never 0 nor 100: nothing is certain. */
 export function oddsWords(odds: number): string {
-  if (odds >= 0.995) return '99 %';
-  return `${Math.round(odds * 100)} %`;
+  if (odds < 0.01) return 'under 1 %';
+  return `${Math.min(99, Math.round(odds * 100))} %`;
 }
 
 /** What becomes of one background at a stop, in a sentence. */
@@ -159,6 +237,10 @@ function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow'): string {
     }
     case 'lensBlur':
       return end === 'wide' ? `${beyond} the lens is too soft` : `${beyond} diffraction softens everything`;
+    case 'shake':
+      return `${beyond} camera shake softens everything`;
+    case 'movement':
+      return `${beyond} ${possessive(subjectName(plan, bound.subjectId))} movement shows`;
   }
 }
 
@@ -197,10 +279,28 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
           settled
         };
       }
-      const who =
-        conflict.bound.kind === 'point' ? pointWords(plan, conflict.bound.subjectId, conflict.bound.role) : 'everyone';
+      if (conflict.because === 'shake') {
+        return {
+          wishes: 'At the ISO you accept the shutter is too slow for your hands: camera shake softens everything.',
+          settled
+        };
+      }
+      if (conflict.because === 'movement' && conflict.bound.kind === 'movement') {
+        const name = subjectName(plan, conflict.bound.subjectId);
+        return {
+          wishes: `At the ISO you accept the shutter is too slow: ${possessive(name)} movement shows.`,
+          settled
+        };
+      }
+      const { bound } = conflict;
+      const who = bound.kind === 'point' ? pointWords(plan, bound.subjectId, bound.role) : 'everyone';
+      const stays = who.endsWith('eyes') ? 'stay' : 'stays';
+      const deciding = plan.subjects.filter((subject) => subject.importance !== 'maySoft');
       return {
-        wishes: `No stop of this lens reaches from the nearest face to the furthest: ${who} stays out.`,
+        wishes:
+          deciding.length > 1
+            ? `No stop of this lens reaches from the nearest face to the furthest: ${who} ${stays} out.`
+            : `No stop of this lens is deep enough for what must be sharp: ${who} ${stays} soft.`,
         settled
       };
     }
@@ -210,7 +310,9 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
       const wanted = { hide: 'to vanish', hint: 'only to be hinted', keep: 'to stay recognisable', free: '' }[wish];
       return {
         wishes: `The faces want ${f(conflict.facesFrom)}; ${name} would need ${f(conflict.backgroundAt)} ${wanted}.`,
-        settled: `Settled for the faces at ${f(plan.recommended)}: a background can be mended later.`
+        settled: plan.letGo.includes(conflict.backgroundId)
+          ? `Let go, it is out of reach: ${f(plan.recommended)} holds the faces.`
+          : `Settled for the faces at ${f(plan.recommended)}: a background can be mended later.`
       };
     }
     case 'backgroundUnreachable': {
@@ -219,7 +321,9 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
       const doing = background?.wish === 'hide' ? 'hides' : background?.wish === 'keep' ? 'keeps' : 'only hints';
       return {
         wishes: `No stop of this lens ${doing} ${name} from here.`,
-        settled: `${f(plan.recommended)} holds the faces and comes closest.`
+        settled: plan.letGo.includes(conflict.backgroundId)
+          ? `Let go, it is out of reach: ${f(plan.recommended)} holds the faces.`
+          : `${f(plan.recommended)} holds the faces and comes closest.`
       };
     }
     case 'backgroundAgainstBackground':

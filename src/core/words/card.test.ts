@@ -18,17 +18,19 @@ if (!entry) throw new Error('no stop');
 describe('the figures of the field card', () => {
   it('say where to stand, what is sharp and how often to shoot', () => {
     const [stand, sharp, shoot] = cardLines(plan, entry, 'metric');
-    expect(stand).toEqual({ name: 'Stand', value: expect.stringMatching(/ m away$/), more: '85 mm' });
+    expect(stand).toEqual({ name: 'Stand', value: '3.6 m', more: 'from both, 85 mm' });
     expect(sharp?.more).toMatch(/^in front, .* behind$/);
-    expect(shoot?.value).toBe('1 frame');
+    expect(shoot).toMatchObject({ value: '2 frames', more: expect.stringMatching(/^\d\d % each$/) });
     expect(cardLines(plan, entry, 'feet')[0]?.value).toMatch(/′|ft|'/);
   });
 
   it('say when all behind is sharp, when one frame is enough, and when none is', () => {
-    const whole = { ...entry, farMm: null, frames: { ...entry.frames, toShoot: 4 } };
+    const whole = { ...entry, farMm: null, frames: { ...entry.frames, for95: 4 } };
     expect(cardLines(plan, whole, 'metric').map((line) => line.value)[2]).toBe('4 frames');
+    const one = { ...entry, frames: { ...entry.frames, for95: 1 } };
+    expect(cardLines(plan, one, 'metric')[2]?.value).toBe('1 frame');
     expect(cardLines(plan, whole, 'metric')[1]?.more).toBe('in front, all behind');
-    const never = { ...entry, frames: { ...entry.frames, toShoot: null } };
+    const never = { ...entry, frames: { ...entry.frames, for95: null } };
     expect(cardLines(plan, never, 'metric')[2]?.value).toBe('many');
   });
 });

@@ -1,6 +1,6 @@
 /** The figures of the field card. */
 import type { Plan, StopPlan } from '../call/plan';
-import { oddsWords, sharpZone } from './call';
+import { framesShort, oddsWords, sharpZone, standing, subjectName } from './call';
 import { formatLength, type LengthUnit } from './length';
 
 interface CardLine {
@@ -12,9 +12,13 @@ interface CardLine {
 /** Where to stand, what is sharp, how often to shoot. */
 export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit): CardLine[] {
   const zone = sharpZone(entry);
-  const { toShoot } = entry.frames;
+  const stand = standing(plan, entry);
   return [
-    { name: 'Stand', value: `${formatLength(plan.distanceMm, unit)} away`, more: `${plan.focalLengthMm} mm` },
+    {
+      name: 'Stand',
+      value: formatLength(stand.distanceMm, unit),
+      more: `from ${stand.from === '' ? subjectName(plan, entry.target.subjectId ?? '') : stand.from}, ${plan.focalLengthMm} mm`
+    },
     {
       name: 'Sharp',
       value: formatLength(zone.inFrontMm, unit),
@@ -23,7 +27,7 @@ export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit): CardLi
     },
     {
       name: 'Shoot',
-      value: toShoot === null ? 'many' : `${toShoot} ${toShoot === 1 ? 'frame' : 'frames'}`,
+      value: framesShort(entry),
       more: `${oddsWords(entry.odds)} each`
     }
   ];

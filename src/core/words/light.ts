@@ -52,8 +52,15 @@ export const knownLightWords: Readonly<Record<KnownLight, string>> = {
 /** Why the shutter may not be slower. */
 export const floorWords: Readonly<Record<FloorRule, string>> = {
   focalLength: 'the slowest a steady hand holds this focal length',
+  people: 'the slowest for people, who never keep quite still',
+  restless: 'the slowest for somebody who talks or fidgets',
   group: 'the slowest for a group, where somebody always moves',
   child: 'the slowest for a child or a pet',
   moving: 'the slowest for somebody moving',
-  tripod: 'the slowest on a tripod before people move'
+  lively: 'the slowest for somebody who plays or dances',
+  tripod: 'the slowest on a tripod before people move',
+  shake: 'short enough for camera shake to hide',
+  movement: 'short enough for the movement to freeze',
+  sync: 'the shortest with flash, though a shorter one was called for',
+  chosen: 'as you set it'
 };

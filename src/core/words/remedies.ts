@@ -1,6 +1,8 @@
 /** A remedy in the photographer's words. */
-import type { Combination, Remedy, RemedyPart } from '../call/remedies/remedy';
+import type { Combination, Outcome, Remedy, RemedyPart } from '../call/remedies/remedy';
+import { oddsWords, possessive } from './call';
 import { formatLength, type LengthUnit } from './length';
+import { formatIso, formatShutter } from './light';
 
 export interface RemedyWords {
   /** What to do: "Move 1.1 m off the background". */
@@ -24,22 +26,41 @@ const ladderCaution = 'A ladder stands on firm ground, held by somebody, where t
 export function combinationWords(combination: Combination, unit: LengthUnit): RemedyWords {
   const each = combination.parts.map((part) => what(part, unit));
   const rest = each.slice(1).map((words) => words.charAt(0).toLowerCase() + words.slice(1));
-  return { ...outcome(combination), what: [each[0] ?? '', ...rest].join(', and ') };
+  return { ...outcome(combination, unit), what: [each[0] ?? '', ...rest].join(', and ') };
 }
 
 export function remedyWords(remedy: Remedy, unit: LengthUnit): RemedyWords {
-  return { ...outcome(remedy), what: what(remedy, unit) };
+  return { ...outcome(remedy, unit), what: what(remedy, unit) };
 }
 
-function outcome({ opens, caution }: Pick<Remedy, 'opens' | 'caution'>): Omit<RemedyWords, 'what'> {
-  const effect = opens.first === opens.last ? `opens f/${opens.first}` : `opens f/${opens.first} to f/${opens.last}`;
-  return { effect, caution: caution === 'ladder' ? ladderCaution : '' };
+/** What it gives, the light it takes, and another framing where it comes to that. */
+function outcome({ opens, caution, framing, partial }: Outcome, unit: LengthUnit): Omit<RemedyWords, 'what'> {
+  const range = opens.first === opens.last ? `opens f/${opens.first}` : `opens f/${opens.first} to f/${opens.last}`;
+  const nearer =
+    partial &&
+    (partial.stopsNearer > 0
+      ? `not enough alone, but ${partial.stopsNearer.toFixed(1)} stops nearer at f/${opens.stop}`
+      : `not enough alone: ${oddsWords(opens.odds)} instead of ${oddsWords(partial.oddsBefore)} at f/${opens.stop}`);
+  const light = `${formatShutter(opens.shutterS)}${opens.iso === null ? '' : `, ISO ${formatIso(opens.iso)}`}`;
+  const shows =
+    framing === null
+      ? ''
+      : `; shows ${formatLength(framing.toMm, unit)} from top to bottom instead of ${formatLength(framing.fromMm, unit)}`;
+  return { effect: `${nearer ?? range} at ${light}${shows}`, caution: caution === 'ladder' ? ladderCaution : '' };
 }
 
 function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
   const length = formatLength(amount, unit);
   const angle = `${Math.ceil(amount)}°`;
   switch (kind) {
+    case 'nearEyeAlone':
+      return `Settle for ${possessive(subject)} near eye alone`;
+    case 'shorterShutter':
+      return 'Let the shutter be as short as the picture asks';
+    case 'flash':
+      return 'Light it with a flash';
+    case 'bringForward':
+      return `Bring ${subject} ${length} forward`;
     case 'movePoint':
       return 'Move the focus point instead of recomposing';
     case 'continuousFocus':

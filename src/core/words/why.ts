@@ -18,23 +18,56 @@ export const framingWords: Readonly<Record<Framing, string>> = {
 export function whyTarget(setup: Setup, plan: Plan, entry: StopPlan, unit: LengthUnit): string {
   const { target } = setup.intent;
   if (target.kind !== 'best') return 'You chose where to focus.';
-  const required = plan.subjects
-    .filter((subject) => subject.importance !== 'maySoft')
-    .flatMap((subject) => subject.points.filter((point) => point.required));
-  const depths = required.map((point) => point.depth);
+  const deciding = plan.subjects.filter(
+    (subject) => subject.importance !== 'maySoft' && !plan.outOfFrame.includes(subject.id)
+  );
+  const depths = deciding.flatMap((subject) =>
+    subject.points.filter((point) => point.required).map((point) => point.depth)
+  );
   const nearest = Math.min(...depths);
   const range = Math.max(...depths) - nearest;
   const { subjectId, role } = entry.target;
+  const gain = entry.gain > 0 ? ` ${gainWords(entry.gain)} than on a nearer eye.` : '';
   if (subjectId === null || role === null) {
-    return 'Focusing by hand, the plane lies between the faces, where it shares the blur evenly.';
+    return `Between the faces, where the blur is shared evenly: focus by hand, or on something held there.${gain}`;
   }
-  const who = pointWords(plan, subjectId, role);
-  if (range < 2) return `${capital(who)}: everything that must be sharp lies at one distance.`;
-  const share = ((entry.target.focusDistanceMm - nearest) / range) * 100;
-  const from = formatLength(range, unit);
-  return share < 5
-    ? `${capital(who)}: what must be sharp is only ${from} deep, so the nearer eye comes first.`
-    : `${capital(who)} shares the blur most evenly: what must be sharp is ${from} deep, and it lies ${Math.round(share)} % into it.`;
+  const who = capital(pointWords(plan, subjectId, role));
+  const lies = who.endsWith('eyes') ? 'lie' : 'lies';
+  const how = { temple: ' Beside the eye, at the hairline.', ear: ' Level with the eyes.', collar: ' Under the chin.' };
+  const find = role === 'temple' || role === 'ear' || role === 'collar' ? how[role] : '';
+  if (range < 2) return `${who}: everything that must be sharp lies at one distance.`;
+  const share = (entry.target.focusDistanceMm - nearest) / range;
+  const deep = `what must be sharp is ${formatLength(range, unit)} deep`;
+  if (share < 0.05) {
+    return range < shallowMm
+      ? `${who}: ${deep}, so its nearest point is as good as any.`
+      : `${who} ${lies} nearest: ${deep}, and the sharp zone reaches back over it.`;
+  }
+  if (share > 0.95) return `${who} ${lies} furthest: ${deep}.${find}${gain}`;
+  return `${who}: ${deep}, and this lies ${formatLength(share * range, unit)} into it, where the blur is shared best.${find}${gain}`;
+}
+
+/** What is shallower than this is held from its nearest point as well as from any other, mm. */
+const shallowMm = 120;
+
+/** "Two more frames of ten are sharp". */
+function gainWords(gain: number): string {
+  const more = Math.max(1, Math.round(gain * 10));
+  const number =
+    ['', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'][more] ?? String(more);
+  return `${number} more ${more === 1 ? 'frame' : 'frames'} of ten ${more === 1 ? 'is' : 'are'} sharp`;
+}
+
+/** What turning or leaning after focusing does, in a sentence; empty where the point lies on the target. */
+export function recomposeWords({ target }: StopPlan, unit: LengthUnit): string {
+  const { recomposed } = target;
+  if (!recomposed) return '';
+  const side = (mm: number) => `${formatLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+  const turn = `turning the camera back puts the plane ${side(recomposed.turnMm)}`;
+  const lean = recomposed.leanMm === 0 ? '' : `, leaning with it ${side(recomposed.leanMm)} more`;
+  return recomposed.asked
+    ? `Focused with the centre point: ${turn}${lean}.`
+    : `No focus point reaches there: focus with the centre point and turn back; ${turn}.`;
 }
 
 /** Why you stand there. */
@@ -61,9 +94,11 @@ export function whyOdds(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
   const causes = [
     `focusing lands ${within(entry.spread.focusMm)}`,
     ...(entry.spread.holdMm > 0 ? [`you sway ${within(entry.spread.holdMm)}`] : []),
+    ...(entry.spread.leanMm > 0 ? [`you lean ${within(entry.spread.leanMm)}`] : []),
     ...(weakest.swayMm > 0 ? [`they sway ${within(weakest.swayMm)}`] : [])
   ];
-  return `${subjectName(plan, weakest.subjectId)} is the likeliest to be missed: ${causes.join(', ')}.`;
+  const turned = recomposeWords(entry, unit);
+  return `${subjectName(plan, weakest.subjectId)} is the likeliest to be missed: ${causes.join(', ')}.${turned === '' ? '' : ` ${turned}`}`;
 }
 
 /** Why the sharp zone is no deeper. */
@@ -119,7 +154,10 @@ export function whyLight(setup: Setup, entry: StopPlan): string {
     const under = light.flash.ambientUnderStops;
     const room =
       under === null ? '' : ` The room lies ${Math.abs(under).toFixed(1)} stops ${under >= 0 ? 'under' : 'over'} it.`;
-    return `Flash at ${power} % of its power.${room}${mend}`;
+    const sync = light.floorRule === 'sync' ? ` ${shutter} is ${floorWords.sync}.` : '';
+    if (flash.use === 'fill')
+      return `Fill flash at ${power} % of its power, ${flash.underStops} stops under the light.${sync}${mend}`;
+    return `Flash at ${power} % of its power.${room}${sync}${mend}`;
   }
   if (ev100 === null)
     return `${shutter} is ${floorWords[light.floorRule]}. Say what the light is, and the ISO follows.`;
@@ -147,7 +185,7 @@ export function decidingBackground(plan: Plan, entry: StopPlan): number | null {
 export function whyBackground(plan: Plan, entry: StopPlan, index: number, unit: LengthUnit): string {
   const background = plan.backgrounds[index];
   if (!background) return '';
-  const away = background.depthMm - entry.target.focusDistanceMm;
+  const away = background.depthMm - entry.planeMm;
   const where = `${formatLength(Math.abs(away), unit)} ${away < 0 ? 'in front of' : 'behind'} the plane of focus`;
   return `${backgroundSentence(plan, index, entry, unit)} It lies ${where}.`;
 }

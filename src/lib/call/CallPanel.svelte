@@ -4,8 +4,10 @@
   import {
     conflictSentences,
     framesWords,
+    missingWords,
     oddsWords,
     reasonSentence,
+    standParts,
     targetWords,
     zoneSplitWords,
     zoneWords
@@ -14,6 +16,7 @@
   import {
     decidingBackground,
     lightWords,
+    recomposeWords,
     sensitivityWords,
     whyBackground,
     whyDistance,
@@ -38,7 +41,7 @@
   const entry = $derived(plan.stops[plan.selected]);
   const conflict = $derived(conflictSentences(plan));
   const ownStop = $derived(setup.intent.stop.kind === 'chosen' && plan.selected !== plan.recommended);
-  const frames = $derived(entry ? framesWords(entry) : '');
+  const frames = $derived(entry ? framesWords(plan, entry) : '');
 
   type Part = 'target' | 'distance' | 'odds' | 'zone' | 'light' | 'background';
   let asked = $state<Part | null>(null);
@@ -73,6 +76,7 @@
 
 {#if entry}
   {@const light = lightWords(entry)}
+  {@const stand = standParts(plan, entry, unit)}
   <section aria-label="Call" data-testid="call">
     <h1 class="condensed text-[27px] leading-[1.12] font-bold text-balance">
       f/{entry.stop.label} on
@@ -84,15 +88,18 @@
         aria-label={targetWords(plan, entry, unit)}
         onclick={ask('target')}>{targetWords(plan, entry, unit)},</button
       >
-      from
+      {#if stand.from === ''}from{/if}
       <button
         type="button"
         class="call-part"
         aria-expanded={asked === 'distance'}
         aria-controls="call-why"
-        aria-label={formatLength(plan.distanceMm, unit)}
-        onclick={ask('distance')}>{formatLength(plan.distanceMm, unit)}.</button
+        aria-label={stand.length}
+        onclick={ask('distance')}>{stand.length}{stand.from === '' ? '.' : ''}</button
       >
+      {#if stand.from !== ''}
+        <span>from {stand.from}{stand.focused === '' ? '.' : `, ${stand.focused}.`}</span>
+      {/if}
     </h1>
     <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure
@@ -125,6 +132,10 @@
       {:else}
         <p>{reasonSentence(plan)}</p>
       {/if}
+      {#if entry.target.recomposed && !entry.target.recomposed.asked}
+        <p class="font-medium">{recomposeWords(entry, unit)}</p>
+      {/if}
+      {#each missingWords(plan) as sentence (sentence)}<p class="font-medium">{sentence}</p>{/each}
       {#if plan.stitched}
         <p class="text-soft">
           Stitched, like a {Math.round(plan.stitched.focalLengthMm)} mm f/{plan.stitched.fNumber.toFixed(2)} in one frame.

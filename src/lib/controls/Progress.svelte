@@ -6,5 +6,5 @@
 
 <div role="status" class="max-w-80">
   <p class="label mb-1">{label}</p>
-  <Progressbar progress={Math.round(share * 100)} size="h-1" color="gray" aria-label={label} />
+  <div aria-hidden="true"><Progressbar progress={Math.round(share * 100)} size="h-1" color="gray" /></div>
 </div>

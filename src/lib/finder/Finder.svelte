@@ -5,7 +5,7 @@
   import { degrees } from '$core/geometry/vector';
   import { angleOfView } from '$core/optics/thinLens';
   import { edgeFindings, edgeWords } from '$core/setup/edges';
-  import { focusPoints, focusPointWords, nearestFocusPoint } from '$core/setup/focusPoint';
+  import { focusPointWords } from '$core/setup/focusPoint';
   import { pictureSize } from '$core/setup/framing';
   import type { Body, Lens } from '$core/kit/schema';
   import { callSentence } from '$core/words/call';
@@ -57,13 +57,8 @@
   const project = $derived(projection({ setup, plan, body }));
   const pointWords = $derived.by(() => {
     const { target } = plan.stops[plan.selected] ?? {};
-    const point = plan.subjects
-      .find((item) => item.id === target?.subjectId)
-      ?.points.find((item) => item.feature === target?.feature);
-    const at = point && project(point.position);
-    if (!at) return '';
-    const nearest = nearestFocusPoint(focusPoints(body.focusGrid, setup.camera.orientation), at.x, at.y);
-    return nearest ? focusPointWords(nearest) : 'no focus point there: focus, then reframe';
+    if (!target?.point) return '';
+    return target.recomposed ? `${focusPointWords(target.point)}, then reframe` : focusPointWords(target.point);
   });
   const edge = $derived(app.settings.now.overlays.includes('edges') ? edgeFindings(setup, project)[0] : undefined);
   const drawn = $derived.by(() => {
@@ -95,7 +90,8 @@
     const start = { x: event.clientX, y: event.clientY };
     const from = setup.camera;
     const picture = pictureSize(body, from);
-    const perPx = degrees(angleOfView(plan.focalLengthMm, plan.distanceMm, picture.width)) / frameWidth;
+    const perPx =
+      degrees(angleOfView(plan.focalLengthMm, plan.distanceMm, picture.width, plan.pupilMagnification)) / frameWidth;
     surface.setPointerCapture(event.pointerId);
     const turns = new Paced((dx: number, dy: number) => {
       workspace.turnCamera(from, -dx * perPx, dy * perPx, 'reframe');

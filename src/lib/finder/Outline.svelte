@@ -20,7 +20,7 @@
   let { setup, plan, body, width, height, plain = false, onselect }: Props = $props();
 
   const id = $props.id();
-  const drawn = $derived(figures(setup, plan, body, viewpoint(setup, body)));
+  const drawn = $derived(figures(setup, plan, body, viewpoint(setup, body, plan.pupilMagnification)));
   const frameWidth = $derived(Math.min(width, height * drawn.aspect));
   const frameHeight = $derived(frameWidth / drawn.aspect);
   const px = (share: number) => share * frameWidth;

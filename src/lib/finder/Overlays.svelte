@@ -3,7 +3,7 @@
   import { radians } from '$core/geometry/vector';
   import { verdict } from '$core/optics/sharpness';
   import { edgeFindings } from '$core/setup/edges';
-  import { focusPoints, nearestFocusPoint } from '$core/setup/focusPoint';
+  import { focusPoints } from '$core/setup/focusPoint';
   import type { Body } from '$core/kit/schema';
   import type { Setup } from '$core/setup/schema';
   import { printShapes, type Overlay, type PrintShape } from '$lib/data';
@@ -26,11 +26,11 @@
   const targets = $derived.by(() => {
     const { target } = entry ?? {};
     const subject = plan.subjects.find((item) => item.id === target?.subjectId);
-    const point = subject?.points.find((item) => item.feature === target?.feature);
-    const at = point && project(point.position);
+    const at = target?.position ? project(target.position) : undefined;
     return at ? [{ ...at, r: Math.max(11, (subject?.kind === 'person' ? 24 : 40) * at.scale * width) }] : [];
   });
-  const used = $derived(targets[0] ? nearestFocusPoint(points, targets[0].x, targets[0].y) : null);
+  /** The point to focus with, which lies on what is ringed; the centre one where none does. */
+  const used = $derived(entry?.target.point ?? null);
   const soft = $derived(
     plan.subjects.flatMap((subject, index) =>
       subject.importance === 'maySoft'
@@ -66,7 +66,7 @@
     />
   {/if}
   {#each points as point (`${point.right} ${point.up}`)}
-    {@const chosen = point === used}
+    {@const chosen = point.right === used?.right && point.up === used.up}
     <rect
       x={point.x * width - 4}
       y={point.y * height - 3}

@@ -40,7 +40,7 @@ export function asking({ setup, plan, body, lens }: Taken, options: AskOptions):
     slot,
     priority,
     setup,
-    view: viewpoint(setup, body),
+    view: viewpoint(setup, body, plan.pupilMagnification),
     shot,
     cutout,
     width: Math.max(8, Math.round(width)),
@@ -71,8 +71,9 @@ export function picturePixels({ setup, body }: Pick<Taken, 'setup' | 'body'>): {
 
 /** Where scene points fall in the picture at the stop in use. */
 export function projection({ setup, plan, body }: Pick<Taken, 'setup' | 'plan' | 'body'>) {
-  const focus = plan.stops[plan.selected]?.target.focusDistanceMm ?? plan.distanceMm;
-  return projector(viewpoint(setup, body), setup.camera, body, focus);
+  const P = plan.pupilMagnification;
+  const focus = plan.stops[plan.selected]?.drawnFocusMm ?? plan.distanceMm;
+  return projector(viewpoint(setup, body, P), setup.camera, body, focus, P);
 }
 
 export interface EyeCrop {

@@ -73,10 +73,12 @@ export function figures(setup: Setup, plan: Plan, body: Body, view: Viewpoint): 
   const aspect = frame.width / frame.height;
   const entry = plan.stops[plan.selected];
   if (!entry) return { shapes: [], aspect };
-  const focus = entry.target.focusDistanceMm;
-  const project = projector(view, setup.camera, body, focus);
+  const focus = entry.drawnFocusMm;
+  const P = plan.pupilMagnification;
+  const project = projector(view, setup.camera, body, focus, P);
   const blurAt = (depth: number) =>
-    blurDiscDiameter(plan.focalLengthMm, entry.stop.fNumber, focus, Math.max(depth, plan.focalLengthMm)) / frame.width;
+    blurDiscDiameter(plan.focalLengthMm, entry.stop.fNumber, focus, Math.max(depth, plan.focalLengthMm), P) /
+    frame.width;
 
   const shapes: Figure[] = [];
   const furthest = Math.max(...plan.backgrounds.map((state) => state.depthMm));

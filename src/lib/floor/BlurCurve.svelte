@@ -22,7 +22,7 @@
   });
   /** The most blur behind the subject, so that the nearest foreground does not flatten the rest. */
   const span = $derived.by(() => {
-    const behind = samples.filter(({ x }) => floor.distanceAt(x) > (entry?.target.focusDistanceMm ?? 0));
+    const behind = samples.filter(({ x }) => floor.distanceAt(x) > (entry?.planeMm ?? 0));
     return Math.max(3, ...behind.map(({ ratio }) => ratio)) * 1.15;
   });
   // Square roots keep the neighbourhood of the blur allowed readable.

@@ -54,9 +54,9 @@
   );
   const camera = $derived.by(() => {
     if (!preview) return null;
-    const { body } = workspace.app.open.planned(preview);
+    const { body, lens } = workspace.app.open.planned(preview);
     if (!body) return null;
-    const { distance } = viewpoint(preview, body);
+    const { distance } = viewpoint(preview, body, lens?.pupilMagnification);
     const at = (depth: number, of: typeof preview.camera) =>
       toPx(floor.scale, -depth, floor.side === 'above' ? of.lateralMm : of.heightMm);
     const to = at(distance, preview.camera);

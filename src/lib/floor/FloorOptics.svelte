@@ -43,7 +43,7 @@
       stroke-width="0.75"
     />
     <path
-      d={planePath(placed, entry.target.focusDistanceMm)}
+      d={planePath(placed, entry.planeMm)}
       fill="none"
       stroke="var(--cool)"
       stroke-width="1.5"
@@ -52,7 +52,7 @@
     />
     {#if entry.secondTarget}
       <path
-        d={planePath(placed, entry.secondTarget.focusDistanceMm)}
+        d={planePath(placed, entry.secondPlaneMm ?? entry.secondTarget.focusDistanceMm)}
         fill="none"
         stroke="var(--cool)"
         stroke-width="1.5"

@@ -75,7 +75,7 @@ export class FloorState {
     const { plan, entry } = this.workspace;
     const z = this.distanceAt(x);
     if (!plan || !entry || z <= plan.focalLengthMm * 2) return null;
-    const c = blurDiscDiameter(plan.focalLengthMm, entry.stop.fNumber, entry.target.focusDistanceMm, z);
+    const c = blurDiscDiameter(plan.focalLengthMm, entry.stop.fNumber, entry.planeMm, z, plan.pupilMagnification);
     return c / plan.permissibleDiscMm;
   }
 

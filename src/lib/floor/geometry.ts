@@ -194,7 +194,7 @@ export function zonePath(placed: Placed, near: number, far: number): string {
 export function framePath(placed: Placed, setup: Setup, body: Body, plan: Plan): string {
   const frame = pictureSize(body, setup.camera);
   const across = placed.scale.side === 'above' ? frame.width : frame.height;
-  const half = angleOfView(plan.focalLengthMm, placed.view.distance, across) / 2;
+  const half = angleOfView(plan.focalLengthMm, placed.view.distance, across, plan.pupilMagnification) / 2;
   const reach = placed.scale.extentMm * 1.6;
   const edge = reach * Math.tan(half);
   return `M${fromCamera(placed, 0, 0)}L${fromCamera(placed, -edge, reach)}L${fromCamera(placed, edge, reach)}Z`;

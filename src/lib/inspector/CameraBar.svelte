@@ -72,7 +72,7 @@
   function everybody(whole: Framing, marginShare: number, how: How = null) {
     const { body, setup } = workspace;
     if (!body) return;
-    const changes = frameGroup(setup, body, whole, marginShare);
+    const changes = frameGroup(setup, body, whole, marginShare, workspace.lens?.pupilMagnification);
     workspace.edit('Framing', (draft) => void Object.assign(draft.camera, changes), how);
   }
 </script>

@@ -20,10 +20,7 @@
   function toPlane() {
     const { view, entry } = workspace;
     if (view && entry) {
-      workspace.replacePeople(
-        'Aligned to the plane of focus',
-        alignToFocus(people, view, entry.target.focusDistanceMm)
-      );
+      workspace.replacePeople('Aligned to the plane of focus', alignToFocus(people, view, entry.planeMm));
     }
   }
   function each(label: string, change: Partial<Person>) {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { bounds } from '$core/setup/bounds';
+  import { defaultFlash } from '$core/setup/defaults';
   import type { Light } from '$core/setup/schema';
   import { lightLevel } from '$core/call/light';
   import { formatShutter } from '$core/words/light';
@@ -36,10 +37,18 @@
     { value: 'ev', name: 'as an exposure value' },
     { value: 'metered', name: 'as I metered it' }
   ];
+  const flashChoices: { value: NonNullable<Light['flash']>['use']; name: string }[] = [
+    { value: 'main', name: 'lights the picture' },
+    { value: 'keepRoom', name: 'lights it, the room kept visible' },
+    { value: 'fill', name: 'only fills the shadows' }
+  ];
   const floors = [
+    { key: 'peopleS', label: 'People posed, 1/' },
+    { key: 'restlessS', label: 'Talking, 1/' },
     { key: 'groupS', label: 'Groups, 1/' },
     { key: 'childS', label: 'Children and pets, 1/' },
-    { key: 'movingS', label: 'Moving, 1/' }
+    { key: 'movingS', label: 'Walking, 1/' },
+    { key: 'livelyS', label: 'Dancing, 1/' }
   ] as const;
   const per = (seconds: number) => Math.round(1 / seconds);
 </script>
@@ -102,7 +111,7 @@
           'Flash',
           (draft) =>
             void (draft.flash =
-              to === 'on' ? { guideNumberM: 40, distanceMm: Math.round(workspace.distanceMm) || 2000 } : null)
+              to === 'on' ? { ...defaultFlash, distanceMm: Math.round(workspace.distanceMm) || 2000 } : null)
         )}
     />
     {#if light.flash}
@@ -121,6 +130,32 @@
         stepMm={100}
         onchange={(distanceMm, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, distanceMm }), how)}
       />
+      <NumberField
+        label="Least power, 1/"
+        value={per(flash.leastPower)}
+        min={4}
+        max={4096}
+        step={32}
+        onchange={(one, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, leastPower: 1 / one }), how)}
+      />
+      <div class="col-span-2">
+        <Picker
+          label="The flash"
+          items={flashChoices}
+          value={flash.use}
+          onchange={(use) => edit('Flash', (draft) => void (draft.flash = { ...flash, use }))}
+        />
+      </div>
+      {#if flash.use !== 'main'}
+        <NumberField
+          label={flash.use === 'fill' ? 'Flash under the light by, stops' : 'Room under the flash by, stops'}
+          value={flash.underStops}
+          min={0}
+          max={6}
+          step={0.5}
+          onchange={(underStops, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, underStops }), how)}
+        />
+      {/if}
     {/if}
   </div>
   <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
@@ -144,6 +179,31 @@
         onchange={(one, how) => edit('Shutter rule', (draft) => void (draft.floors[floor.key] = 1 / one), how)}
       />
     {/each}
+  </div>
+  <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
+    <Choice
+      legend="Shutter"
+      value={light.shutterS === null ? 'rules' : 'own'}
+      options={[
+        { value: 'rules', name: 'by the rules' },
+        { value: 'own', name: 'set by hand' }
+      ]}
+      onchange={(to) =>
+        edit(
+          'Shutter',
+          (draft) => void (draft.shutterS = to === 'own' ? (workspace.entry?.light.shutterS ?? 1 / 125) : null)
+        )}
+    />
+    {#if light.shutterS !== null}
+      <NumberField
+        label="Shutter, 1/"
+        unit="oneOverSeconds"
+        value={per(light.shutterS)}
+        min={1}
+        max={32000}
+        onchange={(one, how) => edit('Shutter', (draft) => void (draft.shutterS = 1 / one), how)}
+      />
+    {/if}
   </div>
   {#if workspace.entry}
     <p class="text-pretty">{whyLight(workspace.setup, workspace.entry)}</p>

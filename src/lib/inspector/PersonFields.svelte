@@ -8,6 +8,7 @@
   import TextField from '$lib/controls/TextField.svelte';
   import type { How } from '$lib/data';
   import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { moodChoices } from './words';
 
   interface Props {
     person: Person;
@@ -89,6 +90,12 @@
   max={20}
   step={0.1}
   onchange={(speed, how) => edit('Speed', (draft) => void (draft.acrossMmPerS = Math.round(speed * 1000)), how)}
+/>
+<Picker
+  label="Keeps"
+  items={moodChoices}
+  value={person.mood}
+  onchange={(mood) => edit('Mood', (draft) => void (draft.mood = mood), null)}
 />
 {#if person.being === 'pet'}
   <LengthField

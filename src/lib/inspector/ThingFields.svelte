@@ -55,6 +55,15 @@
   onchange={(mm, how) => edit('Depth', (draft) => void (draft.deepMm = mm), how)}
 />
 <Picker
+  label="Is"
+  items={[
+    { value: 'held', name: 'in a hand' },
+    { value: 'resting', name: 'resting on something' }
+  ]}
+  value={thing.held ? 'held' : 'resting'}
+  onchange={(to) => edit('Held', (draft) => void (draft.held = to === 'held'), null)}
+/>
+<Picker
   label="Drawn as"
   items={formChoices}
   value={thing.form}

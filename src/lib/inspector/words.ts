@@ -11,7 +11,8 @@ import {
   type SharpSet,
   type Style,
   type Surface,
-  type Wish
+  type Wish,
+  type Mood
 } from '$core/setup/schema';
 import { knownLightWords } from '$core/words/light';
 
@@ -93,7 +94,14 @@ export const recomposeChoices: Named<Camera['recompose']> = [
   { value: 'none', name: 'move the point' },
   { value: 'wrists', name: 'centre point, turn the wrists' },
   { value: 'shoulders', name: 'centre point, turn the shoulders' },
-  { value: 'waist', name: 'centre point, turn at the waist' }
+  { value: 'waist', name: 'centre point, turn at the waist' },
+  { value: 'leaning', name: 'centre point, lean the body' }
+];
+
+export const moodChoices: Named<Mood> = [
+  { value: 'still', name: 'still, posed' },
+  { value: 'restless', name: 'talks or fidgets' },
+  { value: 'lively', name: 'plays or dances' }
 ];
 
 export const knownLightChoices: Named<KnownLight> = knownLights.map((value) => ({

@@ -81,7 +81,7 @@ export class Workspace {
     return this.planned.lens;
   }
   get view(): Viewpoint | null {
-    return this.body ? viewpoint(this.setup, this.body) : null;
+    return this.body ? viewpoint(this.setup, this.body, this.lens?.pupilMagnification) : null;
   }
   /** Lens to subject line, mm. */
   get distanceMm(): number {

@@ -29,7 +29,7 @@ describe('selecting', () => {
     const calm = open('Under the palms');
     expect(calm.selection.last).toEqual({ kind: 'person', id: calm.setup.people[0]?.id });
     expect(calm.tab).toBe('people');
-    expect(open('Speeches').tab).toBe('fixes');
+    expect(open('West door, the 50').tab).toBe('fixes');
   });
 
   it('adds to what is selected and takes out again, people and things only, never the last', () => {

@@ -157,7 +157,8 @@ export class LensRenderer {
     set(uniforms, {
       look: look.texture,
       depth: look.depthTexture,
-      discAtInfinity: blurDiscDiameter(lens.focalLengthMm, lens.fNumber, lens.focusMm, Infinity) * pxPerMm,
+      discAtInfinity:
+        blurDiscDiameter(lens.focalLengthMm, lens.fNumber, lens.focusMm, Infinity, lens.pupilMagnification) * pxPerMm,
       focus: lens.focusMm,
       most: Math.max(2, width * quickReach)
     });

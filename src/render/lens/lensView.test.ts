@@ -2,7 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { imageDistance } from '../../core/optics/thinLens';
 import { depthRange, frustumFrom, pupilRadius, cutoutAt, wholePicture, type LensState } from './lensView';
 
-const lens: LensState = { focalLengthMm: 50, fNumber: 2, focusMm: 3000, pictureWidthMm: 36, pictureHeightMm: 24 };
+const lens: LensState = {
+  focalLengthMm: 50,
+  fNumber: 2,
+  focusMm: 3000,
+  pupilMagnification: 1,
+  pictureWidthMm: 36,
+  pictureHeightMm: 24
+};
 
 /** Where a point (mm from the middle of the pupil) falls across a frustum, −1 to 1. */
 function across(point: { x: number; z: number }, from: { x: number; y: number }): number {

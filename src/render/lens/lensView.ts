@@ -8,6 +8,7 @@ export interface LensState {
   readonly focalLengthMm: number;
   readonly fNumber: number;
   readonly focusMm: number;
+  readonly pupilMagnification: number;
   /** The whole picture on the sensor, mm. */
   readonly pictureWidthMm: number;
   readonly pictureHeightMm: number;
@@ -51,7 +52,7 @@ export function frustumFrom(
   jitter: { readonly x: number; readonly y: number } = { x: 0, y: 0 }
 ): Frustum {
   const { focusMm: s, pictureWidthMm, pictureHeightMm } = lens;
-  const v = imageDistance(lens.focalLengthMm, s);
+  const v = imageDistance(lens.focalLengthMm, s, lens.pupilMagnification);
   const width = (pictureWidthMm * s) / v;
   const height = (pictureHeightMm * s) / v;
   const shiftX = jitter.x * (cutout.right - cutout.left) * width;

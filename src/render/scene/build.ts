@@ -46,7 +46,8 @@ function lightingOf(setup: Setup): Lighting {
 const scaleAt =
   ({ lens, widthPx }: SceneRequest) =>
   (depth: number) =>
-    ((imageDistance(lens.focalLengthMm, lens.focusMm) / depth) * widthPx) / lens.pictureWidthMm;
+    ((imageDistance(lens.focalLengthMm, lens.focusMm, lens.pupilMagnification) / depth) * widthPx) /
+    lens.pictureWidthMm;
 
 /** How finely a person of the setup is drawn. */
 function levelOf(request: SceneRequest, person: Person): Level {
@@ -73,7 +74,7 @@ export function buildScene(request: SceneRequest): Scene {
   const scene = new Scene();
   scene.matrixWorldAutoUpdate = false;
   const lighting = lightingOf(setup);
-  const v = imageDistance(lens.focalLengthMm, lens.focusMm);
+  const v = imageDistance(lens.focalLengthMm, lens.focusMm, lens.pupilMagnification);
   scene.add(
     new PlaceBuilder({
       setup,

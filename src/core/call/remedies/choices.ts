@@ -1,10 +1,13 @@
 /** Remedies that are one thing or another. */
+import { degrees } from '../../geometry/vector';
 import { distanceForFraming, framedSize } from '../../optics/thinLens';
 import { mountings } from '../../kit/fits';
+import { defaultFlash } from '../../setup/defaults';
 import { frameSize, pictureSize } from '../../setup/framing';
-import type { Camera } from '../../setup/schema';
+import { turnFromLens, viewpoint } from '../../setup/scene';
+import type { Camera, Person } from '../../setup/schema';
 import { usefulFocalLengths } from '../lineUp';
-import { standingAt, withCamera, type Choice, type Context } from './remedy';
+import { movePeople, standingAt, withCamera, type Choice, type Context } from './remedy';
 
 /** Every choice with its options, in order of effort. */
 export function choices(context: Context): Choice[] {
@@ -21,13 +24,26 @@ export function choices(context: Context): Choice[] {
   const stances = (['braced', 'kneeling', 'monopod', 'tripod'] as const).filter(
     (stance) => hold(stance) < hold(camera.stance)
   );
-  const sharper = (['crossPoint'] as const).filter(
-    (method) => habits.focusShare[method] < habits.focusShare[camera.focusMethod]
+  const methods = (['crossPoint', 'magnifier'] as const).filter(
+    (method) => method !== camera.focusMethod && !(method === 'crossPoint' && camera.focusMethod === 'magnifier')
   );
-  const byHand = camera.focusMethod === 'magnifier' ? [] : (['magnifier'] as const);
-  const methods = [...sharper, ...byHand];
-  const moving = setup.people.some((person) => person.towardsMmPerS !== 0);
+  const deciding = setup.people.filter((person) => person.importance !== 'maySoft');
+  const restless = (person: Person) =>
+    person.towardsMmPerS !== 0 || person.acrossMmPerS !== 0 || person.mood !== 'still';
+  const moving = deciding.some(restless);
+  // Whoever touches is not cut between two frames.
+  const apart = !moving && deciding.every((person) => person.posture !== 'embracing');
   return [
+    { kind: 'nearEyeAlone', unit: 'none', options: nearEyes(context) },
+    {
+      kind: 'shorterShutter',
+      unit: 'none',
+      options:
+        setup.light.shutterS === null
+          ? []
+          : [{ setup: { ...setup, light: { ...setup.light, shutterS: null } }, subject: '', effort: 0.1 }]
+    },
+    { kind: 'flash', unit: 'none', options: flashes(context) },
     {
       kind: 'movePoint',
       unit: 'none',
@@ -67,23 +83,54 @@ export function choices(context: Context): Choice[] {
       kind: 'twoFrames',
       unit: 'none',
       options:
-        intent.frames === 'one' && setup.people.length + setup.things.length > 1
+        intent.frames === 'one' && apart && deciding.length + setup.things.length > 1
           ? [{ setup: { ...setup, intent: { ...intent, frames: 'two' } }, subject: '', effort: 4 }]
           : []
     },
-    { kind: 'stitch', unit: 'none', options: stitches(context) }
+    { kind: 'stitch', unit: 'none', options: moving ? [] : stitches(context) }
   ];
+}
+
+/** A face turned further than this has a near eye to settle for, degrees (common practice, no source). */
+const turnedDeg = 15;
+
+/** Whoever keeps the window shut, with their near eye alone asked for. */
+function nearEyes({ setup, plan, body, lens }: Context): Choice['options'] {
+  const { lower } = plan;
+  const id = lower.kind === 'point' || lower.kind === 'odds' ? lower.subjectId : '';
+  const person = setup.people.find((item) => item.id === id);
+  const view = viewpoint(setup, body, lens.pupilMagnification);
+  if (!person || person.sharp === 'nearEye' || Math.abs(degrees(turnFromLens(view, person))) < turnedDeg) return [];
+  const changed = movePeople(setup, (item) => (item.id === id ? { sharp: 'nearEye' } : {}));
+  return [{ setup: changed, subject: person.name, effort: 0.25 }];
+}
+
+/** Light of one's own, where the light there is lets things blur or leaves them dark. */
+function flashes({ setup, plan, distance }: Context): Choice['options'] {
+  const { light } = setup;
+  const entry = plan.stops[plan.recommended];
+  const because = plan.conflict?.kind === 'facesUnreachable' ? plan.conflict.because : '';
+  const helps = because === 'shake' || because === 'movement' || (entry?.light.missingStops ?? 0) > 0.1;
+  if (light.flash || light.level.kind === 'unknown' || !helps) return [];
+  const flash = { ...defaultFlash, distanceMm: Math.round(distance) };
+  return [{ setup: { ...setup, light: { ...light, flash } }, subject: '', effort: 1.2 }];
 }
 
 /** Every other lens at the same framing; the amount is where to stand. */
 function otherLenses({ setup, kit, lens, body, distance }: Context): Choice['options'] {
-  const { height } = pictureSize(body, setup.camera);
-  const framed = framedSize(setup.camera.focalLengthMm, distance, height);
+  const framed = framedSize(
+    setup.camera.focalLengthMm,
+    distance,
+    pictureSize(body, setup.camera).height,
+    lens.pupilMagnification
+  );
   return mountings(kit, body)
     .filter((other) => other.lens.id !== lens.id)
     .flatMap(({ lens: other, adapterIds, seen }) =>
       usefulFocalLengths(seen).map((focalLengthMm) => {
-        const amount = distanceForFraming(focalLengthMm, framed, height);
+        // A stitched view of another lens has another height.
+        const { height } = pictureSize(body, { ...setup.camera, focalLengthMm });
+        const amount = distanceForFraming(focalLengthMm, framed, height, other.pupilMagnification);
         const changed = withCamera(setup, { lensId: other.id, adapterIds, focalLengthMm, ...standingAt(amount) });
         return {
           setup: changed,
@@ -97,6 +144,9 @@ function otherLenses({ setup, kit, lens, body, distance }: Context): Choice['opt
 }
 
 const stitchOverlap = 0.3;
+
+/** People keep still for no more frames than these (common practice, no source). */
+const mostStitched = 12;
 
 /** The same view from the same place with a longer lens in several frames: more opening for the same angle. */
 function stitches({ setup, kit, body, distance }: Context): Choice['options'] {
@@ -114,7 +164,7 @@ function stitches({ setup, kit, body, distance }: Context): Choice['options'] {
     .flatMap(({ lens, adapterIds, seen, focalLengthMm }) => {
       const columns = frames(focalLengthMm, frame.width);
       const rowsOfFrames = frames(focalLengthMm, frame.height);
-      if (columns > 8 || rowsOfFrames > 8) return [];
+      if (columns * rowsOfFrames > mostStitched) return [];
       const stitch = { columns, rows: rowsOfFrames, overlap: stitchOverlap };
       const changed = withCamera(setup, {
         lensId: lens.id,

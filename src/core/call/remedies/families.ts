@@ -1,7 +1,6 @@
 /** Remedies by a varying amount. */
 import { degrees } from '../../geometry/vector';
 import { focusFromSensor } from '../../optics/thinLens';
-import { aimAtPeople } from '../../setup/aim';
 import { turnFromLens, viewpoint } from '../../setup/scene';
 import type { Person, Setup } from '../../setup/schema';
 import type { Bound } from '../plan';
@@ -25,8 +24,8 @@ function boundPerson(setup: Setup, bound: Bound): Person | undefined {
   return setup.people.find((person) => person.id === id);
 }
 
-function turning({ setup, plan, body }: Context): Family[] {
-  const view = viewpoint(setup, body);
+function turning({ setup, plan, body, lens }: Context): Family[] {
+  const view = viewpoint(setup, body, lens.pupilMagnification);
   const turnDeg = (person: Person) => degrees(turnFromLens(view, person));
   /** Brings a face towards the lens by so many degrees, never past it. */
   const towards = (person: Person, amount: number) => {
@@ -63,9 +62,18 @@ function turning({ setup, plan, body }: Context): Family[] {
   return result;
 }
 
+/** Where nobody has said how much room there is, mm; and what is kept free before whatever stands nearest (common practice). */
+const unknownRoomMm = 3000;
+const clearMm = 500;
+
 function stepping({ setup, lens, distance }: Context): Family[] {
-  const furthest = setup.place.backUpMm ?? distance * 4;
-  const nearest = Math.max(focusFromSensor(setup.camera.focalLengthMm, lens.closestFocusMm) * 1.02, distance * 0.35);
+  const furthest = setup.place.backUpMm ?? distance + unknownRoomMm;
+  const before = [...setup.people, ...setup.things, ...setup.backgrounds].map((item) => -item.depthMm);
+  const nearest = Math.max(
+    focusFromSensor(setup.camera.focalLengthMm, lens.closestFocusMm, lens.pupilMagnification) * 1.02,
+    // Foreground already behind the lens is no longer in the way.
+    ...before.filter((depth) => depth < distance).map((depth) => depth + clearMm)
+  );
   return [
     {
       kind: 'stepBack',
@@ -91,7 +99,10 @@ function offBackground({ setup, distance }: Context): Family[] {
   if (setup.backgrounds.length === 0) return [];
   const { backUpMm } = setup.place;
   const foreground = setup.backgrounds.filter((item) => item.depthMm < 0).map((item) => -item.depthMm);
-  const room = Math.min(backUpMm === null ? 10_000 : backUpMm - distance, ...foreground.map((depth) => depth - 100));
+  const room = Math.min(
+    backUpMm === null ? unknownRoomMm : backUpMm - distance,
+    ...foreground.map((depth) => depth - clearMm)
+  );
   return [
     {
       kind: 'moveOffBackground',
@@ -133,7 +144,7 @@ function bringing({ setup }: Context): Family[] {
     }));
 }
 
-function raising({ setup, body }: Context): Family[] {
+function raising({ setup }: Context): Family[] {
   return [
     {
       kind: 'raiseCamera',
@@ -142,11 +153,7 @@ function raising({ setup, body }: Context): Family[] {
       most: Math.max(0, 3500 - setup.camera.heightMm),
       step: 50,
       effort: (amount) => 1.5 + amount / 1000,
-      apply: (amount) => {
-        const raised = withCamera(setup, { heightMm: setup.camera.heightMm + amount });
-        const { pitchDeg } = aimAtPeople(raised, viewpoint(raised, body));
-        return withCamera(raised, { pitchDeg });
-      }
+      apply: (amount) => withCamera(setup, { heightMm: setup.camera.heightMm + amount })
     }
   ];
 }

@@ -5,6 +5,10 @@ import type { Camera, Person, Setup } from '../../setup/schema';
 import type { Plan } from '../plan';
 
 export type RemedyKind =
+  | 'nearEyeAlone'
+  | 'shorterShutter'
+  | 'flash'
+  | 'bringForward'
   | 'movePoint'
   | 'continuousFocus'
   | 'focusMethod'
@@ -35,14 +39,25 @@ export interface RemedyPart {
 }
 
 /** What doing it leads to. */
-interface Outcome {
+export interface Outcome {
   /** Rough minutes of trouble on location, for ranking (from memory). */
   readonly effort: number;
   readonly caution: 'ladder' | null;
   /** The setup with the remedy applied. */
   readonly setup: Setup;
-  /** What planning it again gives. */
-  readonly opens: { readonly stop: string; readonly first: string; readonly last: string; readonly odds: number };
+  /** What planning it again gives, and the light it takes: the shutter time, and the ISO where the light is known. */
+  readonly opens: {
+    readonly stop: string;
+    readonly first: string;
+    readonly last: string;
+    readonly odds: number;
+    readonly shutterS: number;
+    readonly iso: number | null;
+  };
+  /** How much of the scene it shows from top to bottom, mm, before and after, where that changes noticeably. */
+  readonly framing: { readonly fromMm: number; readonly toMm: number } | null;
+  /** It does not open the window, but comes nearest to it; null when it does. */
+  readonly partial: { readonly oddsBefore: number; readonly stopsNearer: number } | null;
 }
 
 export interface Remedy extends RemedyPart, Outcome {}
@@ -79,12 +94,12 @@ export interface Choice {
 }
 
 export interface Context {
+  readonly habits: Habits;
   readonly setup: Setup;
   readonly plan: Plan;
   readonly body: Body;
   readonly lens: Lens;
   readonly kit: Kit;
-  readonly habits: Habits;
   readonly distance: number;
 }
 
@@ -101,3 +116,14 @@ export const movePeople = (setup: Setup, move: (person: Person) => Partial<Perso
 
 /** An angle brought into −180 to 180 degrees. */
 export const wrapDeg = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
+
+export const partOf = ({ kind, unit, subject = '' }: Family, amount: number): RemedyPart => ({
+  kind,
+  amount,
+  unit,
+  subject
+});
+export const costOf = (family: Family, amount: number): Pick<Outcome, 'effort' | 'caution'> => ({
+  effort: family.effort(amount),
+  caution: family.caution ?? null
+});

@@ -4,6 +4,9 @@ import { rowLine, rowsByDepth } from '../../people/rows';
 import type { Person, Setup } from '../../setup/schema';
 import { movePeople, standingAt, withCamera, wrapDeg, type Context, type Family } from './remedy';
 
+/** A row is not turned further, nor walked round, degrees (common practice, no source). */
+const mostTurnDeg = 40;
+
 /** Rows closed up, turned, shaped, or walked round. */
 export function rowFamilies({ setup, distance }: Context): Family[] {
   const deciding = setup.people.filter((person) => person.importance !== 'maySoft');
@@ -13,7 +16,20 @@ export function rowFamilies({ setup, distance }: Context): Family[] {
   const range = Math.max(...depths) - nearest;
   const trouble = 0.1 * deciding.length;
   const result: Family[] = [];
-  if (range > 40) {
+  const furthest = deciding.reduce((a, b) => (b.depthMm > a.depthMm ? b : a));
+  if (range > 40 && deciding.length === 2) {
+    result.push({
+      kind: 'bringForward',
+      unit: 'mm',
+      subject: furthest.name,
+      most: range,
+      step: 10,
+      effort: (amount) => 0.4 + amount / 5000,
+      apply: (amount) =>
+        movePeople(setup, (person) => (person.id === furthest.id ? { depthMm: person.depthMm - amount } : {}))
+    });
+  }
+  if (range > 40 && deciding.length > 2) {
     result.push({
       kind: 'pullTogether',
       unit: 'mm',
@@ -33,25 +49,27 @@ export function rowFamilies({ setup, distance }: Context): Family[] {
   const slant = Math.atan(rowLine(deciding).slope);
   const slantDeg = Math.abs(degrees(slant));
   const lateral = deciding.map((person) => person.lateralMm);
-  if (slantDeg > 2 && Math.max(...lateral) - Math.min(...lateral) > 200) {
-    result.push({
-      kind: 'turnRow',
-      unit: 'deg',
-      most: slantDeg,
-      step: 1,
-      effort: (amount) => 0.8 + trouble + amount / 60,
-      apply: (amount) => {
-        const angle = radians(amount) * Math.sign(slant);
-        return movePeople(setup, (person) => {
-          const x = person.lateralMm - centre.x;
-          const z = person.depthMm - centre.z;
-          return {
-            lateralMm: centre.x + x * Math.cos(angle) + z * Math.sin(angle),
-            depthMm: centre.z + z * Math.cos(angle) - x * Math.sin(angle)
-          };
-        });
-      }
-    });
+  if (slantDeg > 2 && slantDeg <= mostTurnDeg && Math.max(...lateral) - Math.min(...lateral) > 200) {
+    if (deciding.length > 2) {
+      result.push({
+        kind: 'turnRow',
+        unit: 'deg',
+        most: slantDeg,
+        step: 1,
+        effort: (amount) => 0.8 + trouble + amount / 60,
+        apply: (amount) => {
+          const angle = radians(amount) * Math.sign(slant);
+          return movePeople(setup, (person) => {
+            const x = person.lateralMm - centre.x;
+            const z = person.depthMm - centre.z;
+            return {
+              lateralMm: centre.x + x * Math.cos(angle) + z * Math.sin(angle),
+              depthMm: centre.z + z * Math.cos(angle) - x * Math.sin(angle)
+            };
+          });
+        }
+      });
+    }
     const radius = distance + centre.z;
     result.push({
       kind: 'squareCamera',

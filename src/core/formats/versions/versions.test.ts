@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { resolveSetup } from '../../job/resolve';
-import { jobSetupSchema } from '../../job/schema';
+import { jobPlaceSchema, jobSetupSchema } from '../../job/schema';
 import { castOf } from '../../testing/cast';
 import { setupSchema } from '../../setup/schema';
 import { arbitraryOf } from '../../testing/arbitrary';
@@ -111,7 +111,10 @@ describe('a file of version 2', () => {
       fc.property(fc.array(arbitraryOf(setupSchema2), { maxLength: 4 }), (held) => {
         const apart = held.map((setup, index) => ({ ...setup, id: `s${index}` }));
         const { people, places, setups: made } = setups2to3(apart, new Set());
-        const cast = castOf(people, places);
+        const cast = castOf(
+          people,
+          places.map((place) => jobPlaceSchema.parse(place))
+        );
         const resolved = made.map((setup) => resolveSetup(jobSetupSchema.parse(setup), cast));
         resolved.forEach((setup, index) => {
           const was = apart[index];

@@ -174,14 +174,14 @@ const familyRows: readonly (readonly {
       look: look({ outfit: 'suit', outfitColour: 'sand', hairColour: 'grey', skin: 4, glasses: true })
     },
     {
-      name: 'Petra',
-      stature: 1660,
-      look: look({ outfit: 'dress', outfitColour: 'blue', hair: 'long', hairColour: 'red', skin: 1 })
-    },
-    {
       name: 'Corvin',
       stature: 1780,
       look: look({ outfit: 'suit', outfitColour: 'black', hair: 'short', hairColour: 'black', skin: 6 })
+    },
+    {
+      name: 'Petra',
+      stature: 1660,
+      look: look({ outfit: 'dress', outfitColour: 'blue', hair: 'long', hairColour: 'red', skin: 1 })
     },
     {
       name: 'Ludmila',
@@ -301,13 +301,14 @@ function speech(): Setup {
       heightMm: 1500,
       stance: 'monopod'
     }),
-    light: lit('stringBulbs'),
+    light: lit('church'),
     people: [
       newPerson('anselm', 'Anselm', {
         look: look({ outfit: 'suit', outfitColour: 'sand', hairColour: 'grey', skin: 4, glasses: true }),
         statureMm: 1740,
         headYawDeg: -25,
-        bodyYawDeg: -15
+        bodyYawDeg: -15,
+        mood: 'restless'
       })
     ],
     backgrounds: [
@@ -315,7 +316,7 @@ function speech(): Setup {
       newBackground('guests', 'guests', {
         surface: 'people',
         depthMm: 3500,
-        detailMm: 60,
+        detailMm: 80,
         wish: 'hint',
         lateralMm: 600
       })

@@ -1,0 +1,105 @@
+/** One focus at one stop: the discs, the spread, and what the odds are asked. */
+import { blurDiscDiameter } from '../optics/blur';
+import { defocusAllowance, diffractionDisc, lensDisc, totalDisc } from '../optics/sharpness';
+import { effectiveFNumber, magnification } from '../optics/thinLens';
+import type { Candidate } from './candidates';
+import { lightAtStop, type LightAtStop } from './light';
+import { frozenByFlash, shakeDisc, subjectMotionDisc } from './motion';
+import type { OddsInput } from './odds';
+import type { StopPlan } from './plan';
+import type { Group, Member, Situation } from './situation';
+import { holdSpread } from './spread';
+
+/** One focus at one stop: everything that follows from it before anybody is looked at. */
+export interface Focus {
+  readonly N: number;
+  readonly candidate: Candidate;
+  /** Where the plane lies at release, on average. */
+  readonly plane: number;
+  readonly m: number;
+  readonly light: LightAtStop;
+  /** Discs that blur everything alike, mm. */
+  readonly causes: StopPlan['causes'];
+  /** All of them together, mm. */
+  readonly common: number;
+}
+
+export function focusAt(situation: Situation, N: number, candidate: Candidate, light: LightAtStop): Focus {
+  const { f, P } = situation;
+  const m = magnification(f, candidate.focusDistanceMm, P);
+  const shake = frozenByFlash(light)
+    ? 0
+    : shakeDisc(situation.habits, situation.setup.camera, situation.stabiliser, light.shutterS);
+  const causes = {
+    lens: lensDisc(situation.sharpness, N),
+    diffraction: diffractionDisc(effectiveFNumber(N, m, P)),
+    pixels: situation.pixel,
+    shake
+  };
+  return {
+    N,
+    candidate,
+    plane: Math.max(candidate.focusDistanceMm + candidate.biasMm, (f / P) * 1.001),
+    m,
+    light,
+    causes,
+    common: totalDisc(causes.lens, causes.diffraction, causes.pixels, shake)
+  };
+}
+
+/** All causes but defocus for somebody moving across, mm. */
+export function otherDisc({ common, light, m }: Focus, across: number): number {
+  if (across === 0 || frozenByFlash(light)) return common;
+  return totalDisc(common, subjectMotionDisc(across, light.shutterS, m));
+}
+
+/** Disc of a depth at release, mm. */
+export function defocus({ f, P }: Situation, { N, plane }: Focus, depth: number): number {
+  return blurDiscDiameter(f, N, plane, Math.max(depth, 1), P);
+}
+
+/** Where the plane lands about its target, mm. */
+export function spreadOf({ setup, habits }: Situation, { candidate, m }: Focus): StopPlan['spread'] {
+  const { focusMode, stance, secondsToShutter } = setup.camera;
+  return {
+    focusMm: candidate.behindMm / (m * m),
+    // Continuous focusing follows the photographer's own sway too.
+    holdMm: focusMode === 'continuous' ? 0 : holdSpread(habits, stance, secondsToShutter),
+    leanMm: candidate.leanMm
+  };
+}
+
+export function oddsInput(situation: Situation, focus: Focus, members: readonly Member[]): OddsInput {
+  const { f, P, C } = situation;
+  const { focusMm, holdMm, leanMm } = spreadOf(situation, focus);
+  const moving = members.some((member) => member.across !== 0);
+  const { focusDistanceMm: s } = focus.candidate;
+  return {
+    f,
+    N: focus.N,
+    P,
+    s,
+    bias: focus.plane - s,
+    spread: Math.hypot(focusMm, holdMm, leanMm),
+    allowance: defocusAllowance(C, focus.common),
+    members: moving
+      ? members.map((member) => ({ ...member, allowance: defocusAllowance(C, otherDisc(focus, member.across)) }))
+      : members
+  };
+}
+
+/** Worst total blur over the permissible disc, at release. Without movement the two extreme depths decide. */
+export function worstRatioOf(situation: Situation, group: Group, focus: Focus): number {
+  const { C } = situation;
+  const moving = group.members.some((member) => member.across !== 0);
+  const worst = (nearest: number, furthest: number, other: number) =>
+    totalDisc(Math.max(defocus(situation, focus, nearest), defocus(situation, focus, furthest)), other) / C;
+  if (!moving) return worst(group.nearest, group.furthest, focus.common);
+  return Math.max(
+    ...group.members.map(({ nearest, furthest, across }) => worst(nearest, furthest, otherDisc(focus, across)))
+  );
+}
+
+export function lightFor(situation: Situation, N: number): LightAtStop {
+  return lightAtStop(situation.lighting, N);
+}

@@ -1,0 +1,138 @@
+/** What every search for remedies works with: whether a changed setup does what the present one does not, and what it gives. */
+import { bodyOf, lensOf } from '../../kit/find';
+import { keepAim } from '../../setup/aim';
+import type { Setup } from '../../setup/schema';
+import { canExpose } from '../exposable';
+import { grants, opensWindow, type Asked } from '../opens';
+import type { Plan, StopPlan } from '../plan';
+import type { PlanInput } from '../planInput';
+import { planSetup, stopsOf } from '../planSetup';
+import { prepare } from '../situation';
+import { choices } from './choices';
+import { families } from './families';
+import { withCamera, type Choice, type Context, type Family, type Outcome } from './remedy';
+
+/** A picture that shows more than so much more or less of the scene is another picture (common practice, no source). */
+const framingShare = 0.06;
+
+/** What comes of a changed setup. */
+export type Gives = Pick<Outcome, 'opens' | 'framing'>;
+
+/** What the search works with; undefined when nothing can be planned. */
+export interface Search {
+  readonly context: Context;
+  /** Changes by an amount and changes of one kind, each with the group kept where it was in the picture. */
+  readonly families: (context: Context) => Family[];
+  readonly choices: (context: Context) => Choice[];
+  /** Whether a changed setup gives what is asked, can be exposed, fits the place and keeps everybody in the picture. */
+  readonly opens: (changed: Setup) => boolean;
+  readonly contextOf: (changed: Setup) => Context | undefined;
+  readonly gives: (changed: Setup) => Gives | undefined;
+  /** What a change that does not open the window is worth, where it is worth something. */
+  readonly helps: (changed: Setup) => (Gives & { readonly partial: NonNullable<Outcome['partial']> }) | undefined;
+}
+
+/** Odds better by less than this are not worth the trouble of a change that leaves the picture undecided (no source). */
+const worthOdds = 0.1;
+/** The same for a background's wish, stops. */
+const worthStops = 0.7;
+
+export function searchFor(input: PlanInput): Search | undefined {
+  const { setup, kit, habits, stopStep } = input;
+  // The remedy speaks for the call, so a stop chosen by hand makes way for it.
+  const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
+  const contextOf = (changed: Setup): Context | undefined => {
+    const plan = planSetup({ ...input, setup: changed });
+    const body = bodyOf(kit, changed.camera);
+    const lens = lensOf(kit, changed.camera);
+    if (plan.kind === 'noPlan' || !body || !lens) return undefined;
+    return { setup: changed, plan, body, lens, kit, habits, distance: plan.distanceMm };
+  };
+  const context = contextOf(free);
+  if (!context) return undefined;
+  const { plan } = context;
+  // Faces first: what holds everybody is looked for before what the background asks.
+  const asked: Asked = plan.conflict?.kind === 'facesUnreachable' ? 'faces' : 'everything';
+  const held = (from: Context) => (changed: Setup) => aimed(from, changed, input);
+  const keeps = (outOfFrame: readonly string[]) => outOfFrame.every((id) => plan.outOfFrame.includes(id));
+  const solved = (changed: Setup): Plan | undefined => {
+    const result = planSetup({ ...input, setup: changed });
+    const allowed = result.kind === 'plan' && fits(setup, changed, result.distanceMm) && keeps(result.outOfFrame);
+    return allowed ? result : undefined;
+  };
+  return {
+    context,
+    contextOf,
+    families: (from) =>
+      families(from).map((family) => ({ ...family, apply: (amount) => held(from)(family.apply(amount)) })),
+    choices: (from) =>
+      choices(from).map((choice) => ({
+        ...choice,
+        options: choice.options.map((option) => ({ ...option, setup: held(from)(option.setup) }))
+      })),
+    opens: (changed) => {
+      const prepared = prepare({ ...input, setup: changed });
+      if (prepared.kind === 'noPlan') return false;
+      const { situation } = prepared;
+      if (!fits(setup, changed, situation.view.distance) || !keeps(situation.outOfFrame)) return false;
+      return opensWindow(situation, stopsOf(situation.lens, stopStep), asked);
+    },
+    gives: (changed) => {
+      const result = solved(changed);
+      const granted = result?.stops.filter((entry) => grants(entry, asked)) ?? [];
+      const [first] = granted;
+      const last = granted[granted.length - 1];
+      const picked = result?.stops[result.recommended];
+      if (!result || !first || !last || !picked) return undefined;
+      return {
+        opens: opensAt(granted.includes(picked) ? picked : first, first, last),
+        framing: framingOf(plan, result)
+      };
+    },
+    helps: (changed) => {
+      const result = solved(changed);
+      const before = plan.stops[plan.recommended];
+      const after = result?.stops[result.recommended];
+      if (!result || !before || !after || !canExpose(after)) return undefined;
+      const missed = (entry: StopPlan) => entry.backgrounds.reduce((sum, item) => sum + item.shortfallStops, 0);
+      const stopsNearer = asked === 'faces' ? 0 : missed(before) - missed(after);
+      const worth =
+        asked === 'faces' ? after.odds >= before.odds + worthOdds : after.facesHold && stopsNearer >= worthStops;
+      if (!worth) return undefined;
+      const partial = { oddsBefore: before.odds, stopsNearer };
+      return { opens: opensAt(after, after, after), framing: framingOf(plan, result), partial };
+    }
+  };
+}
+
+function opensAt({ stop, odds, light }: StopPlan, first: StopPlan, last: StopPlan): Outcome['opens'] {
+  const { shutterS, iso } = light;
+  return { stop: stop.label, first: first.stop.label, last: last.stop.label, odds, shutterS, iso };
+}
+
+/** The change with the group where it was in the picture. */
+function aimed(from: Context, changed: Setup, { kit }: PlanInput): Setup {
+  const body = bodyOf(kit, changed.camera);
+  const lens = lensOf(kit, changed.camera);
+  if (!body || !lens) return changed;
+  const before = { setup: from.setup, body: from.body, P: from.lens.pupilMagnification };
+  return withCamera(changed, keepAim(before, { setup: changed, body, P: lens.pupilMagnification }));
+}
+
+function framingOf(before: Plan, after: Plan): Outcome['framing'] {
+  const [fromMm, toMm] = [before.framedHeightMm, after.framedHeightMm];
+  return Math.abs(toMm / fromMm - 1) > framingShare ? { fromMm, toMm } : null;
+}
+
+/** Whether the place allows a change: room behind the camera, behind the people, and to either side. */
+function fits(before: Setup, after: Setup, distance: number): boolean {
+  const { backUpMm } = after.place;
+  const { behindMm, sideMm } = before.place;
+  const furthest = (setup: Setup) => Math.max(...setup.people.map((person) => person.depthMm));
+  const sideways = Math.abs(after.camera.lateralMm - before.camera.lateralMm);
+  return (
+    (backUpMm === null || distance <= backUpMm + 1e-6) &&
+    (behindMm === null || furthest(after) <= furthest(before) + behindMm + 1e-6) &&
+    (sideMm === null || sideways <= sideMm + 1e-6)
+  );
+}

@@ -1,0 +1,113 @@
+/**
+ * Who stands before whom: whether the line from the lens to a point meets somebody's head or body, or a thing. Heads are
+ * ellipsoids, bodies upright elliptic columns, things boxes square to the scene, sized as the drawn figures are.
+ */
+import { pitch, radians, scale, subtract, yaw, type Vector } from '../geometry/vector';
+import { adultHead, headScale, interpupillaryOf } from '../people/anatomy';
+import { eyesMidpoint, headPoint } from './scene';
+import type { Person, Setup, Thing } from './schema';
+
+/** Half width and half depth of a body as shares of stature, and how far its shoulders lie under the eyes (from memory). */
+const bodyShare = { halfWidth: 0.125, halfDepth: 0.07, shouldersUnderEyes: 0.15 } as const;
+
+/** The head as an ellipsoid in adult head coordinates, mm: about its hair, a little within the outline. */
+const headMiddle: Vector = { x: 0, y: (adultHead.crownY + adultHead.chinY) / 2, z: -72 };
+const headRadii: Vector = { x: adultHead.halfWidth, y: (adultHead.crownY - adultHead.chinY) / 2, z: 96 };
+
+/** Whether the line between two points, scene coordinates, is cut. */
+type Blocks = (from: Vector, to: Vector) => boolean;
+
+interface Obstacle {
+  readonly id: string;
+  readonly blocks: Blocks;
+}
+
+/** Nearer to the point than this share of the line, what it meets is what it belongs to. */
+const almostThere = 0.999;
+
+/** Whether a segment meets the unit sphere about the origin. */
+function meetsSphere(from: Vector, to: Vector): boolean {
+  const d = subtract(to, from);
+  const a = d.x * d.x + d.y * d.y + d.z * d.z;
+  const b = from.x * d.x + from.y * d.y + from.z * d.z;
+  const t = a === 0 ? 0 : Math.min(almostThere, Math.max(0, -b / a));
+  return (from.x + d.x * t) ** 2 + (from.y + d.y * t) ** 2 + (from.z + d.z * t) ** 2 < 1;
+}
+
+function headOf(person: Person): Blocks {
+  const size = headScale(interpupillaryOf[person.being]);
+  const middle = headPoint(person, headMiddle);
+  const toUnit = (point: Vector): Vector => {
+    const turned = pitch(yaw(subtract(point, middle), radians(person.headYawDeg)), radians(person.headPitchDeg));
+    const own = scale(turned, 1 / size);
+    return { x: own.x / headRadii.x, y: own.y / headRadii.y, z: own.z / headRadii.z };
+  };
+  return (from, to) => meetsSphere(toUnit(from), toUnit(to));
+}
+
+function bodyOf(person: Person): Blocks {
+  const eyes = eyesMidpoint(person);
+  const { statureMm, floorMm } = person;
+  const top = eyes.y - statureMm * bodyShare.shouldersUnderEyes;
+  const axis = headPoint(person, { x: 0, y: 0, z: -80 });
+  const turn = radians(person.bodyYawDeg);
+  const flat = (point: Vector) => {
+    const { x, z } = yaw({ x: point.x - axis.x, y: 0, z: point.z - axis.z }, turn);
+    return { x: x / (statureMm * bodyShare.halfWidth), z: z / (statureMm * bodyShare.halfDepth) };
+  };
+  return (from, to) => {
+    const a = flat(from);
+    const b = flat(to);
+    const d = { x: b.x - a.x, z: b.z - a.z };
+    const q = d.x * d.x + d.z * d.z;
+    if (q === 0) return false;
+    const middle = -(a.x * d.x + a.z * d.z) / q;
+    const inside = a.x * a.x + a.z * a.z - 1;
+    const root = middle * middle - inside / q;
+    if (root <= 0) return false;
+    const first = Math.max(0, middle - Math.sqrt(root));
+    const last = Math.min(almostThere, middle + Math.sqrt(root));
+    if (first >= last) return false;
+    const heights = [first, last].map((t) => from.y + (to.y - from.y) * t);
+    return Math.min(...heights) < top && Math.max(...heights) > floorMm;
+  };
+}
+
+function thingOf(thing: Thing): Blocks {
+  const middle = { x: thing.lateralMm, y: thing.heightMm, z: thing.depthMm };
+  const half = { x: thing.widthMm / 2, y: thing.tallMm / 2, z: thing.deepMm / 2 };
+  return (from, to) => {
+    let first = 0;
+    let last = almostThere;
+    for (const axis of ['x', 'y', 'z'] as const) {
+      const start = from[axis] - middle[axis];
+      const d = to[axis] - from[axis];
+      if (d === 0) {
+        if (Math.abs(start) >= half[axis]) return false;
+        continue;
+      }
+      const [a, b] = [(-half[axis] - start) / d, (half[axis] - start) / d];
+      first = Math.max(first, Math.min(a, b));
+      last = Math.min(last, Math.max(a, b));
+    }
+    return first < last;
+  };
+}
+
+/**
+ * Says of a point of somebody or something whether the lens sees it past everybody and everything else. What hides a face
+ * from itself (a turned far eye) is not asked here. Pets are taken by their heads alone.
+ */
+export function sightFrom(
+  setup: Pick<Setup, 'people' | 'things'>,
+  lens: Vector
+): (ownId: string, point: Vector) => boolean {
+  const obstacles: Obstacle[] = [
+    ...setup.people.map((person) => ({ id: person.id, blocks: headOf(person) })),
+    ...setup.people
+      .filter((person) => person.being !== 'pet')
+      .map((person) => ({ id: person.id, blocks: bodyOf(person) })),
+    ...setup.things.map((thing) => ({ id: thing.id, blocks: thingOf(thing) }))
+  ];
+  return (ownId, point) => !obstacles.some((item) => item.id !== ownId && item.blocks(lens, point));
+}
