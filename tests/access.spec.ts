@@ -45,7 +45,7 @@ test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
   await press('Control+a');
   await page.keyboard.type('5.5');
   await press('Enter');
-  await expect(call(page)).toHaveText(/from 5\.5 m\.$/);
+  await expect(call(page)).toHaveText(/5\.5 m from both\.$/);
 
   // On the Floor: move and turn a person.
   await tabTo(/^Person 1, 5\.5 m from the lens/);

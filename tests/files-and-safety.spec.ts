@@ -86,7 +86,7 @@ test('bad files are refused with the field and the reason, and nothing stored ch
   await drop('list.json', 7_400_000, `${'0,'.repeat(500_000)}`);
   await expect(page.getByRole('alert')).toContainText('list.json was not imported. The file is not complete JSON');
   expect(await stored(page)).toBe(before);
-  await expect(call(page)).toHaveText('f/1.7 on Ines’s near eye, from 1.5 m.');
+  await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
 });
 
 test('a dropped job file is imported beside what is there; undo removes it again', async ({ page }) => {
@@ -130,7 +130,7 @@ test('removing a setup, a person and a job each offers undo', async ({ page }) =
   await page.getByRole('button', { name: 'Remove West door', exact: true }).click();
   await expect(page.getByRole('link', { name: /Remove|West door f/ })).toHaveCount(0);
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('f/1.7 on Ines’s near eye, from 1.5 m.')).toBeVisible();
+  await expect(page.getByText('f/1.4 on Ines’s near eye, from 1.5 m.')).toBeVisible();
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Remove this job' }).click();
   await expect(page.getByRole('button', { name: 'Quayside Brass' })).toBeVisible();

@@ -168,7 +168,7 @@ test('without WebGL the outline stands in and says so', async ({ page }) => {
   await openDemo(page);
   await expect(page.getByText('This browser offers no WebGL to draw with.')).toBeVisible({ timeout: 300_000 });
   await expect(page.getByRole('img', { name: /through the lens at f\/1.7/ })).toBeVisible();
-  await expect(call(page)).toHaveText('f/1.7 on Ines’s near eye, from 1.5 m.');
+  await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
 });
 
 test('when the graphics are lost the outline stands in, and drawing begins again on request', async ({ page }) => {

@@ -3,7 +3,7 @@ import { call, expect, openDemo, saved, test } from './support';
 
 test('an empty profile opens on a call, and the picture is understood from it', async ({ page }) => {
   await openDemo(page);
-  await expect(call(page)).toHaveText('f/1.7 on Ines’s near eye, from 1.5 m.');
+  await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
   await expect(page.getByTestId('call')).toContainText('any wider, Ines may drift out of the sharp zone');
   await expect(page.getByTestId('call')).toContainText('detail lost at ferns');
   await expect(page.getByTestId('target-ring')).toBeVisible();
@@ -48,7 +48,7 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
   await page.getByLabel('It will be looked at as').selectOption({ label: 'an album, 30 cm at 40 cm' });
   await expect(page.getByTestId('call')).toContainText('detail lost at Background');
   const answer = (await page.getByTestId('call').textContent()) ?? '';
-  await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+, from 9 m\.$/);
+  await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+, 9 m from both\.$/);
   await saved(page);
 
   await page.reload();
@@ -78,7 +78,7 @@ test('the field card gives the answer on a phone', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Field card' }).click();
   const heading = page.getByTestId('card-call');
-  await expect(heading).toContainText('f/1.7');
+  await expect(heading).toContainText('f/1.4');
   await expect(heading).toContainText('Ines’s near eye');
   const size = await heading
     .locator('span')

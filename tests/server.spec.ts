@@ -66,7 +66,7 @@ test('a phone on the local network gets every screen over plain http', async ({ 
   const base = `http://studio.test:${new URL(baseURL ?? '').port}`;
   await page.goto(base);
   expect(await page.evaluate(() => isSecureContext)).toBe(false);
-  await expect(page.getByTestId('call').getByRole('heading', { level: 1 })).toHaveText(/^f\/1\.7 on Ines/);
+  await expect(page.getByTestId('call').getByRole('heading', { level: 1 })).toHaveText(/^f\/1\.4 on Ines/);
   // What needs ids of its own: somebody new, a setup, a job.
   await page.getByRole('button', { name: 'Person', exact: true }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Person 1');

@@ -76,7 +76,7 @@ test('one damaged row is set aside and named; everything else works', async ({ p
     if (row['id'] === 'demo-rings') row['value'] = { name: 'Rings', camera: 'gone' };
   });
   await page.reload();
-  await expect(call(page)).toHaveText('f/1.7 on Ines’s near eye, from 1.5 m.');
+  await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
   const notice = page.getByTestId('set-aside');
   await expect(notice).toContainText('Set aside, because it cannot be read: setup “Rings”. Everything else works.');
   const download = page.waitForEvent('download');

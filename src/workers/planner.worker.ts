@@ -6,6 +6,7 @@ import type { PlanInput } from '../core/call/planInput';
 import { combineRemedies, findCombinations } from '../core/call/remedies/combine';
 import { findRemedies, type OnProgress } from '../core/call/remedies/findRemedies';
 import { distanceSensitivity } from '../core/call/sensitivity';
+import { whatIfSteadier } from '../core/call/whatIf';
 
 /** With fewer single fixes than this, pairs are looked for too. */
 const fewRemedies = 3;
@@ -22,7 +23,7 @@ function findFixes(input: PlanInput, onProgress: OnProgress) {
   return { remedies, combinations };
 }
 
-const planner = { findFixes, combineRemedies, lineUp, alternatives, distanceSensitivity };
+const planner = { findFixes, combineRemedies, lineUp, alternatives, distanceSensitivity, whatIfSteadier };
 export type Planner = typeof planner;
 
 expose(planner);

@@ -2,6 +2,7 @@
 import { bestFocusBetween } from '../optics/blur';
 import type { Vector } from '../geometry/vector';
 import type { Importance, Setup } from '../setup/schema';
+import { rowsByDepth } from '../people/rows';
 import { besideEyes, type ScenePoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Target } from './plan';
 
@@ -60,6 +61,8 @@ interface Scene {
   readonly aim: Aim;
   readonly subjects: readonly Subject[];
   readonly decisive: readonly Subject[];
+  /** Which row one would rather focus on, by depth: smaller first. */
+  readonly rowPreference: (depth: number) => number;
 }
 
 /** Every place the setup allows the focus to be put, the chosen one alone if the photographer chose; the gladdest first. */
@@ -139,7 +142,8 @@ interface Ranked {
   readonly preference: readonly number[];
 }
 
-function candidateOf({ setup, aim, subjects, decisive }: Scene, subject: Subject, point: ScenePoint): Ranked {
+function candidateOf(scene: Scene, subject: Subject, point: ScenePoint): Ranked {
+  const { setup, aim, subjects, decisive, rowPreference } = scene;
   const at = aim.at(point.position);
   const person = setup.people.find((item) => item.id === subject.id);
   const focusing = aim.focusing(point.position, at);
@@ -169,7 +173,7 @@ function candidateOf({ setup, aim, subjects, decisive }: Scene, subject: Subject
       focusing.recomposed && !focusing.recomposed.asked ? 1 : 0,
       focusing.point && !focusing.point.sensitive ? 1 : 0,
       Math.round(aside / middleStep),
-      Math.round(point.depth / frontStepMm),
+      rowPreference(point.depth),
       rank[subject.importance],
       mood,
       moves,
@@ -181,8 +185,18 @@ function candidateOf({ setup, aim, subjects, decisive }: Scene, subject: Subject
 
 const rank: Record<Importance, number> = { must: 0, should: 1, maySoft: 2 };
 
-/** Rows are told apart by so much depth, mm: of two rows the front one. */
-const frontStepMm = 300;
+/** Rows are told apart by so much depth, mm. */
+const rowStepMm = 300;
+
+/** Of two rows the front one; of three or more the one in the middle (common practice, no source). */
+export function rowPreferenceOf(decisive: readonly Subject[]): (depth: number) => number {
+  const rows = rowsByDepth(decisive, (subject) => subject.nearest);
+  const depths = decisive.flatMap((subject) => [subject.nearest, subject.furthest]);
+  const middle = bestFocusBetween(Math.min(...depths), Math.max(...depths));
+  return rows.length > 2
+    ? (depth) => Math.round(Math.abs(depth - middle) / rowStepMm)
+    : (depth) => Math.round(depth / rowStepMm);
+}
 
 function byPreference(a: Ranked, b: Ranked): number {
   for (const [index, value] of a.preference.entries()) {

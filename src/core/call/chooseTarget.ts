@@ -1,7 +1,8 @@
 /** Whose eye: the place that is as likely as the best and most gladly focused on. */
 import { bestFocusBetween } from '../optics/blur';
-import type { Candidate } from './candidates';
-import { focusAt, oddsInput, worstRatioOf, type Focus } from './focus';
+import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
+import type { Candidate, Standing } from './candidates';
+import { focusAt, lightFor, oddsInput, worstRatioOf, type Focus } from './focus';
 import type { LightAtStop } from './light';
 import { keeperOdds } from './odds';
 import type { Group, Situation } from './situation';
@@ -12,8 +13,11 @@ const oddsTie = 0.03;
 /** By so much must the odds be better for a place one would rather not focus on: one more frame of ten (no source). */
 const realGain = 0.1;
 
-/** And a place one would rather focus on must not do when the lens is closed by so many stops (no source). */
-const ratherStops = { ordinary: 0, reluctant: 1, beside: 1.5 } as const;
+/** And it must hold the faces this many stops sooner than the place one would rather focus on (no source). */
+const soonerStops = { ordinary: 0, reluctant: 1, beside: 1.5 } as const;
+
+/** Steps of the search for the first f-number that holds, within a tenth of a stop. */
+const halvings = 6;
 
 /** Blur ratios closer together than this look the same. */
 const ratioTie = 0.05;
@@ -99,35 +103,81 @@ interface Choice extends Tried {
   readonly gain: number;
 }
 
-/** Where to focus: places in the order one would rather focus on them, the lesser ones only for a real gain. */
-export function chooseTarget(situation: Situation, group: Group, N: number, light: LightAtStop): Choice | undefined {
-  const known = new Map<Candidate, Tried>();
+/** Tries places at one stop, each only once: people in one row share a depth, and so everything that is computed from it. */
+function triesAt(situation: Situation, group: Group, N: number): (candidate: Candidate) => Tried {
+  const light = lightFor(situation, N);
   const byPlane = new Map<string, Tried>();
-  const tryAt = (candidate: Candidate): Tried => {
-    const found = known.get(candidate);
-    if (found) return found;
-    // People in one row share a depth, and so everything that is computed from it.
+  return (candidate) => {
     const { focusDistanceMm, biasMm, behindMm, leanMm } = candidate;
     const key = `${focusDistanceMm} ${biasMm} ${behindMm} ${leanMm}`;
     const alike = byPlane.get(key);
-    const tried = alike ? { ...alike, candidate } : tryCandidate(situation, group, N, light, candidate);
+    if (alike) return alike.candidate === candidate ? alike : { ...alike, candidate };
+    const tried = tryCandidate(situation, group, N, light, candidate);
     byPlane.set(key, tried);
-    known.set(candidate, tried);
     return tried;
   };
+}
+
+const of = (group: Group, standing: Standing) => group.candidates.filter((item) => item.standing === standing);
+
+const known = new WeakMap<Group, readonly Standing[]>();
+
+/**
+ * The standings that come into question, in order. A lesser one only where it holds the faces a good deal sooner than those
+ * before it: what is gained by closing the lens a little is not worth an odd place to focus on.
+ */
+function standingsFor(situation: Situation, group: Group): readonly Standing[] {
+  const found = known.get(group) ?? inQuestion(situation, group);
+  known.set(group, found);
+  return found;
+}
+
+function inQuestion(situation: Situation, group: Group): readonly Standing[] {
+  const [widest, smallest] = [situation.sharpness.widestFNumber, exactFNumber(situation.lens.smallestFNumber)];
+  const holdsAt = (N: number, among: readonly Candidate[]) => {
+    const peak = peakOf(group, among, triesAt(situation, group, N));
+    return peak !== undefined && holds(situation, peak);
+  };
+  const firstOf = (among: readonly Candidate[]): number => {
+    if (holdsAt(widest, among)) return widest;
+    if (!holdsAt(smallest, among)) return Infinity;
+    let [low, high] = [apertureValue(widest), apertureValue(smallest)];
+    for (let i = 0; i < halvings; i++) {
+      const middle = (low + high) / 2;
+      if (holdsAt(fNumberFromApertureValue(middle), among)) high = middle;
+      else low = middle;
+    }
+    return fNumberFromApertureValue(high);
+  };
+  const result: Standing[] = [];
+  let first = Infinity;
+  for (const standing of ['ordinary', 'reluctant', 'beside'] as const) {
+    const among = of(group, standing);
+    if (among.length === 0) continue;
+    const sooner = first * 2 ** (-soonerStops[standing] / 2);
+    const worth = result.length === 0 || first === Infinity || (sooner >= widest && holdsAt(sooner, among));
+    if (!worth) continue;
+    result.push(standing);
+    first = Math.min(first, firstOf(among));
+  }
+  return result;
+}
+
+function holds({ setup }: Situation, { odds, worstRatio }: Tried): boolean {
+  return odds >= setup.intent.oddsWanted && worstRatio <= 1 + 1e-9;
+}
+
+/** Where to focus: places in the order one would rather focus on them, the lesser ones only for a real gain. */
+export function chooseTarget(situation: Situation, group: Group, N: number): Choice | undefined {
+  const tryAt = triesAt(situation, group, N);
   const wanted = situation.setup.intent.oddsWanted;
   let chosen: Choice | undefined;
   let ordinaryOdds = 0;
-  for (const standing of ['ordinary', 'reluctant', 'beside'] as const) {
-    const among = group.candidates.filter((candidate) => candidate.standing === standing);
-    if (chosen && chosen.odds > 1 - realGain) break;
+  for (const standing of standingsFor(situation, group)) {
+    const among = of(group, standing);
     const peak = peakOf(group, among, tryAt);
-    if (!peak || (chosen && peak.odds < chosen.odds + realGain)) continue;
-    if (chosen) {
-      const closed = N * 2 ** (ratherStops[standing] / 2);
-      const rather = tryCandidate(situation, group, closed, light, chosen.candidate);
-      if (rather.odds >= wanted && rather.worstRatio <= 1) continue;
-    }
+    if (!peak) continue;
+    if (chosen && peak.odds < chosen.odds + realGain && (holds(situation, chosen) || !holds(situation, peak))) continue;
     const best = gladdest(among, peak, wanted, tryAt);
     if (!chosen) ordinaryOdds = best.odds;
     chosen = { ...best, gain: Math.max(0, best.odds - ordinaryOdds) };

@@ -23,7 +23,7 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
   const { f, P, C, subjects, groups } = situation;
   const N = stop.fNumber;
   const light = lightFor(situation, N);
-  const chosen = groups.map((group) => chooseTarget(situation, group, N, light));
+  const chosen = groups.map((group) => chooseTarget(situation, group, N));
   const first = chosen[0];
   const second = chosen[1];
   if (!first || (groups.length > 1 && !second)) return undefined;

@@ -129,7 +129,7 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
     if (method === 'magnifier' || method === 'byEye') return habits.focusShare[method] * open * C;
     const limit = body.focusLimitEv;
     const dark = scene === null || scene >= 6 ? 0 : (6 - scene) / Math.max(1, 6 - limit);
-    return (habits.focusSpreadUm[sensitive ? method : 'ordinaryPoint'] / 1000) * (1 + 0.7 * dark);
+    return (C / 30) * habits.focusSpreadUm[sensitive ? method : 'ordinaryPoint'] * (1 + 0.7 * dark);
   };
 
   /** Focused at s on a place at (x, y, z) before the lens. */

@@ -14,7 +14,7 @@ import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
 import type { Setup } from '../setup/schema';
-import { candidates, decisiveSubjects, isIn, type Aim, type Candidate } from './candidates';
+import { candidates, decisiveSubjects, isIn, rowPreferenceOf, type Aim, type Candidate } from './candidates';
 import { lightLevel, shutterFloor, type Lighting } from './light';
 import { approach, recomposeShift, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
 import type { OddsMember } from './odds';
@@ -251,7 +251,7 @@ function groupOf(
     };
   });
   const all = candidates(
-    { setup, view, aim, subjects, decisive },
+    { setup, view, aim, subjects, decisive, rowPreference: rowPreferenceOf(decisive) },
     {
       nearest: Math.min(...decisive.map((subject) => subject.nearest)),
       furthest: Math.max(...decisive.map((subject) => subject.furthest))

@@ -23,6 +23,8 @@ describe('where the plane of focus lands', () => {
   it('spreads by 10 µm behind the lens with autofocus, whatever the lens, twice that on lesser points', () => {
     for (const widestN of [1.2, 1.8, 5.6]) expect(behind({ widestN })).toBeCloseTo(0.01, 12);
     expect(behind({ method: 'ordinaryPoint' })).toBeCloseTo(0.02, 12);
+    // A smaller format's lens and sensor are as much finer.
+    expect(behind({ body: second })).toBeCloseTo((0.01 * 28.207) / 43.267, 6);
     // A body's own figure takes its place.
     expect(behind({ body: { ...main, focusSpreadUm: 6 } })).toBeCloseTo(0.006, 12);
     expect(behind({ body: { ...main, focusSpreadUm: 6 }, method: 'ordinaryPoint' })).toBeCloseTo(0.012, 12);

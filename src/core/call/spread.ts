@@ -1,7 +1,7 @@
 /** How far from the target the plane of focus lands, and how far people drift, by the photographer's habits. */
 import type { Habits } from '../habits/habits';
 import type { Body } from '../kit/schema';
-import { formatDisc } from '../optics/criterion';
+import { formatDisc, traditionalDiscMm } from '../optics/criterion';
 import type { Camera, Person } from '../setup/schema';
 
 /**
@@ -29,8 +29,8 @@ export interface Focusing {
 }
 
 /**
- * Spread of the focus behind the lens, mm: a body's autofocus has one of its own, else the habits', whatever the lens;
- * lesser points are worse in the proportion the habits say. By hand it is a share of the depth of focus wide open,
+ * Spread of the focus behind the lens, mm: a body's autofocus has one of its own, else the habits', in proportion to the
+ * format, whatever the lens; lesser points are worse in the proportion the habits say. By hand it is a share of the depth of focus wide open,
  * κ N_open C_ref, which is what the eye sees.
  */
 export function spreadBehind(habits: Habits, { method, stance, widestN, body, lowLight }: Focusing): number {
@@ -40,8 +40,9 @@ export function spreadBehind(habits: Habits, { method, stance, widestN, body, lo
     return focusShare[steady] * widestN * formatDisc(body.sensor);
   }
   const own = body.focusSpreadUm;
-  const usual = focusSpreadUm[method];
-  const um = own === null || focusSpreadUm.crossPoint === 0 ? usual : (own * usual) / focusSpreadUm.crossPoint;
+  const usual = focusSpreadUm[method] * (formatDisc(body.sensor) / traditionalDiscMm);
+  const um =
+    own === null || focusSpreadUm.crossPoint === 0 ? usual : (own * focusSpreadUm[method]) / focusSpreadUm.crossPoint;
   return (um / 1000) * lowLight;
 }
 

@@ -16,7 +16,7 @@ const factor = between(1, 100);
 export const habitsSchema = z.strictObject({
   focusSpreadUm: z
     .strictObject({ crossPoint: between(0, 500), ordinaryPoint: between(0, 500) })
-    .describe('Spread of autofocus behind the lens, µm, where the body has none of its own'),
+    .describe('Spread of autofocus behind the lens, µm, on full frame, where the body has none of its own'),
   focusShare: z
     .strictObject({ magnifier: share, magnifierOnTripod: share, byEye: share })
     .describe('Spread of focusing by hand as a share of the depth of focus wide open'),

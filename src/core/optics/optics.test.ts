@@ -18,6 +18,7 @@ import {
   angleOfView,
   distanceForFraming,
   effectiveFNumber,
+  focusFromSensor,
   framedSize,
   imageDistance,
   magnification
@@ -228,5 +229,52 @@ describe('total sharpness', () => {
   it('leaves for defocus what the other causes have not used', () => {
     expect(totalDisc(defocusAllowance(0.03, 0.018), 0.018)).toBeCloseTo(0.03, 12);
     expect(defocusAllowance(0.01, 0.02)).toBe(0);
+  });
+});
+
+describe('pupils that are not alike', () => {
+  /** A stop d behind a thin lens, traced paraxially: where its pupils lie and what rays through its rim draw. */
+  function traced(f: number, d: number, stopMm: number) {
+    // Seen from the front the stop appears at x = d f/(f − d), f/(f − d) times as large.
+    const x = (d * f) / (f - d);
+    const entrance = (stopMm * f) / (f - d);
+    const imageOf = (fromPupil: number) => 1 / (1 / f - 1 / (fromPupil - x));
+    return {
+      P: stopMm / entrance,
+      N: f / entrance,
+      magnification: (s: number) => imageOf(s) / (s - x),
+      disc: (s: number, z: number) => (stopMm * Math.abs(imageOf(z) - imageOf(s))) / (imageOf(z) - d)
+    };
+  }
+
+  it('draw the discs and the size that paraxial rays through the stop draw, distances from the entrance pupil', () => {
+    for (const [f, d] of [
+      [85, 20],
+      [135, -30],
+      [50, 15]
+    ] as const) {
+      const { P, N, magnification: traceM, disc } = traced(f, d, 25);
+      expect(P).toBeCloseTo((f - d) / f, 12);
+      for (const [s, z] of [
+        [1200, 1300],
+        [2000, 1700],
+        [5000, 90_000]
+      ] as const) {
+        expect(magnification(f, s, P)).toBeCloseTo(traceM(s), 12);
+        expect(blurDiscDiameter(f, N, s, z, P)).toBeCloseTo(disc(s, z), 9);
+        const C = disc(s, z);
+        const { near, far } = depthOfField(f, N, C, s, P);
+        expect(z > s ? far : near).toBeCloseTo(z, 3);
+      }
+    }
+  });
+
+  it('shift where one stands for a framing, and where the closest focus lies', () => {
+    const s = distanceForFraming(85, 600, 24, 0.7);
+    expect(framedSize(85, s, 24, 0.7)).toBeCloseTo(600, 9);
+    expect(s - distanceForFraming(85, 600, 24)).toBeCloseTo(85 / 0.7 - 85, 9);
+    // From the sensor the same object plane is as far, whatever the pupils.
+    const near = focusFromSensor(85, 800, 0.7);
+    expect(near - 85 / 0.7).toBeCloseTo(focusFromSensor(85, 800) - 85, 9);
   });
 });

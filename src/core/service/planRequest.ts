@@ -29,7 +29,7 @@ const planRequestSchema = z.strictObject({
   setup: setupSchema,
   kit: kitSchema.optional().describe('Bodies and lenses beside the built-in ones; one with a built-in id replaces it'),
   habits: habitsSchema.default(defaultHabits).describe('Spreads, sways and paces; the defaults are from memory'),
-  stopStep: z.enum(['full', 'half', 'third']).default('half'),
+  stopStep: z.enum(['full', 'half', 'third']).default('third'),
   include: z
     .array(z.enum(['alternatives', 'remedies', 'lineUp', 'sensitivity']))
     .max(4, 'must be at most 4')

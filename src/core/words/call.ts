@@ -2,7 +2,7 @@
 import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type Verdict } from '../optics/sharpness';
 import { rowsByDepth } from '../people/rows';
-import type { PointRole } from '../setup/scene';
+import type { PointRole, Subject } from '../setup/scene';
 import type { Wish } from '../setup/schema';
 import { formatLength, type LengthUnit } from './length';
 
@@ -39,7 +39,13 @@ export function possessive(name: string): string {
 }
 
 export function subjectName(plan: Plan, id: string): string {
-  return plan.subjects.find((subject) => subject.id === id)?.name ?? 'the subject';
+  const subject = plan.subjects.find((item) => item.id === id);
+  return subject ? spoken(subject.name) : 'the subject';
+}
+
+/** "the rings" for a thing called so, "Ines" and "Person 1" as they are. */
+function spoken(name: string): string {
+  return /^\p{Ll}/u.test(name) && !name.startsWith('the ') ? `the ${name}` : name;
 }
 
 function backgroundName(plan: Plan, id: string): string {
@@ -62,9 +68,10 @@ export function pointWords(plan: Plan, subjectId: string, role: PointRole): stri
   if (!subject) return 'the subject';
   const [a, b] = subject.points.filter((point) => pairs.has(point.role));
   const level = a && b && Math.abs(a.depth - b.depth) < levelMm;
-  if (subject.kind === 'thing' && (level || !b)) return subject.name;
-  if (level && pairs.has(role)) return `${possessive(subject.name)} eyes`;
-  return `${possessive(subject.name)} ${roleWords[role]}`;
+  const name = spoken(subject.name);
+  if (subject.kind === 'thing' && (level || !b)) return name;
+  if (level && pairs.has(role)) return `${possessive(name)} eyes`;
+  return `${possessive(name)} ${roleWords[role]}`;
 }
 
 const pairs: ReadonlySet<PointRole> = new Set(['nearEye', 'farEye', 'nearSide', 'farSide']);
@@ -76,6 +83,12 @@ interface Stand {
   readonly from: string;
 }
 
+/** Depth of somebody's eyes, or of the middle of a thing, as one would measure it. */
+function middleOf(subject: Subject): number {
+  const depths = subject.points.filter((point) => pairs.has(point.role)).map((point) => point.depth);
+  return depths.length === 0 ? subject.nearest : depths.reduce((sum, depth) => sum + depth, 0) / depths.length;
+}
+
 /** Where to stand: measured to what stands nearest among those who must be sharp, and named where that is not the target. */
 export function standing(plan: Plan, entry: StopPlan): Stand {
   const deciding = plan.subjects.filter(
@@ -83,10 +96,10 @@ export function standing(plan: Plan, entry: StopPlan): Stand {
   );
   const rows = rowsByDepth(deciding.length > 0 ? deciding : plan.subjects, (subject) => subject.nearest);
   const front = rows[0] ?? [];
-  const distanceMm = Math.min(...front.map((subject) => subject.nearest));
+  const distanceMm = front.reduce((sum, subject) => sum + middleOf(subject), 0) / front.length;
   const [only] = front;
   if (!only) return { distanceMm: plan.distanceMm, from: '' };
-  if (front.length === 1) return { distanceMm, from: only.id === entry.target.subjectId ? '' : only.name };
+  if (front.length === 1) return { distanceMm, from: only.id === entry.target.subjectId ? '' : spoken(only.name) };
   if (rows.length > 1) return { distanceMm, from: 'the front row' };
   return { distanceMm, from: front.length === 2 ? 'both' : 'the row' };
 }

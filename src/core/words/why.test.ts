@@ -3,6 +3,7 @@ import { planSetup } from '../call/planSetup';
 import { defaultHabits } from '../habits/habits';
 import type { Plan } from '../call/plan';
 import { distanceSensitivity } from '../call/sensitivity';
+import { whatIfSteadier } from '../call/whatIf';
 import { builtInKit } from '../kit/builtInKit';
 import { demoJobs } from '../job/demo';
 import { demoSetup } from '../testing/demo';
@@ -17,7 +18,8 @@ import {
   whyLight,
   whyOdds,
   whyTarget,
-  whyZone
+  whyZone,
+  whatIfWords
 } from './why';
 
 function planned(setup: Setup): { plan: Plan; entry: Plan['stops'][number] } {
@@ -100,6 +102,30 @@ describe('why', () => {
     const { plan, entry } = planned(demoSetup('Speeches'));
     expect(plan.backgrounds[decidingBackground(plan, entry) ?? -1]?.name).toBe('candles');
     expect(decidingBackground({ ...plan, backgrounds: [] }, { ...entry, backgrounds: [] })).toBeNull();
+  });
+
+  it('says which of the figures is worth measuring', () => {
+    const door = demoSetup('West door, the 50');
+    const input = { setup: door, kit: builtInKit, stopStep: 'third' as const, habits: defaultHabits };
+    const told = whatIfSteadier(input);
+    const plan = planSetup(input);
+    if (plan.kind === 'noPlan') throw new Error('no plan');
+    const hold = told.find((item) => item.kind === 'hold');
+    const by = planSetup({
+      ...input,
+      habits: { ...defaultHabits, holdMm: { ...defaultHabits.holdMm, standing: 2.5 } }
+    });
+    if (by.kind === 'noPlan' || !hold) throw new Error('nothing told');
+    expect(hold.stop).toBe(by.stops[by.recommended]?.stop.label);
+    expect(hold.oddsThen).toBeCloseTo(by.stops[plan.recommended]?.odds ?? 0, 9);
+    expect(whatIfWords(plan, hold)).toMatch(
+      /^If your hold were twice as steady: (f\/[\d.]+, and )?f\/5 keeps \d\d % instead of 9\d %\.$/
+    );
+    // On a tripod neither hold nor shake is worth a word.
+    const still = whatIfSteadier({ ...input, setup: { ...door, camera: { ...door.camera, stance: 'tripod' } } });
+    expect(still.map((item) => item.kind)).not.toContain('shake');
+    expect(told.every((item) => item.oddsThen >= item.oddsNow - 1e-9)).toBe(true);
+    expect(whatIfSteadier({ ...input, setup: { ...door, people: [] } })).toEqual([]);
   });
 
   it('advises to measure where a tenth matters, and not where it does not', () => {

@@ -18,6 +18,7 @@
     lightWords,
     recomposeWords,
     sensitivityWords,
+    whatIfWords,
     whyBackground,
     whyDistance,
     whyLight,
@@ -27,7 +28,8 @@
   } from '$core/words/why';
   import type { DistanceSensitivity } from '$core/call/sensitivity';
   import type { PlanInput } from '$core/call/planInput';
-  import { findSensitivity } from '$lib/state/planner';
+  import type { WhatIf } from '$core/call/whatIf';
+  import { findSensitivity, findWhatIfs } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import BestFix from './BestFix.svelte';
@@ -54,6 +56,13 @@
     const { question } = workspace;
     if (asked === 'distance') void sensitivity.ask(question);
   });
+  /** What each figure of the photographer's costs; likewise. */
+  const whatIfs = new Search<PlanInput, readonly WhatIf[]>(findWhatIfs);
+  $effect(() => {
+    const { question } = workspace;
+    if (asked === 'odds') void whatIfs.ask(question);
+  });
+  const told = $derived(asked === 'odds' && whatIfs.answer?.to.setup === setup ? whatIfs.answer.found : []);
   const distanceOff = $derived(sensitivity.answer?.to.setup === setup ? sensitivity.answer.found : null);
   const why = $derived.by(() => {
     if (!entry || asked === null) return '';
@@ -87,19 +96,15 @@
         aria-controls="call-why"
         aria-label={targetWords(plan, entry, unit)}
         onclick={ask('target')}>{targetWords(plan, entry, unit)},</button
-      >
-      {#if stand.from === ''}from{/if}
-      <button
+      >{stand.from === '' ? ' from ' : ' '}<button
         type="button"
         class="call-part"
         aria-expanded={asked === 'distance'}
         aria-controls="call-why"
         aria-label={stand.length}
         onclick={ask('distance')}>{stand.length}{stand.from === '' ? '.' : ''}</button
-      >
-      {#if stand.from !== ''}
-        <span>from {stand.from}{stand.focused === '' ? '.' : `, ${stand.focused}.`}</span>
-      {/if}
+      >{#if stand.from !== ''}<span>&#32;from {stand.from}{stand.focused === '' ? '.' : `, ${stand.focused}.`}</span
+        >{/if}
     </h1>
     <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure
@@ -124,7 +129,12 @@
       {/if}
     </div>
     <div id="call-why" aria-live="polite">
-      {#if why !== ''}<p class="mt-2 border-l-2 border-pencil pl-2 text-pretty">{why}</p>{/if}
+      {#if why !== ''}
+        <div class="mt-2 border-l-2 border-pencil pl-2 text-pretty">
+          <p>{why}</p>
+          {#each told as item (item.kind)}<p class="mt-0.5 text-soft">{whatIfWords(plan, item)}</p>{/each}
+        </div>
+      {/if}
     </div>
     <div class="mt-2 space-y-0.5 text-pretty">
       {#if conflict}

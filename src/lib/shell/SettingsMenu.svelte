@@ -4,6 +4,7 @@
   import { Settings2 } from '@lucide/svelte';
   import { themes, type Theme } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
+  import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -11,6 +12,7 @@
   const app = getApp();
   const job = $derived(app.jobs.list.find((row) => row.id === jobId)?.value);
   const id = $props.id();
+  let figuresOpen = $state(false);
   const themeChoices = themes.map((value) => ({ value, name: value }));
 </script>
 
@@ -63,6 +65,7 @@
       options={themeChoices}
       onchange={(theme: Theme) => app.settings.set({ theme })}
     />
+    <Button size="xs" color="alternative" onclick={() => (figuresOpen = true)}>Figures behind the odds …</Button>
     <LengthField
       label="One of your paces"
       bounds={bounds.paceMm}
@@ -72,3 +75,8 @@
     />
   </div>
 </Popover>
+<OnceOpen open={figuresOpen}>
+  {#await import('./HabitsDialog.svelte') then { default: HabitsDialog }}<HabitsDialog
+      bind:open={figuresOpen}
+    />{/await}
+</OnceOpen>

@@ -20,7 +20,7 @@
         template,
         setup,
         body: bodyOf(kit, setup.camera),
-        plan: planSetup({ setup, kit, stopStep: 'half', habits })
+        plan: planSetup({ setup, kit, stopStep: 'third', habits })
       };
     })
   );

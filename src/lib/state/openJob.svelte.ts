@@ -159,7 +159,7 @@ export class OpenJob {
   input(setup: Setup): PlanInput {
     const { job } = this;
     const kit = this.#kitFor(setup);
-    return { setup, kit, stopStep: job?.stopStep ?? 'half', habits: job?.habits ?? this.#settings.now.habits };
+    return { setup, kit, stopStep: job?.stopStep ?? 'third', habits: job?.habits ?? this.#settings.now.habits };
   }
 
   /** A setup with its plan and the kit it holds. */

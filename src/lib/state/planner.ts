@@ -6,6 +6,7 @@ import type { PlanInput } from '$core/call/planInput';
 import type { OnProgress } from '$core/call/remedies/findRemedies';
 import type { Combination, Remedy, RemedyPart } from '$core/call/remedies/remedy';
 import type { DistanceSensitivity } from '$core/call/sensitivity';
+import type { WhatIf } from '$core/call/whatIf';
 import { WorkerClient } from '../../workers/client';
 import type { Planner } from '../../workers/planner.worker';
 
@@ -31,6 +32,9 @@ export const findAlternatives = (question: PlanInput): Promise<Alternatives> =>
 
 export const findSensitivity = (question: PlanInput): Promise<DistanceSensitivity | null> =>
   planner.call((api) => api.distanceSensitivity(question));
+
+export const findWhatIfs = (question: PlanInput): Promise<WhatIf[]> =>
+  planner.call((api) => api.whatIfSteadier(question));
 
 /** Several remedies done together, or undefined when they do not open the window. */
 export const combine = (question: PlanInput, parts: readonly RemedyPart[]): Promise<Combination | undefined> =>

@@ -1,0 +1,62 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import { habitGroups, shownFigure, withFigure, type HabitFigure } from '$core/habits/figures';
+  import { defaultHabits, habitsSchema } from '$core/habits/habits';
+  import { formatNumber } from '$core/words/number';
+  import Dialog from '$lib/controls/Dialog.svelte';
+  import NumberField from '$lib/controls/NumberField.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+
+  /** The photographer's own figures for what the odds rest on. */
+  let { open = $bindable(false) }: { open: boolean } = $props();
+  const app = getApp();
+  const habits = $derived(app.settings.now.habits);
+  const usual = $derived(JSON.stringify(habits) === JSON.stringify(defaultHabits));
+
+  /** The widest range the schema takes, as shown. */
+  function bounds({ path, shownTimes }: HabitFigure): { min: number; max: number } {
+    let schema: unknown = habitsSchema;
+    for (const key of path) schema = (schema as { shape: Record<string, unknown> }).shape[key];
+    const { minValue, maxValue } = schema as { minValue: number; maxValue: number };
+    return { min: minValue * shownTimes, max: maxValue * shownTimes };
+  }
+</script>
+
+<Dialog bind:open title="Figures behind the odds" size="xl">
+  <p class="text-pretty">
+    How far focus lands from where it was meant to, how much you and they sway. All of them are from memory, in brackets
+    where they plausibly lie; what you have measured is better. “Why” under the keeper odds tells which of them matter
+    in a picture.
+  </p>
+  <div class="mt-3 space-y-4">
+    {#each habitGroups as group (group.title)}
+      <fieldset>
+        <legend class="font-semibold">{group.title}</legend>
+        <div class="mt-1 grid grid-cols-2 items-start gap-x-3 gap-y-2 sm:grid-cols-4">
+          {#each group.figures as figure (figure.path.join('.'))}
+            {@const unit = figure.unit === '' || figure.unit === '×' ? '' : `, ${figure.unit}`}
+            {@const { min, max } = bounds(figure)}
+            <div>
+              <NumberField
+                label="{figure.label}{unit}"
+                value={shownFigure(habits, figure)}
+                {min}
+                {max}
+                step={figure.step}
+                onchange={(value) => app.settings.set({ habits: withFigure(habits, figure, value) })}
+              />
+              <p class="label mt-0.5">
+                {formatNumber(figure.plausible[0])} to {formatNumber(figure.plausible[1])}
+              </p>
+            </div>
+          {/each}
+        </div>
+      </fieldset>
+    {/each}
+  </div>
+  <div class="mt-4">
+    <Button size="sm" color="alternative" disabled={usual} onclick={() => app.settings.set({ habits: defaultHabits })}
+      >Back to the usual figures</Button
+    >
+  </div>
+</Dialog>
