@@ -48,7 +48,7 @@ test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
   await expect(call(page)).toHaveText(/5\.5 m from both\.$/);
 
   // On the Floor: move and turn a person.
-  await tabTo(/^Person 1, 5\.5 m from the lens/);
+  await tabTo(/^Adult 1, 5\.5 m from the lens/);
   await press('ArrowRight', 'ArrowRight', '.', '.');
   await expect(page.getByLabel('From the lens', { exact: true })).toHaveValue('5.54 m');
   await expect(page.getByLabel(/^Head turned/)).toHaveValue('35');
@@ -61,7 +61,7 @@ test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
   await expect(page.getByTestId('call')).toContainText('is your choice');
   await press('Control+z');
   await expect(call(page)).toHaveText(before ?? '');
-  await press('4');
+  await press('5');
   await expect(page.getByRole('tab', { name: 'Background' })).toHaveAttribute('aria-selected', 'true');
   await press('c');
   await expect(page.getByTestId('card-call')).toBeVisible();
@@ -128,7 +128,7 @@ async function everyScreen(page: Page, theme: string, look: (within?: string) =>
   await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
   await look();
   await page.keyboard.press('Escape');
-  for (const tab of ['Fixes', 'Line-up', 'People', 'Background', 'Intent', 'Camera', 'Light']) {
+  for (const tab of ['Fixes', 'Line-up', 'Light', 'People', 'Background', 'Intent', 'Camera']) {
     await page.getByRole('tab', { name: tab }).click();
     await expect(page.getByRole('tab', { name: tab })).toHaveAttribute('aria-selected', 'true');
     await look('[role=tabpanel]');
@@ -227,10 +227,10 @@ test('lengths are typed and read in feet and inches', async ({ page }) => {
 test('full, half and third stops', async ({ page }) => {
   await openDemo(page);
   const stops = page.locator('[data-stop]');
-  await expect(stops).toHaveCount(15);
-  await page.getByRole('button', { name: 'Settings' }).click();
-  await page.getByText('third', { exact: true }).click();
   await expect(stops).toHaveCount(22);
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByText('half', { exact: true }).click();
+  await expect(stops).toHaveCount(15);
   await page.getByText('full', { exact: true }).click();
   await expect(stops).toHaveText(['1.4', '2', '2.8', '4', '5.6', '8', '11', '16']);
 });

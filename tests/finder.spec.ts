@@ -31,14 +31,14 @@ test('the picture is there at once, refines, and follows a change of stop', asyn
 resting('a click on a face focuses there, and dragging reframes; both can be undone', async ({ page }) => {
   await openDemo(page, 'Under the palms');
   const before = await call(page).textContent();
-  expect(before).toContain('Tobiah');
+  expect(before).toContain('Ines');
   const box = await page.getByTestId('finder').boundingBox();
   const at = (x: number, y: number) =>
     [(box?.x ?? 0) + (box?.width ?? 0) * x, (box?.y ?? 0) + (box?.height ?? 0) * y] as const;
-  // Ines stands left of the middle.
-  await page.mouse.click(...at(0.41, 0.52));
-  await expect(call(page)).toContainText('Ines');
-  await expect(page.getByTestId('floor-person-ines')).toHaveAttribute('aria-pressed', 'true');
+  // Tobiah stands right of the middle.
+  await page.mouse.click(...at(0.58, 0.41));
+  await expect(call(page)).toContainText('Tobiah');
+  await expect(page.getByTestId('floor-person-tobiah')).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Control+z');
   await expect(call(page)).toHaveText(before ?? '');
 
@@ -109,7 +109,7 @@ test('a picture is saved with its settings in it', async ({ page }) => {
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save this picture' }).click()
   ]);
-  expect(download.suggestedFilename()).toBe('West-door-f1.7.png');
+  expect(download.suggestedFilename()).toBe('West-door-f1.4.png');
   const facts = JSON.stringify(
     await exifr.parse(await readFile(await download.path()), { xmp: true, mergeOutput: true })
   );
@@ -167,7 +167,7 @@ test('without WebGL the outline stands in and says so', async ({ page }) => {
   await beforeRenderer(page, 'OffscreenCanvas.prototype.getContext = () => null;');
   await openDemo(page);
   await expect(page.getByText('This browser offers no WebGL to draw with.')).toBeVisible({ timeout: 300_000 });
-  await expect(page.getByRole('img', { name: /through the lens at f\/1.7/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /through the lens at f\/1.4/ })).toBeVisible();
   await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
 });
 
@@ -185,7 +185,7 @@ test('when the graphics are lost the outline stands in, and drawing begins again
   await drawn(page);
   await page.evaluate(() => new BroadcastChannel('lose').postMessage('now'));
   await expect(page.getByText('The graphics were lost.')).toBeVisible({ timeout: 300_000 });
-  await expect(page.getByRole('img', { name: /through the lens at f\/1.7/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /through the lens at f\/1.4/ })).toBeVisible();
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByText('The graphics were lost.')).toHaveCount(0);
   await drawn(page);
@@ -200,7 +200,7 @@ test('a figure that cannot be fetched is said, and fetched on request', async ({
   );
   await openDemo(page);
   await expect(page.getByText(/The figure head-\d could not be fetched \(503\)/)).toBeVisible({ timeout: 300_000 });
-  await expect(page.getByRole('img', { name: /through the lens at f\/1.7/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /through the lens at f\/1.4/ })).toBeVisible();
   await page.getByRole('button', { name: 'Try again' }).click();
   await drawn(page);
 });

@@ -112,7 +112,7 @@ test('somebody who owns none of the built-in kit enters theirs by keys, plans wi
   await expect(lens.locator('option')).toHaveText(['Grandfather’s 135']);
   await body.selectOption({ label: 'Anna' });
   await lens.selectOption({ label: 'Osmo Portrait 90mm' });
-  const headline = /^f\/[\d.]+ on Person 1’s .*, from [\d.]+ m\.$/;
+  const headline = /^f\/[\d.]+ on Adult 1’s .*, from [\d.]+ m\.$/;
   await expect(call(page)).toHaveText(headline);
   const answer = (await call(page).textContent()) ?? '';
 

@@ -26,9 +26,9 @@ test('the family on the steps is planned from nothing to an answer', async ({ pa
   // One press and there is an answer.
   await page.getByRole('button', { name: /^A large group/ }).click();
   await expect(call(page)).toHaveText(
-    /^f\/[\d.]+ on Person \d+’s .*eyes?, [\d.]+ m from the front row(, focused at [\d.]+ m)?\.$/
+    /^f\/[\d.]+ on Adult \d+’s .*eyes?, [\d.]+ m from the front row(, focused at [\d.]+ m)?\.$/
   );
-  await expect(page.getByTestId('floor').getByRole('button', { name: /^Person \d+,/ })).toHaveCount(14);
+  await expect(page.getByTestId('floor').getByRole('button', { name: /^Adult \d+,/ })).toHaveCount(14);
   // What is asked afterwards, with the answer in view.
   await page.getByLabel('The background', { exact: true }).selectOption('hint');
 
@@ -56,7 +56,7 @@ test('the family on the steps is planned from nothing to an answer', async ({ pa
   const ladder = page.getByTestId('ladder');
   await expect(ladder.getByRole('row', { name: /faces/ })).toHaveCount(3);
   await ladder.getByRole('button', { name: /^Row 1, front/ }).click();
-  await expect(ladder.getByRole('row', { name: /^Person/ })).toHaveCount(5);
+  await expect(ladder.getByRole('row', { name: /^Adult/ })).toHaveCount(5);
   await expect(ladder.getByText('sets the limit').first()).toBeAttached();
   await page.getByRole('group', { name: 'Faces sorted' }).getByText('by risk').click();
   await expect(ladder.getByRole('row', { name: /^Less at risk/ })).toBeVisible();

@@ -55,7 +55,8 @@ test.describe('one frame after a change, Call, Ladder and Floor have all moved',
     const moved = await changesWithinAFrame(page, () => {
       const label = [...document.querySelectorAll('label')].find((item) => item.textContent?.startsWith('Head turned'));
       const field = document.getElementById(label?.htmlFor ?? '') as HTMLInputElement;
-      field.value = '5';
+      // Straight on, both eyes are equally far.
+      field.value = '0';
       field.dispatchEvent(new Event('input', { bubbles: true }));
     });
     expect(moved).toEqual(all);

@@ -156,6 +156,8 @@ export interface Plan {
   /** Who must be sharp but is not in the picture, and who is hidden by somebody or something: warned about. */
   readonly outOfFrame: readonly string[];
   readonly hidden: readonly string[];
+  /** Whose head a wide lens draws longest, and by how much; null where nobody would notice. */
+  readonly stretched: { readonly subjectId: string; readonly factor: number } | null;
   /** The full-frame lens that would give the same view and blur in one frame, at the stop in use; for stitched views. */
   readonly stitched: { readonly focalLengthMm: number; readonly fNumber: number } | null;
   /** Who is most likely to be missed at the stop in use, their own odds, and how far they sway (standard deviation, mm). */

@@ -63,6 +63,7 @@ function planSituation(situation: Situation, stopStep: StopStep): Plan {
     stitched: setup.camera.stitch ? equivalentLens(body, setup.camera, stops[selected]?.stop.fNumber ?? 1) : null,
     outOfFrame: situation.outOfFrame,
     hidden: situation.hidden,
+    stretched: situation.stretched,
     weakest: {
       subjectId: weakest.id,
       odds: weakest.odds,

@@ -10,6 +10,7 @@ import { sightFrom } from '../setup/occlusion';
 import { projector } from '../setup/projection';
 import { backgroundDepth, eyesMidpoint, sceneSubjects, toCamera, viewpoint } from '../setup/scene';
 import type { Subject, Viewpoint } from '../setup/scene';
+import { noticedStretch, stretchAt } from '../setup/stretch';
 import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
@@ -73,6 +74,7 @@ export interface Situation extends Placed {
   readonly backgrounds: Plan['backgrounds'];
   readonly outOfFrame: readonly string[];
   readonly hidden: readonly string[];
+  readonly stretched: Plan['stretched'];
   /** People whose eyes should be open. */
   readonly people: number;
   readonly lighting: Lighting;
@@ -160,6 +162,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
       .filter((subject) => subject.importance !== 'maySoft' && !framed.includes(subject))
       .map((subject) => subject.id),
     hidden: framed.filter((subject) => subject.importance !== 'maySoft' && !sees(subject)).map((subject) => subject.id),
+    stretched: mostStretched(setup, framed, view),
     people: decisive.filter((subject) => (people.get(subject.id)?.being ?? 'pet') !== 'pet').length,
     lighting: {
       setup,
@@ -178,6 +181,17 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     aim
   };
   return { kind: 'situation', situation };
+}
+
+/** Whose head is drawn longest among those in the picture. */
+function mostStretched(setup: Setup, framed: readonly Subject[], view: Viewpoint): Plan['stretched'] {
+  const [most] = framed
+    .flatMap((subject) => {
+      const person = setup.people.find((item) => item.id === subject.id);
+      return person ? [{ subjectId: subject.id, factor: stretchAt(view, eyesMidpoint(person)) }] : [];
+    })
+    .sort((a, b) => b.factor - a.factor);
+  return most && most.factor >= noticedStretch ? most : null;
 }
 
 /** Whether the picture shows somebody's eyes, or the middle of a thing. */

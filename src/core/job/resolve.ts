@@ -113,6 +113,3 @@ export function splitEdit(stored: JobSetup, before: Setup, after: Setup, place: 
     })
   };
 }
-
-/** A name nobody has given: somebody called so goes with the last picture they stand in. */
-export const unnamed = /^(Person|Adult|Child|Baby|Pet) \d+$/;

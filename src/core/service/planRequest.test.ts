@@ -194,6 +194,7 @@ describe('plan request', () => {
           'farMm',
           'shutterS',
           'position',
+          'stretched',
           'point',
           'recomposed',
           'secondPlaneMm',

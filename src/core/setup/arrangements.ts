@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import { degrees, radians } from '../geometry/vector';
 import { newPerson } from './defaults';
-import { numbered } from './persons';
+import { beingNames, numbered } from './names';
 import type { Person, Setup } from './schema';
 
 const count = z.int().min(1, 'must be at least 1').max(200, 'must be at most 200');
@@ -157,7 +157,7 @@ export function arrangePeople(setup: Setup, arrangement: Arrangement, newId: (n:
   const names = setup.people.map((person) => person.name);
   const added: Person[] = [];
   for (let n = 1; n <= missing; n++) {
-    const name = numbered('Person', names, people.length + 1);
+    const name = numbered(beingNames.adult, names, people.length + 1);
     names.push(name);
     added.push(newPerson(newId(n), name, { sharp }));
   }

@@ -1,5 +1,6 @@
 /** What a new job, setup, person or background starts with. Every value is a default the photographer sees and edits. */
 import { eyeHeight } from '../people/anatomy';
+import { beingNames, surfaceNames } from './names';
 import { lookFor } from '../people/looks';
 import type { Background, Camera, Light, Person, Setup, Thing } from './schema';
 
@@ -103,7 +104,7 @@ export function newBackground(id: string, name: string, changes: Partial<Backgro
 }
 
 export function newSetup(id: string, name: string, changes: Partial<Setup> = {}): Setup {
-  const person = newPerson('person-1', 'Person 1');
+  const person = newPerson('person-1', `${beingNames.adult} 1`);
   return {
     id,
     name,
@@ -113,7 +114,7 @@ export function newSetup(id: string, name: string, changes: Partial<Setup> = {})
     light: defaultLight,
     people: [person],
     things: [],
-    backgrounds: [newBackground('background-1', 'Background')],
+    backgrounds: [newBackground('background-1', surfaceNames.foliage)],
     intent: {
       picture: 'onePerson',
       viewing: { kind: 'traditional' },

@@ -2,15 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { demoSetup } from '../testing/demo';
 import { arrangePeople } from './arrangements';
 import { defaultStatureMm, newPerson, newSetup } from './defaults';
-import { become, besideEverybody, newcomer, numbered } from './persons';
+import { become, besideEverybody, newcomer } from './persons';
+import { isPlainName, numbered, surfaceName } from './names';
 
 describe('somebody new', () => {
   it('has the first number nobody in the job has, and stands to the right of everybody', () => {
     const setup = newSetup('s', 'S', {
-      people: [newPerson('a', 'Person 1', { lateralMm: -200 }), newPerson('b', 'Ines', { lateralMm: 300 })]
+      people: [newPerson('a', 'Adult 1', { lateralMm: -200 }), newPerson('b', 'Ines', { lateralMm: 300 })]
     });
-    const person = newcomer(setup, 'c', ['Person 2']);
-    expect(person).toMatchObject({ id: 'c', name: 'Person 3', lateralMm: 780 });
+    const person = newcomer(setup, 'c', ['Adult 2']);
+    expect(person).toMatchObject({ id: 'c', name: 'Adult 3', lateralMm: 780 });
     expect(besideEverybody(newSetup('s', 'S', { people: [] }))).toBe(0);
     expect(numbered('Thing', ['Thing 1', 'Thing 3'])).toBe('Thing 2');
   });
@@ -19,13 +20,32 @@ describe('somebody new', () => {
 describe('who somebody is', () => {
   it('changes the height only between people and pets', () => {
     const ines = newPerson('i', 'Ines', { statureMm: 1690 });
-    become(ines, 'child', 'seated');
+    become(ines, 'child', 'seated', []);
     expect(ines).toMatchObject({ being: 'child', posture: 'seated', statureMm: 1690 });
-    become(ines, 'pet', 'seated');
+    become(ines, 'pet', 'seated', []);
     expect(ines.statureMm).toBe(defaultStatureMm.pet);
     expect(ines.muzzleMm).toBeGreaterThan(0);
-    become(ines, 'adult', 'standing');
+    become(ines, 'adult', 'standing', []);
     expect(ines).toMatchObject({ statureMm: defaultStatureMm.adult, muzzleMm: 0 });
+  });
+});
+
+describe('names nobody has given', () => {
+  it('follow what somebody becomes, and leave a given name alone', () => {
+    const somebody = newPerson('s', 'Adult 2');
+    become(somebody, 'child', 'standing', ['Child 1', 'Ines']);
+    expect(somebody.name).toBe('Child 2');
+    become(somebody, 'child', 'seated', ['Child 1', 'Child 2']);
+    expect(somebody.name).toBe('Child 2');
+    const ines = newPerson('i', 'Ines');
+    become(ines, 'baby', 'embracing', []);
+    expect(ines.name).toBe('Ines');
+  });
+
+  it('of backgrounds are what they are drawn as, numbered where there are several', () => {
+    expect(surfaceName('foliage', [])).toBe('leaves');
+    expect(surfaceName('foliage', ['leaves', 'wall'])).toBe('leaves 2');
+    expect([isPlainName('leaves 2'), isPlainName('Background 3'), isPlainName('ferns')]).toEqual([true, true, false]);
   });
 });
 

@@ -3,6 +3,7 @@ import { arrange } from './arrangements';
 import { builtInKit } from '../kit/builtInKit';
 import { defaultCamera, newBackground, newPerson, newSetup, newThing } from './defaults';
 import { cameraDistance } from './framing';
+import { beingNames, surfaceNames } from './names';
 import { aimAtGroup } from './groupFraming';
 import { asPicture, sharpSubjects, usualFor, withSharpSubject, type SharpSubject } from './intents';
 import { framings, type Camera, type Framing, type Person, type PictureKind, type Setup, type Wish } from './schema';
@@ -87,8 +88,10 @@ export function setupFrom({ template, second, wish }: TemplateChoices, id: strin
 }
 
 const person = (index: number, changes: Partial<Person> = {}) =>
-  newPerson(`person-${index}`, `Person ${index}`, changes);
-const behind = (depthMm: number, detailMm = 40) => [newBackground('background-1', 'Background', { depthMm, detailMm })];
+  newPerson(`person-${index}`, `${beingNames[changes.being ?? 'adult']} ${index}`, changes);
+const behind = (depthMm: number, detailMm = 40) => [
+  newBackground('background-1', surfaceNames.foliage, { depthMm, detailMm })
+];
 const seenBy = (setup: Setup, changes: Partial<Camera>): Camera => ({ ...setup.camera, ...changes });
 
 function filled(template: Template, setup: Setup, chosen: Framing | number | SharpSubject): Setup {
@@ -114,7 +117,7 @@ function filled(template: Template, setup: Setup, chosen: Framing | number | Sha
       return withSharpSubject(
         {
           ...setup,
-          things: [newThing('thing-1', 'Thing', { heightMm: 1450 })],
+          things: [newThing('thing-1', 'thing', { heightMm: 1450 })],
           backgrounds: behind(3000, 150)
         },
         sharpSubjects.find((item) => item === chosen) ?? 'thing'
@@ -152,7 +155,7 @@ function filled(template: Template, setup: Setup, chosen: Framing | number | Sha
         camera: seenBy(setup, { placement, heightMm: 1100 }),
         people: [
           person(1, { posture: 'seated' }),
-          newPerson('pet-1', 'Pet', {
+          newPerson('pet-1', `${beingNames.pet} 1`, {
             being: 'pet',
             posture: 'seated',
             depthMm: -60,

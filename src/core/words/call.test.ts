@@ -11,9 +11,11 @@ import {
   conflictSentences,
   framesWords,
   noPlanWords,
+  noticeWords,
   oddsWords,
   reasonSentence,
   sharpZone,
+  standWords,
   zoneSplitWords,
   zoneWords
 } from './call';
@@ -81,6 +83,53 @@ describe('the call in words', () => {
     const restless = people.map((person, i) => ({ ...person, mood: 'lively' as const, swayMm: 80, depthMm: i * 20 }));
     const hopeless = plan({ ...alone, people: restless }, { placement: { kind: 'distance', distanceMm: 2500 } });
     expect(framesWords(hopeless, entryOf(hopeless, 3))).toMatch(/^no single frame will do/);
+  });
+});
+
+describe('what is amiss, in words', () => {
+  it('names who is outside, who is hidden, and whose head a wide lens draws longer', () => {
+    const wide = {
+      lensId: 'lens-24-70',
+      focalLengthMm: 24,
+      placement: { kind: 'distance', distanceMm: 1600 }
+    } as const;
+    const people = [
+      newPerson('a', 'Ada'),
+      newPerson('b', 'Bo', { lateralMm: 900 }),
+      newPerson('c', 'Cleo', { lateralMm: 4000 }),
+      newPerson('d', 'Dov', { depthMm: 700, lateralMm: 5 })
+    ];
+    const said = noticeWords(plan({ ...alone, people }, wide));
+    expect(said).toEqual([
+      'Cleo is outside the picture and does not count.',
+      'Dov is hidden from the lens.',
+      // 900 mm aside at 1.6 m is 29.4° off the axis: 1/cos 29.4° = 1.147.
+      'So wide and so near the edge, Bo’s head is drawn 15 % longer.'
+    ]);
+    expect(noticeWords(plan({ ...alone, people: people.slice(0, 1) }))).toEqual([]);
+    const crowd = Array.from({ length: 5 }, (_, i) => newPerson(`o${i}`, `O${i}`, { lateralMm: 5000 + i * 300 }));
+    expect(noticeWords(plan({ ...alone, people: [newPerson('a', 'Ada'), ...crowd] }))[0]).toBe(
+      'O0, O1 and 3 more are outside the picture and do not count.'
+    );
+  });
+
+  it('measures where to stand to what stands nearest, and names it', () => {
+    const said = (people: Setup['people'], distanceMm = 5000) => {
+      const result = plan(
+        { ...alone, people },
+        { lensId: 'lens-35', focalLengthMm: 35, placement: { kind: 'distance', distanceMm } }
+      );
+      return standWords(result, entryOf(result), 'metric');
+    };
+    const [a, b] = [newPerson('a', 'Ada', { lateralMm: -300 }), newPerson('b', 'Bo', { lateralMm: 300 })];
+    expect(said([a])).toBe('from 5 m');
+    expect(said([a, b])).toBe('5 m from both');
+    expect(said([a, b, newPerson('c', 'Cleo')])).toBe('5 m from the row');
+    const back = [-400, 0, 400].map((lateralMm) =>
+      newPerson(`r${lateralMm}`, 'R', { lateralMm, depthMm: 900, floorMm: 300 })
+    );
+    expect(said([a, b, ...back])).toMatch(/^5 m from the front row(, focused at 5\.\d m)?$/);
+    expect(said([a, { ...b, depthMm: 1500 }])).toMatch(/^(from 5 m|5 m from Ada, focused at 6\.\d m)$/);
   });
 });
 

@@ -125,8 +125,8 @@ export function standWords(plan: Plan, entry: StopPlan, unit: LengthUnit): strin
   return from === '' ? `from ${length}` : `${length} from ${from}${focused === '' ? '' : `, ${focused}`}`;
 }
 
-/** Who must be sharp but is not in the picture, or not seen in it: sentences, none when all is well. */
-export function missingWords(plan: Plan): readonly string[] {
+/** Who must be sharp but is not in the picture or not seen in it, and whom the lens distorts: none when all is well. */
+export function noticeWords(plan: Plan): readonly string[] {
   const of = (ids: readonly string[], one: string, many: string) => {
     if (ids.length === 0) return [];
     const names = ids.map((id) => subjectName(plan, id));
@@ -135,7 +135,12 @@ export function missingWords(plan: Plan): readonly string[] {
   };
   return [
     ...of(plan.outOfFrame, 'is outside the picture and does not count', 'are outside the picture and do not count'),
-    ...of(plan.hidden, 'is hidden from the lens', 'are hidden from the lens')
+    ...of(plan.hidden, 'is hidden from the lens', 'are hidden from the lens'),
+    ...(plan.stretched
+      ? [
+          `So wide and so near the edge, ${possessive(subjectName(plan, plan.stretched.subjectId))} head is drawn ${Math.round((plan.stretched.factor - 1) * 100)} % longer.`
+        ]
+      : [])
   ];
 }
 

@@ -4,7 +4,7 @@
   import {
     conflictSentences,
     framesWords,
-    missingWords,
+    noticeWords,
     oddsWords,
     reasonSentence,
     standParts,
@@ -103,8 +103,7 @@
         aria-controls="call-why"
         aria-label={stand.length}
         onclick={ask('distance')}>{stand.length}{stand.from === '' ? '.' : ''}</button
-      >{#if stand.from !== ''}<span>&#32;from {stand.from}{stand.focused === '' ? '.' : `, ${stand.focused}.`}</span
-        >{/if}
+      >{#if stand.from !== ''}{` from ${stand.from}${stand.focused === '' ? '.' : `, ${stand.focused}.`}`}{/if}
     </h1>
     <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure
@@ -145,7 +144,7 @@
       {#if entry.target.recomposed && !entry.target.recomposed.asked}
         <p class="font-medium">{recomposeWords(entry, unit)}</p>
       {/if}
-      {#each missingWords(plan) as sentence (sentence)}<p class="font-medium">{sentence}</p>{/each}
+      {#each noticeWords(plan) as sentence (sentence)}<p class="font-medium">{sentence}</p>{/each}
       {#if plan.stitched}
         <p class="text-soft">
           Stitched, like a {Math.round(plan.stitched.focalLengthMm)} mm f/{plan.stitched.fNumber.toFixed(2)} in one frame.

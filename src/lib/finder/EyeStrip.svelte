@@ -8,7 +8,7 @@
   import Loupe from './Loupe.svelte';
   import { getRenderings } from './renderings.svelte';
 
-  /** Everybody's eyes at 100 % of the camera's pixels. */
+  /** Everybody's eyes, at 100 % of the camera's pixels where an eye with its lids fits; pressed, at 100 %. */
   let { taken, width }: { taken: Taken; width: number } = $props();
   const pictures = getRenderings();
   const tile = { height: 58, least: 150, most: 172 } as const;
@@ -27,9 +27,10 @@
   function wanted({ subjectId }: EyeCrop): boolean {
     return taken.plan.subjects.find((item) => item.id === subjectId)?.importance !== 'maySoft';
   }
-  function words({ name, roles, ratio }: EyeCrop): { who: string; how: string } {
+  function words({ name, roles, ratio, shownAt }: EyeCrop): { who: string; how: string } {
     const what = roles.length > 1 ? 'eyes' : (roles[0] && roleWords[roles[0]]) || '';
-    return { who: `${name}, ${what}`, how: verdictWords[verdict(ratio)] };
+    const scale = shownAt > 0.99 ? '' : `, at ${Math.round(shownAt * 100)} %`;
+    return { who: `${name}, ${what}${scale}`, how: verdictWords[verdict(ratio)] };
   }
 </script>
 
@@ -37,7 +38,7 @@
   <div
     class="flex gap-1 overflow-x-auto bg-surround p-1"
     role="group"
-    aria-label="Eyes at 100 %"
+    aria-label="Everybody’s eyes"
     data-testid="eye-strip"
   >
     {#each crops as crop, index (crop.key)}
@@ -58,7 +59,7 @@
         onclick={() => (looking = crop)}
       >
         {#if asked}
-          <LensRendering {asked} {...size} label="{said.who} at 100 %" restMs={160}>
+          <LensRendering {asked} {...size} label="{said.who}{crop.shownAt > 0.99 ? ' at 100 %' : ''}" restMs={160}>
             {#snippet outline()}<EyeOutline {crop} {...size} />{/snippet}
           </LensRendering>
         {/if}

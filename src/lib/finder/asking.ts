@@ -86,6 +86,8 @@ export interface EyeCrop {
   readonly ratio: number;
   readonly at: Projected;
   readonly cutout: Cutout;
+  /** Size of what is shown over the camera's pixels: 1 at 100 %, less where an eye with its lids would not fit. */
+  readonly shownAt: number;
   /** Nothing but this person's eyes is in it. */
   readonly eyesOf: string | undefined;
 }
@@ -93,17 +95,24 @@ export interface EyeCrop {
 /** Wider than this, more of somebody than the eyes may be in the crop, mm in the scene. */
 const eyesOnlyMm = 92;
 
+/** An eye with lids and lashes, which tells sharp from soft where an iris alone does not, mm in the scene (from memory). */
+const eyeWithLidsMm = 44;
+
 /** Eyes closer together than this share of a crop fit into one. */
 const bothFit = 0.82;
 
-/** The crops at 100 % of the camera's pixels: both eyes in one where they fit, else one each; in the Ladder's order. */
+/**
+ * The crops at 100 % of the camera's pixels, or as much less as shows lids and lashes: both eyes in one where they fit, else
+ * one each; what is focused on first, then in the Ladder's order.
+ */
 export function eyeCrops(taken: Taken, sizePx: { readonly width: number; readonly height: number }): EyeCrop[] {
   const { plan } = taken;
   const project = projection(taken);
   const pixels = picturePixels(taken);
   const entry = plan.stops[plan.selected];
   if (!entry) return [];
-  return plan.subjects.flatMap((subject, index): EyeCrop[] => {
+  const isTarget = ({ subjectId }: EyeCrop) => subjectId === entry.target.subjectId;
+  const all = plan.subjects.flatMap((subject, index): EyeCrop[] => {
     const wanted: readonly PointRole[] = subject.kind === 'person' ? ['nearEye', 'farEye', 'head'] : ['nearSide'];
     const points = subject.points.flatMap((point, place) => {
       const at = wanted.includes(point.role) ? project(point.position) : undefined;
@@ -115,7 +124,9 @@ export function eyeCrops(taken: Taken, sizePx: { readonly width: number; readonl
       if (!first) return [];
       const middle = (key: 'x' | 'y' | 'scale') => chosen.reduce((sum, item) => sum + item.at[key], 0) / chosen.length;
       const at = { x: middle('x'), y: middle('y'), scale: middle('scale') };
-      const widthMm = sizePx.width / pixels.width / at.scale;
+      const atFull = sizePx.width / pixels.width / at.scale;
+      const shownAt = Math.min(1, subject.kind === 'person' ? atFull / eyeWithLidsMm : 1);
+      const widthMm = atFull / shownAt;
       const near = subject.kind === 'person' && widthMm < eyesOnlyMm && first.point.role !== 'head';
       const person = taken.setup.people.find((item) => item.id === subject.id);
       return [
@@ -126,7 +137,8 @@ export function eyeCrops(taken: Taken, sizePx: { readonly width: number; readonl
           roles: chosen.map((item) => item.point.role),
           ratio: Math.max(...chosen.map((item) => item.ratio)),
           at,
-          cutout: cutoutAt(at, sizePx, pixels),
+          cutout: cutoutAt(at, { width: sizePx.width / shownAt, height: sizePx.height / shownAt }, pixels),
+          shownAt,
           eyesOf: near && person?.being !== 'pet' ? subject.id : undefined
         }
       ];
@@ -136,4 +148,5 @@ export function eyeCrops(taken: Taken, sizePx: { readonly width: number; readonl
     const apart = Math.abs(a.at.x - b.at.x) * pixels.width;
     return apart < sizePx.width * bothFit ? crop(points) : [...crop([a]), ...crop([b])];
   });
+  return [...all.filter(isTarget), ...all.filter((crop) => !isTarget(crop))];
 }

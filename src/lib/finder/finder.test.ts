@@ -52,7 +52,13 @@ describe('eyes at 100 %', () => {
   it('show everybody’s eyes in the order of the Ladder, with the words for how sharp they are', () => {
     const its = taken(demoSetup('Family on the steps'));
     const crops = eyeCrops(its, tile);
-    expect(crops.map((crop) => crop.subjectId)).toEqual(its.plan.subjects.map((subject) => subject.id));
+    const { target } = its.plan.stops[its.plan.selected] ?? {};
+    const order = its.plan.subjects.map((subject) => subject.id);
+    // What is focused on comes first.
+    expect(crops.map((crop) => crop.subjectId)).toEqual([
+      target?.subjectId,
+      ...order.filter((id) => id !== target?.subjectId)
+    ]);
     expect(crops.every((crop) => crop.roles.length === 2)).toBe(true);
     for (const crop of crops) {
       const index = its.plan.subjects.findIndex((subject) => subject.id === crop.subjectId);
@@ -69,7 +75,8 @@ describe('eyes at 100 %', () => {
   it('cut as many of the camera’s pixels as the tile has, about the middle of the eyes', () => {
     const its = taken(demoSetup('Family on the steps'));
     const pixels = picturePixels(its);
-    for (const { cutout, at } of eyeCrops(its, tile)) {
+    for (const { cutout, at, shownAt } of eyeCrops(its, tile)) {
+      expect(shownAt).toBe(1);
       expect((cutout.right - cutout.left) * pixels.width).toBeCloseTo(tile.width, 6);
       expect((cutout.bottom - cutout.top) * pixels.height).toBeCloseTo(tile.height, 6);
       expect((cutout.left + cutout.right) / 2).toBeCloseTo(at.x, 6);
@@ -81,6 +88,13 @@ describe('eyes at 100 %', () => {
     const crops = eyeCrops(its, tile);
     expect(crops.map((crop) => crop.roles)).toEqual([['nearEye'], ['farEye']]);
     expect(crops.map((crop) => crop.eyesOf)).toEqual(['ines', 'ines']);
+    // At 100 % there would be an iris alone: so much is shown that the lids are in it, and the scale is told.
+    const pixels = picturePixels(its);
+    for (const { cutout, at, shownAt } of crops) {
+      expect(shownAt).toBeLessThan(0.6);
+      expect((cutout.right - cutout.left) / at.scale).toBeCloseTo(44, 6);
+      expect((cutout.right - cutout.left) * pixels.width * shownAt).toBeCloseTo(tile.width, 6);
+    }
     const wide = eyeCrops(taken(demoSetup('Forty years')), tile);
     expect(wide.every((crop) => crop.eyesOf === undefined)).toBe(true);
   });

@@ -3,6 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { Plus, Trash2 } from '@lucide/svelte';
   import { newBackground } from '$core/setup/defaults';
+  import { isPlainName, surfaceName } from '$core/setup/names';
   import type { Background } from '$core/setup/schema';
   import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
@@ -22,8 +23,10 @@
   }
   function add() {
     const newId = workspace.app.newId();
-    const name = backgrounds.length === 0 ? 'Background' : `Background ${backgrounds.length + 1}`;
-    workspace.edit(`${name} added`, (draft) => void draft.backgrounds.push(newBackground(newId, name)));
+    const added = newBackground(newId, '');
+    const names = backgrounds.map((item) => item.name);
+    const name = surfaceName(added.surface, names);
+    workspace.edit(`${name} added`, (draft) => void draft.backgrounds.push({ ...added, name }));
     workspace.selection.select({ kind: 'background', id: newId });
   }
   function remove(item: Background) {
@@ -91,7 +94,12 @@
               hideLabel
               items={surfaceChoices}
               value={item.surface}
-              onchange={(surface) => edit(item, 'Drawn as', (draft) => void (draft.surface = surface))}
+              onchange={(surface) =>
+                edit(item, 'Drawn as', (draft) => {
+                  const taken = backgrounds.filter((other) => other.id !== item.id).map((other) => other.name);
+                  if (isPlainName(draft.name)) draft.name = surfaceName(surface, taken);
+                  draft.surface = surface;
+                })}
             />
           </div>
         </div>

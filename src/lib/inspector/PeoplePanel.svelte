@@ -2,7 +2,8 @@
   import { Button } from 'flowbite-svelte';
   import { LayoutGrid, Plus, Trash2 } from '@lucide/svelte';
   import { newPerson, newThing } from '$core/setup/defaults';
-  import { besideEverybody, newcomer, numbered } from '$core/setup/persons';
+  import { besideEverybody, newcomer } from '$core/setup/persons';
+  import { numbered } from '$core/setup/names';
   import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import TextField from '$lib/controls/TextField.svelte';

@@ -137,6 +137,11 @@
   onchange={(value) =>
     edit('Who it is', (draft) => {
       const [being, posture] = value.split('-') as [typeof draft.being, typeof draft.posture];
-      become(draft, being, posture);
+      become(
+        draft,
+        being,
+        posture,
+        workspace.app.open.people.map((item) => item.name)
+      );
     })}
 />

@@ -65,7 +65,7 @@ describe('setups', () => {
     const second = rowOf(app.setups.add({ template: 'couple' }) ?? '');
     expect(first.setup.place.scenery).toBe('palmHouse');
     const people = [...first.setup.people, ...second.setup.people];
-    expect(people.map((person) => person.name)).toEqual(['Person 1', 'Person 2', 'Person 3', 'Person 4']);
+    expect(people.map((person) => person.name)).toEqual(['Adult 1', 'Adult 2', 'Adult 3', 'Adult 4']);
     expect(new Set(people.map((person) => person.id)).size).toBe(4);
   });
 

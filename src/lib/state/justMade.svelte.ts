@@ -2,7 +2,7 @@
 import { same } from '$core/plain/merge';
 import { withKitOnOffer } from '$core/setup/chooseKit';
 import { renamePeople } from '$core/job/normalise';
-import { numbered } from '$core/setup/persons';
+import { beingNames, numbered } from '$core/setup/names';
 import { secondChoice, setupFrom, type Second, type Template, type TemplateChoices } from '$core/setup/templates';
 import type { Setup, Wish } from '$core/setup/schema';
 import type { Workspace } from './workspace.svelte';
@@ -59,7 +59,7 @@ export class JustMade {
     return {
       ...people,
       people: people.people.map((person, i) => {
-        const name = before.people[i]?.name ?? numbered('Person', taken);
+        const name = before.people[i]?.name ?? numbered(beingNames[person.being], taken);
         taken.push(name);
         return { ...person, name };
       })

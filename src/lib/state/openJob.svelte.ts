@@ -1,7 +1,8 @@
 /** The job on the screen: its setups resolved with its people and places, and edits of them taken apart again. */
 import { produce } from 'immer';
 import type { PlanInput } from '$core/call/planInput';
-import { resolveSetup, splitEdit, unnamed, type Cast } from '$core/job/resolve';
+import { resolveSetup, splitEdit, type Cast } from '$core/job/resolve';
+import { unnamed } from '$core/setup/names';
 import type { Job, JobPerson, JobPlace, JobSetup } from '$core/job/schema';
 import { inBag, type Bag } from '$core/kit/bags';
 import { mergedKit } from '$core/kit/builtInKit';

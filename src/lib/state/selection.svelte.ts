@@ -9,7 +9,7 @@ export type Selected =
 
 export const idOf = (item: Selected): string => (item.kind === 'camera' ? '' : item.id);
 
-export const tabs = ['fixes', 'lineUp', 'people', 'background', 'intent', 'camera', 'light'] as const;
+export const tabs = ['fixes', 'lineUp', 'light', 'people', 'background', 'intent', 'camera'] as const;
 export type Tab = (typeof tabs)[number];
 
 export class Selection {

@@ -7,7 +7,7 @@
 import type { Setup } from '../../setup/schema';
 import type { PlanInput } from '../planInput';
 import { searchFor, type Search } from './search';
-import { costOf, partOf, type Choice, type Family, type Remedy } from './remedy';
+import { costOf, partOf, type Family, type Remedy } from './remedy';
 
 /** Steps of the first, coarse look along a family, and halvings after it. */
 const coarseSteps = 8;
@@ -16,10 +16,24 @@ export const halvings = 7;
 /** Told how much of the work is done, 0 to 1. */
 export type OnProgress = (share: number) => void;
 
-/** Every remedy that opens the window, least effort first. Empty when the window is open or nothing can be planned. */
+/**
+ * Every remedy that gives everything, least effort first; where there is none and the faces cannot be held, those that hold
+ * the faces; where there is none either, those that come nearest. Empty when the window is open or nothing can be planned.
+ */
 export function findRemedies(input: PlanInput, onProgress: OnProgress = () => undefined): Remedy[] {
   const search = searchFor(input);
   if (!search || search.context.plan.conflict === null) return [];
+  const found = opening(search, onProgress);
+  if (found.length > 0) return found;
+  if (search.context.plan.conflict.kind === 'facesUnreachable') {
+    const facesAlone = searchFor(input, 'faces');
+    const holding = facesAlone ? opening(facesAlone, onProgress) : [];
+    if (holding.length > 0) return holding;
+  }
+  return partialRemedies(search);
+}
+
+function opening(search: Search, onProgress: OnProgress): Remedy[] {
   const found: Remedy[] = [];
   const inQuestion = search.families(search.context);
   const switches = search.choices(search.context);
@@ -32,40 +46,31 @@ export function findRemedies(input: PlanInput, onProgress: OnProgress = () => un
     const gives = search.gives(setup);
     if (gives) found.push({ ...partOf(family, amount), ...costOf(family, amount), setup, ...gives, partial: null });
   }
-  for (const [index, choice] of switches.entries()) {
+  for (const [index, { kind, unit, options }] of switches.entries()) {
     onProgress((inQuestion.length + index) / all);
-    const works = choice.options.find((option) => search.opens(option.setup));
+    const works = options.find((option) => search.opens(option.setup));
     const gives = works && search.gives(works.setup);
     if (!works || !gives) continue;
     const { subject, effort, amount = 0, setup } = works;
-    found.push({
-      kind: choice.kind,
-      amount,
-      unit: choice.unit,
-      subject,
-      effort,
-      caution: null,
-      setup,
-      ...gives,
-      partial: null
-    });
+    found.push({ kind, amount, unit, subject, effort, caution: null, setup, ...gives, partial: null });
   }
-  return found.length > 0 ? found.sort((a, b) => a.effort - b.effort) : partialRemedies(search, inQuestion, switches);
+  return found.sort((a, b) => a.effort - b.effort);
 }
 
 /** Partial remedies offered, those that help most first. */
 const partialShown = 4;
 
 /** Where nothing opens the window: what comes nearest to it, each change as far as the place allows. */
-function partialRemedies(search: Search, inQuestion: readonly Family[], switches: readonly Choice[]): Remedy[] {
-  const byAmount = inQuestion
+function partialRemedies(search: Search): Remedy[] {
+  const byAmount = search
+    .families(search.context)
     .filter((family) => family.most >= family.step)
     .flatMap((family) => {
       const setup = family.apply(family.most);
       const helps = search.helps(setup);
       return helps ? [{ ...partOf(family, family.most), ...costOf(family, family.most), setup, ...helps }] : [];
     });
-  const bySwitch = switches.flatMap(({ kind, unit, options }) =>
+  const bySwitch = search.choices(search.context).flatMap(({ kind, unit, options }) =>
     options.flatMap(({ setup, subject, effort, amount = 0 }) => {
       const helps = search.helps(setup);
       return helps ? [{ kind, amount, unit, subject, effort, caution: null, setup, ...helps }] : [];

@@ -37,7 +37,8 @@ const worthOdds = 0.1;
 /** The same for a background's wish, stops. */
 const worthStops = 0.7;
 
-export function searchFor(input: PlanInput): Search | undefined {
+/** What is looked for: everything; or, where faces cannot be held and nothing gives everything, the faces alone. */
+export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search | undefined {
   const { setup, kit, habits, stopStep } = input;
   // The remedy speaks for the call, so a stop chosen by hand makes way for it.
   const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
@@ -51,8 +52,7 @@ export function searchFor(input: PlanInput): Search | undefined {
   const context = contextOf(free);
   if (!context) return undefined;
   const { plan } = context;
-  // Faces first: what holds everybody is looked for before what the background asks.
-  const asked: Asked = plan.conflict?.kind === 'facesUnreachable' ? 'faces' : 'everything';
+  const facesLacking = plan.conflict?.kind === 'facesUnreachable';
   const held = (from: Context) => (changed: Setup) => aimed(from, changed, input);
   const keeps = (outOfFrame: readonly string[]) => outOfFrame.every((id) => plan.outOfFrame.includes(id));
   const solved = (changed: Setup): Plan | undefined => {
@@ -95,9 +95,8 @@ export function searchFor(input: PlanInput): Search | undefined {
       const after = result?.stops[result.recommended];
       if (!result || !before || !after || !canExpose(after)) return undefined;
       const missed = (entry: StopPlan) => entry.backgrounds.reduce((sum, item) => sum + item.shortfallStops, 0);
-      const stopsNearer = asked === 'faces' ? 0 : missed(before) - missed(after);
-      const worth =
-        asked === 'faces' ? after.odds >= before.odds + worthOdds : after.facesHold && stopsNearer >= worthStops;
+      const stopsNearer = facesLacking ? 0 : missed(before) - missed(after);
+      const worth = facesLacking ? after.odds >= before.odds + worthOdds : after.facesHold && stopsNearer >= worthStops;
       if (!worth) return undefined;
       const partial = { oddsBefore: before.odds, stopsNearer };
       return { opens: opensAt(after, after, after), framing: framingOf(plan, result), partial };
