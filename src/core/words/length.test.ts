@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { formatLength, formatLengthExactly, parseLength, type LengthUnit } from './length';
+import { formatLength, formatLengthExactly, parseLength, type LengthUnit, unbroken } from './length';
 
 const read = (text: string, unit: LengthUnit = 'metric') => {
   const parsed = parseLength(text, unit);
@@ -63,5 +63,16 @@ describe('lengths as typed', () => {
       '11′ 2″',
       '40′ 6″'
     ]);
+  });
+});
+
+describe('lengths in a line', () => {
+  it('stay with their unit and with what leads to them', () => {
+    expect(unbroken('f/1.4 on Ines’s near eye, from 1.5 m.')).toBe('f/1.4 on Ines’s near eye, from\u00a01.5\u00a0m.');
+    expect(unbroken('5.2 m from the front row, focused at 5.9 m')).toBe(
+      '5.2\u00a0m from the front row, focused at\u00a05.9\u00a0m'
+    );
+    expect(unbroken('from 7′ 3″.')).toBe('from\u00a07′\u00a03″.');
+    expect(unbroken('2 frames of 10 models')).toBe('2 frames of 10 models');
   });
 });

@@ -113,3 +113,10 @@ function trim(value: number, decimals: number): string {
   const text = String(Number(value.toFixed(decimals)));
   return (text === '-0' ? '0' : text).replace('-', '−');
 }
+
+/** The same text with each length kept on one line with what leads to it: "from 1.5 m" breaks before "from" or not at all. */
+export function unbroken(text: string): string {
+  return text.replace(/(from |at )?\d[\d.,]* (?:m|cm|mm|km)\b|(from |at )\d+′( \d+″)?/g, (found) =>
+    found.replaceAll(' ', '\u00a0')
+  );
+}

@@ -96,14 +96,16 @@
         aria-controls="call-why"
         aria-label={targetWords(plan, entry, unit)}
         onclick={ask('target')}>{targetWords(plan, entry, unit)},</button
-      >{stand.from === '' ? ' from ' : ' '}<button
-        type="button"
-        class="call-part"
-        aria-expanded={asked === 'distance'}
-        aria-controls="call-why"
-        aria-label={stand.length}
-        onclick={ask('distance')}>{stand.length}{stand.from === '' ? '.' : ''}</button
-      >{#if stand.from !== ''}{` from ${stand.from}${stand.focused === '' ? '.' : `, ${stand.focused}.`}`}{/if}
+      >{' '}<span class="whitespace-nowrap"
+        >{stand.from === '' ? 'from ' : ''}<button
+          type="button"
+          class="call-part"
+          aria-expanded={asked === 'distance'}
+          aria-controls="call-why"
+          aria-label={stand.length}
+          onclick={ask('distance')}>{stand.length}{stand.from === '' ? '.' : ''}</button
+        >{#if stand.from !== ''}{` from ${stand.from}${stand.focused === '' ? '.' : ','}`}{/if}</span
+      >{#if stand.focused !== ''}{' '}<span class="whitespace-nowrap">{stand.focused}.</span>{/if}
     </h1>
     <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure

@@ -7,9 +7,11 @@
     /** List items with buttons in them. */
     children: Snippet;
     open: boolean;
+    /** The list ends where the button ends. */
+    atEnd?: boolean;
   }
   /** A button with a list of things to do under it. Pressed it opens and shuts; Escape and leaving it shut it. */
-  let { label, children, open = $bindable() }: Props = $props();
+  let { label, children, open = $bindable(), atEnd = false }: Props = $props();
   const id = $props.id();
   let whole = $state<HTMLDivElement>();
   let button = $state<HTMLButtonElement>();
@@ -50,7 +52,10 @@
     {@render label()}
   </button>
   {#if open}
-    <ul {id} class="absolute top-9 left-0 z-30 w-64 border border-line bg-raised py-1 shadow-lg">
+    <ul
+      {id}
+      class="absolute top-9 z-30 w-64 border border-line bg-raised py-1 shadow-lg {atEnd ? 'right-0' : 'left-0'}"
+    >
       {@render children()}
     </ul>
   {/if}

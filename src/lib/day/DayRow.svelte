@@ -1,6 +1,8 @@
 <script lang="ts">
-  import { ArrowDown, ArrowUp, Copy, Trash2 } from '@lucide/svelte';
+  import { ArrowDown, ArrowUp, Copy, EllipsisVertical, Trash2 } from '@lucide/svelte';
   import { dayWords } from '$core/words/call';
+  import { unbroken } from '$core/words/length';
+  import Menu from '$lib/controls/Menu.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
   import Thumbnail from '$lib/strip/Thumbnail.svelte';
@@ -11,6 +13,7 @@
   const { setups } = app;
   const said = $derived(dayWords(app.open.planned(row.setup).plan, app.settings.now.unit));
   const name = $derived(row.setup.name);
+  let menuOpen = $state(false);
   const actions = $derived([
     { icon: ArrowUp, name: `Move up: ${name}`, off: index === 0, act: () => setups.move(row, -1) },
     { icon: ArrowDown, name: `Move down: ${name}`, off: index === count - 1, act: () => setups.move(row, 1) },
@@ -23,18 +26,40 @@
   role="listitem"
   aria-setsize={count}
   aria-posinset={index + 1}
-  class="flex items-center gap-4 border-t border-line py-2.5"
+  class="flex items-center gap-2 border-t border-line py-2.5 sm:gap-4"
 >
-  <span class="w-5 text-right text-soft">{index + 1}</span>
-  <a href="/setup/{row.id}" class="flex min-w-0 flex-1 items-center gap-4">
-    <Thumbnail {row} />
+  <span class="w-5 shrink-0 text-right text-soft">{index + 1}</span>
+  <a href="/setup/{row.id}" class="flex min-w-0 flex-1 items-center gap-3 sm:gap-4">
+    <span class="grid w-23 shrink-0 place-items-center"><Thumbnail {row} /></span>
     <span class="min-w-0">
       <span class="condensed block text-[17px] font-semibold">{name}</span>
-      <span class="block text-[14px]">{said.call}</span>
+      <span class="block text-[14px] text-pretty">{unbroken(said.call)}</span>
       <span class="block truncate text-soft">{said.more}</span>
     </span>
   </a>
-  <span class="flex">
+  <div class="sm:hidden">
+    <Menu bind:open={menuOpen} atEnd>
+      {#snippet label()}
+        <span class="grid size-8 place-items-center"
+          ><EllipsisVertical size={16} aria-hidden="true" /><span class="sr-only">What to do with {name}</span></span
+        >
+      {/snippet}
+      {#each actions as action (action.name)}
+        <li>
+          <button
+            type="button"
+            class="flex w-full items-center gap-3 px-4 py-2 text-left text-[14px] disabled:opacity-30"
+            disabled={action.off}
+            onclick={() => {
+              menuOpen = false;
+              void action.act();
+            }}><action.icon size={16} aria-hidden="true" />{action.name}</button
+          >
+        </li>
+      {/each}
+    </Menu>
+  </div>
+  <span class="flex max-sm:hidden">
     {#each actions as action (action.name)}
       <button
         type="button"

@@ -22,11 +22,11 @@
   }
 </script>
 
-<Dialog bind:open title="Figures behind the odds" size="xl">
+<Dialog bind:open title="Figures behind the odds" size="lg">
   <p class="text-pretty">
-    How far focus lands from where it was meant to, how much you and they sway. All of them are from memory, in brackets
-    where they plausibly lie; what you have measured is better. “Why” under the keeper odds tells which of them matter
-    in a picture.
+    How far focus lands from where it was meant to, how much you and they sway. All of them are from memory, with the
+    range they plausibly lie in; what you have measured is better. Press the keeper odds to see which of them matter in
+    a picture.
   </p>
   <div class="mt-3 space-y-4">
     {#each habitGroups as group (group.title)}
