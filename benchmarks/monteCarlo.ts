@@ -20,11 +20,13 @@ export function monteCarloPlan(input: PlanInput, throws: number): number[] {
   const members = situation.groups[0]?.members ?? [];
   const normal = seededNormal(1);
   return plan.stops.map((entry) => {
-    const s = entry.target.focusDistanceMm;
+    const s = entry.planeMm;
     const spread = Math.hypot(entry.spread.focusMm, entry.spread.holdMm, entry.spread.leanMm);
     let kept = 0;
     for (let i = 0; i < throws; i++) {
-      const { near, far } = depthOfField(situation.f, entry.stop.fNumber, entry.allowanceMm, s + spread * normal());
+      // The error is normal behind the lens, so in vergence.
+      const plane = 1 / (1 / s + (spread / (s * s)) * normal());
+      const { near, far } = depthOfField(situation.f, entry.stop.fNumber, entry.allowanceMm, plane, situation.P);
       let all = true;
       for (const member of members) {
         const shift = member.sway * normal();

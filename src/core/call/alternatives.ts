@@ -4,7 +4,6 @@ import { styles, type Setup, type Style } from '../setup/schema';
 import { atDistance, type Candidate } from './candidates';
 import { tryCandidate } from './chooseTarget';
 import { targetOf } from './evaluateStop';
-import { lightFor } from './focus';
 import type { Target } from './plan';
 import type { PlanInput } from './planInput';
 import { planSetup, stopsOf } from './planSetup';
@@ -66,7 +65,7 @@ export function alternatives(input: PlanInput): Alternatives {
   }
   const { situation } = prepared;
   const at = (candidate: Candidate, N: number): Alternative => {
-    const { odds, worstRatio } = tryCandidate(situation, group, N, lightFor(situation, N), candidate);
+    const { odds, worstRatio } = tryCandidate(situation, group, N, situation.light(N), candidate);
     return { target: targetOf(candidate), odds, worstRatio };
   };
   const { fNumber } = entry.stop;
@@ -79,7 +78,9 @@ export function alternatives(input: PlanInput): Alternatives {
   };
   const labelOf = (index: number) => (index < 0 ? null : (plan.stops[index]?.stop.label ?? null));
   const byOdds = (a: Alternative, b: Alternative) => b.odds - a.odds || a.worstRatio - b.worstRatio;
-  const tried = group.candidates.map((candidate) => ({ candidate, ...at(candidate, fNumber) })).sort(byOdds);
+  const tried = [...group.eyes, ...group.beside]
+    .map((candidate) => ({ candidate, ...at(candidate, fNumber) }))
+    .sort(byOdds);
   const eyes = tried.filter(({ candidate }) => candidate.standing !== 'beside');
   // Of the places beside the eyes and between the faces only the best, and only where it is better than every eye.
   const beside = tried.find(({ candidate }) => candidate.standing === 'beside');
@@ -123,8 +124,8 @@ function rowRuleCandidates(
   const inRow = (row: Group['members'] | undefined): Candidate | undefined => {
     const ids = new Set(row?.map((member) => member.subject.id));
     const aside = (candidate: Candidate) => Math.abs((candidate.position?.x ?? 0) - view.position.x);
-    return group.candidates
-      .filter(({ standing, subjectId }) => standing !== 'beside' && subjectId !== null && ids.has(subjectId))
+    return group.eyes
+      .filter(({ subjectId }) => subjectId !== null && ids.has(subjectId))
       .sort((a, b) => aside(a) - aside(b))[0];
   };
   const ruled = rows.length === 2 ? inRow(rows[0]) : inRow(rows[Math.floor((rows.length - 1) / 2)]);

@@ -26,7 +26,13 @@ function all(setup: Setup, kit: Kit = builtInKit) {
     nearest: Math.min(...decisive.map((item) => item.nearest)),
     furthest: Math.max(...decisive.map((item) => item.furthest))
   };
-  return { subjects: situation.subjects, decisive, found: situation.groups[0]?.candidates ?? [], depths, situation };
+  return {
+    subjects: situation.subjects,
+    decisive,
+    found: [...(situation.groups[0]?.eyes ?? []), ...(situation.groups[0]?.beside ?? [])],
+    depths,
+    situation
+  };
 }
 const wide = { placement: { kind: 'distance', distanceMm: 4000 }, lensId: 'lens-50', focalLengthMm: 50 } as const;
 const base = newSetup('s', 'S', { people: [ada, bo, cleo], backgrounds: [] });
@@ -108,7 +114,7 @@ describe('where the focus may be put', () => {
     // Bo does not decide, so no frame holds him: those who do keep their own best eye.
     expect(all(chosen).found.map((item) => item.subjectId)).toEqual(['ada', 'ada']);
     const bothDecide = { ...chosen, people: [ada, { ...bo, importance: 'must' as const }] };
-    expect(situationOf(bothDecide).groups[1]?.candidates).toMatchObject([{ subjectId: 'bo', feature: 'leftEye' }]);
+    expect(situationOf(bothDecide).groups[1]?.eyes).toMatchObject([{ subjectId: 'bo', feature: 'leftEye' }]);
   });
 
   it('is none that is hidden behind somebody, while others are seen', () => {

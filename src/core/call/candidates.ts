@@ -55,19 +55,21 @@ export function decisiveSubjects(subjects: readonly Subject[]): readonly Subject
   return subjects;
 }
 
-interface Scene {
+export interface Scene {
   readonly setup: Setup;
   readonly view: Viewpoint;
   readonly aim: Aim;
   readonly subjects: readonly Subject[];
   readonly decisive: readonly Subject[];
+  /** Closest focus from the pupil, mm. */
+  readonly closest: number;
   /** Which row one would rather focus on, by depth: smaller first. */
   readonly rowPreference: (depth: number) => number;
 }
 
-/** Every place the setup allows the focus to be put, the chosen one alone if the photographer chose; the gladdest first. */
-export function candidates(scene: Scene, depths: { readonly nearest: number; readonly furthest: number }): Candidate[] {
-  const { setup, aim, subjects, decisive } = scene;
+/** Every eye and thing the setup allows the focus to be put on, the chosen one alone if the photographer chose; the gladdest first. */
+export function onSubjects(scene: Scene): Candidate[] {
+  const { setup, aim, subjects, decisive, closest } = scene;
   const chosen = setup.intent.target;
   if (chosen.kind === 'distance') return [atDistance(aim, chosen.distanceMm)];
   if (chosen.kind === 'eye' || chosen.kind === 'thing') {
@@ -85,21 +87,20 @@ export function candidates(scene: Scene, depths: { readonly nearest: number; rea
     if (found.length > 0) return found.sort(byPreference).map(({ candidate }) => candidate);
     // The eye is hidden or its owner is gone: the best eye stands in.
   }
-  const onSubjects = decisive.flatMap((subject) =>
+  const all = decisive.flatMap((subject) =>
     subject.points.filter((point) => point.target).map((point) => candidateOf(scene, subject, point))
   );
-  const seen = onSubjects.filter(({ hidden }) => !hidden);
-  const ranked = (seen.length > 0 ? seen : onSubjects).sort(byPreference).map(({ candidate }) => candidate);
-  return [...ranked, ...between(scene, depths)];
+  const seen = all.filter(({ hidden, candidate }) => !hidden && candidate.focusDistanceMm >= closest);
+  return (seen.length > 0 ? seen : all).sort(byPreference).map(({ candidate }) => candidate);
 }
 
-/** Beside the eyes of those who decide, and between their depths: where more than one must be sharp. */
-function between(
+/** Beside the eyes of those who decide, and between their depths: where more than one must be sharp and nobody chose. */
+export function between(
   scene: Scene,
   { nearest, furthest }: { readonly nearest: number; readonly furthest: number }
 ): Candidate[] {
   const { setup, view, aim, decisive } = scene;
-  if (decisive.length < 2 && nearest === furthest) return [];
+  if (setup.intent.target.kind !== 'best' || (decisive.length < 2 && nearest === furthest)) return [];
   const places =
     decisive.length < 2
       ? []

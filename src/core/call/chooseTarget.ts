@@ -2,7 +2,7 @@
 import { bestFocusBetween } from '../optics/blur';
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
 import type { Candidate, Standing } from './candidates';
-import { focusAt, lightFor, oddsInput, worstRatioOf, type Focus } from './focus';
+import { focusAt, oddsInput, worstRatioOf, type Focus } from './focus';
 import type { LightAtStop } from './light';
 import { keeperOdds } from './odds';
 import type { Group, Situation } from './situation';
@@ -49,52 +49,91 @@ export function tryCandidate(
   };
 }
 
-/**
- * The best of some candidates: by its odds, or where nobody has any by its blur. Both have one peak over where the plane
- * lies, so it is climbed from the place that shares the blur evenly.
- */
-function peakOf(group: Group, among: readonly Candidate[], tryAt: (candidate: Candidate) => Tried): Tried | undefined {
-  const plane = (candidate: Candidate) => candidate.focusDistanceMm + candidate.biasMm;
-  const sorted = [...among].sort((a, b) => plane(a) - plane(b));
+/** Candidates of one standing: as gladly as one would focus there, and the different planes they come to. */
+interface Places {
+  readonly standing: Standing;
+  readonly gladdest: readonly { readonly candidate: Candidate; readonly at: number }[];
+  /** One candidate for each plane, by where it lies: people in one row share a depth, and all that is computed from it. */
+  readonly planes: readonly Candidate[];
+  /** The plane that shares the blur most evenly, and how far in vergence it is from doing so. */
+  readonly evenest: number;
+  readonly off: number;
+}
+
+const planeOf = (candidate: Candidate) => candidate.focusDistanceMm + candidate.biasMm;
+
+/** Planes nearer together than this are one, mm. */
+const samePlaneMm = 1e-6;
+
+const alike = (a: Candidate, b: Candidate) =>
+  Math.abs(planeOf(a) - planeOf(b)) < samePlaneMm &&
+  a.focusDistanceMm === b.focusDistanceMm &&
+  a.behindMm === b.behindMm &&
+  a.leanMm === b.leanMm;
+
+function placesOf(group: Group, standing: Standing): Places | undefined {
+  const all = standing === 'beside' ? group.beside : group.eyes.filter((candidate) => candidate.standing === standing);
+  if (all.length === 0) return undefined;
+  const planes: Candidate[] = [];
+  const byPlane = [...all].sort((a, b) => planeOf(a) - planeOf(b));
+  const at = new Map<Candidate, number>();
+  for (const candidate of byPlane) {
+    const last = planes[planes.length - 1];
+    if (!last || !alike(last, candidate)) planes.push(candidate);
+    at.set(candidate, planes.length - 1);
+  }
   const even = 1 / bestFocusBetween(group.nearest, group.furthest);
-  const off = (candidate: Candidate) => Math.abs(1 / plane(candidate) - even);
-  let at = sorted.reduce((best, item, index) => (off(item) < off(sorted[best] ?? item) ? index : best), 0);
-  const first = sorted[at];
-  if (!first) return undefined;
-  let best = tryAt(first);
-  if (best.odds >= 1 - 1e-9) return best;
+  const off = planes.map((candidate) => Math.abs(1 / planeOf(candidate) - even));
+  const evenest = off.indexOf(Math.min(...off));
+  const gladdest = all.map((candidate) => ({ candidate, at: at.get(candidate) ?? 0 }));
+  return { standing, gladdest, planes, evenest, off: off[evenest] ?? Infinity };
+}
+
+/** What each plane gives at one stop, tried once. */
+type TryPlane = (at: number) => Tried | undefined;
+
+function triesAt(situation: Situation, group: Group, { planes }: Places, N: number): TryPlane {
+  const light = situation.light(N);
+  const tried: (Tried | undefined)[] = [];
+  return (at) => {
+    const candidate = planes[at];
+    return (tried[at] ??= candidate && tryCandidate(situation, group, N, light, candidate));
+  };
+}
+
+/**
+ * The best of some planes: by its odds, or where nobody has any by its blur. Both have one peak over where the plane lies,
+ * so it is climbed from the one that shares the blur evenly.
+ */
+function peakOf({ evenest }: Places, tryPlane: TryPlane): Tried | undefined {
+  let best = tryPlane(evenest);
+  if (!best || best.odds >= 1 - 1e-9) return best;
   const better = (a: Tried, b: Tried) =>
     a.odds > noOdds || b.odds > noOdds ? a.odds > b.odds : a.worstRatio < b.worstRatio;
   for (const step of [-1, 1]) {
-    for (let next = at + step; ; next += step) {
-      const candidate = sorted[next];
-      const tried = candidate && tryAt(candidate);
-      // Places at one depth are as good as each other.
-      if (tried && candidate && Math.abs(plane(candidate) - plane(best.candidate)) < 1e-6 && !better(tried, best))
-        continue;
-      if (!tried || !better(tried, best)) break;
-      best = tried;
-      at = next;
+    for (let next = evenest + step; ; next += step) {
+      const tried = tryPlane(next);
+      if (!tried) break;
+      if (better(tried, best)) best = tried;
+      // Focused with another point of the same place, the odds may be less and those beyond it more.
+      else if (Math.abs(planeOf(tried.candidate) - planeOf(best.candidate)) >= samePlaneMm) break;
     }
   }
   return best;
 }
 
-/** The gladdest of some candidates that is as good as their best: within a tie of it, and on the same side of what is wanted. */
-function gladdest(
-  among: readonly Candidate[],
-  peak: Tried,
-  wanted: number,
-  tryAt: (candidate: Candidate) => Tried
-): Tried {
+/** The gladdest of some places that is as good as their best: within a tie of it, and on the same side of what is wanted. */
+function gladdestOf({ gladdest }: Places, peak: Tried, wanted: number, tryPlane: TryPlane): Tried {
   const asGood = ({ odds, worstRatio }: Tried) => {
     if (peak.odds <= noOdds) return worstRatio <= peak.worstRatio + ratioTie;
     if (odds < peak.odds - oddsTie || (peak.odds >= wanted && odds < wanted)) return false;
     return peak.worstRatio > 1 + 1e-9 || worstRatio <= 1 + 1e-9;
   };
-  for (const candidate of among) {
-    const tried = tryAt(candidate);
-    if (asGood(tried)) return tried;
+  for (const { candidate, at } of gladdest) {
+    const tried = tryPlane(at);
+    if (tried && asGood(tried)) {
+      return tried.candidate === candidate ? tried : { ...tried, candidate, focus: { ...tried.focus, candidate } };
+    }
   }
   return peak;
 }
@@ -103,65 +142,58 @@ interface Choice extends Tried {
   readonly gain: number;
 }
 
-/** Tries places at one stop, each only once: people in one row share a depth, and so everything that is computed from it. */
-function triesAt(situation: Situation, group: Group, N: number): (candidate: Candidate) => Tried {
-  const light = lightFor(situation, N);
-  const byPlane = new Map<string, Tried>();
-  return (candidate) => {
-    const { focusDistanceMm, biasMm, behindMm, leanMm } = candidate;
-    const key = `${focusDistanceMm} ${biasMm} ${behindMm} ${leanMm}`;
-    const alike = byPlane.get(key);
-    if (alike) return alike.candidate === candidate ? alike : { ...alike, candidate };
-    const tried = tryCandidate(situation, group, N, light, candidate);
-    byPlane.set(key, tried);
-    return tried;
-  };
-}
-
-const of = (group: Group, standing: Standing) => group.candidates.filter((item) => item.standing === standing);
-
-const known = new WeakMap<Group, readonly Standing[]>();
+const known = new WeakMap<Group, readonly Places[]>();
 
 /**
- * The standings that come into question, in order. A lesser one only where it holds the faces a good deal sooner than those
+ * The places that come into question, by standing. A lesser one only where it holds the faces a good deal sooner than those
  * before it: what is gained by closing the lens a little is not worth an odd place to focus on.
  */
-function standingsFor(situation: Situation, group: Group): readonly Standing[] {
+function placesFor(situation: Situation, group: Group): readonly Places[] {
   const found = known.get(group) ?? inQuestion(situation, group);
   known.set(group, found);
   return found;
 }
 
-function inQuestion(situation: Situation, group: Group): readonly Standing[] {
+function inQuestion(situation: Situation, group: Group): readonly Places[] {
   const [widest, smallest] = [situation.sharpness.widestFNumber, exactFNumber(situation.lens.smallestFNumber)];
-  const holdsAt = (N: number, among: readonly Candidate[]) => {
-    const peak = peakOf(group, among, triesAt(situation, group, N));
+  const holdsAt = (N: number, places: Places) => {
+    const peak = peakOf(places, triesAt(situation, group, places, N));
     return peak !== undefined && holds(situation, peak);
   };
-  const firstOf = (among: readonly Candidate[]): number => {
-    if (holdsAt(widest, among)) return widest;
-    if (!holdsAt(smallest, among)) return Infinity;
+  const firstOf = (places: Places): number => {
+    if (holdsAt(widest, places)) return widest;
+    if (!holdsAt(smallest, places)) return Infinity;
     let [low, high] = [apertureValue(widest), apertureValue(smallest)];
     for (let i = 0; i < halvings; i++) {
       const middle = (low + high) / 2;
-      if (holdsAt(fNumberFromApertureValue(middle), among)) high = middle;
+      if (holdsAt(fNumberFromApertureValue(middle), places)) high = middle;
       else low = middle;
     }
     return fNumberFromApertureValue(high);
   };
-  const result: Standing[] = [];
-  let first = Infinity;
+  const half = (1 / group.nearest - 1 / group.furthest) / 2;
+  const result: Places[] = [];
+  let first: number | undefined;
   for (const standing of ['ordinary', 'reluctant', 'beside'] as const) {
-    const among = of(group, standing);
-    if (among.length === 0) continue;
-    const sooner = first * 2 ** (-soonerStops[standing] / 2);
-    const worth = result.length === 0 || first === Infinity || (sooner >= widest && holdsAt(sooner, among));
-    if (!worth) continue;
-    result.push(standing);
-    first = Math.min(first, firstOf(among));
+    const before = result[result.length - 1];
+    // Shared evenly, the blur is at best so many stops less.
+    if (before && 2 * Math.log2(1 + before.off / Math.max(half, 1e-12)) < worthLooking * soonerStops[standing])
+      continue;
+    const places = placesOf(group, standing);
+    if (!places || (before && places.off >= before.off)) continue;
+    if (before) {
+      first ??= firstOf(before);
+      const sooner = first * 2 ** (-soonerStops[standing] / 2);
+      if (first !== Infinity && (sooner < widest || !holdsAt(sooner, places))) continue;
+      first = Math.min(first, firstOf(places));
+    }
+    result.push(places);
   }
   return result;
 }
+
+/** What a lesser place may gain by its blur alone, as a share of what it must gain, before it is looked at. */
+const worthLooking = 0.6;
 
 function holds({ setup }: Situation, { odds, worstRatio }: Tried): boolean {
   return odds >= setup.intent.oddsWanted && worstRatio <= 1 + 1e-9;
@@ -169,16 +201,15 @@ function holds({ setup }: Situation, { odds, worstRatio }: Tried): boolean {
 
 /** Where to focus: places in the order one would rather focus on them, the lesser ones only for a real gain. */
 export function chooseTarget(situation: Situation, group: Group, N: number): Choice | undefined {
-  const tryAt = triesAt(situation, group, N);
   const wanted = situation.setup.intent.oddsWanted;
   let chosen: Choice | undefined;
   let ordinaryOdds = 0;
-  for (const standing of standingsFor(situation, group)) {
-    const among = of(group, standing);
-    const peak = peakOf(group, among, tryAt);
+  for (const places of placesFor(situation, group)) {
+    const tryPlane = triesAt(situation, group, places, N);
+    const peak = peakOf(places, tryPlane);
     if (!peak) continue;
     if (chosen && peak.odds < chosen.odds + realGain && (holds(situation, chosen) || !holds(situation, peak))) continue;
-    const best = gladdest(among, peak, wanted, tryAt);
+    const best = gladdestOf(places, peak, wanted, tryPlane);
     if (!chosen) ordinaryOdds = best.odds;
     chosen = { ...best, gain: Math.max(0, best.odds - ordinaryOdds) };
   }

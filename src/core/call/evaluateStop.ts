@@ -6,7 +6,7 @@ import type { Subject } from '../setup/scene';
 import { backgroundAtStop } from './background';
 import type { Candidate } from './candidates';
 import { chooseTarget } from './chooseTarget';
-import { defocus, focusAt, lightFor, oddsInput, otherDisc, spreadOf, type Focus } from './focus';
+import { defocus, focusAt, oddsInput, otherDisc, spreadOf, type Focus } from './focus';
 import { framesNeeded } from './frames';
 import { approach, frozenByFlash, subjectMotionDisc } from './motion';
 import { keeperOdds } from './odds';
@@ -22,7 +22,7 @@ export function targetOf(candidate: Candidate): Target {
 export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undefined {
   const { f, P, C, subjects, groups } = situation;
   const N = stop.fNumber;
-  const light = lightFor(situation, N);
+  const light = situation.light(N);
   const chosen = groups.map((group) => chooseTarget(situation, group, N));
   const first = chosen[0];
   const second = chosen[1];
@@ -77,15 +77,10 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
 }
 
 /** Whose movement across blurs most; nobody's where the flash freezes it. */
-function mostMoving({ groups, C }: Situation, focus: Focus): StopPlan['movement'] {
-  const { light, m } = focus;
-  if (frozenByFlash(light)) return null;
-  const [most] = groups
-    .flatMap((group) => group.members)
-    .filter((member) => member.across > 0)
-    .sort((a, b) => b.across - a.across);
-  if (!most) return null;
-  return { subjectId: most.subject.id, ratio: subjectMotionDisc(most.across, light.shutterS, m) / C };
+function mostMoving({ mostAcross, C }: Situation, { light, m }: Focus): StopPlan['movement'] {
+  if (!mostAcross || frozenByFlash(light)) return null;
+  const { subjectId, across } = mostAcross;
+  return { subjectId, ratio: subjectMotionDisc(across, light.shutterS, m) / C };
 }
 
 function worstPoint({ subjects, decisive }: Situation, sharpness: StopPlan['sharpness']): StopPlan['worst'] {
@@ -122,7 +117,7 @@ export function weakestMember(situation: Situation, entry: StopPlan): { readonly
   let weakest = { id: '', odds: Infinity };
   situation.groups.forEach((group, index) => {
     const target = index === 0 ? entry.target : (entry.secondTarget ?? entry.target);
-    const candidate = group.candidates.find(
+    const candidate = [...group.eyes, ...group.beside].find(
       (item) =>
         item.subjectId === target.subjectId &&
         item.feature === target.feature &&

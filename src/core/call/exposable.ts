@@ -4,6 +4,6 @@ import type { StopPlan } from './plan';
 const lightTolerance = 0.1;
 
 /** Whether a stop can be exposed, within a tenth of a stop. */
-export function canExpose({ light }: StopPlan): boolean {
+export function canExpose({ light }: Pick<StopPlan, 'light'>): boolean {
   return light.missingStops <= lightTolerance && light.tooBrightStops <= lightTolerance;
 }

@@ -3,7 +3,7 @@ import { blurDiscDiameter } from '../optics/blur';
 import { defocusAllowance, diffractionDisc, lensDisc, totalDisc } from '../optics/sharpness';
 import { effectiveFNumber, magnification } from '../optics/thinLens';
 import type { Candidate } from './candidates';
-import { lightAtStop, type LightAtStop } from './light';
+import type { LightAtStop } from './light';
 import { frozenByFlash, shakeDisc, subjectMotionDisc } from './motion';
 import type { OddsInput } from './odds';
 import type { StopPlan } from './plan';
@@ -98,8 +98,4 @@ export function worstRatioOf(situation: Situation, group: Group, focus: Focus): 
   return Math.max(
     ...group.members.map(({ nearest, furthest, across }) => worst(nearest, furthest, otherDisc(focus, across)))
   );
-}
-
-export function lightFor(situation: Situation, N: number): LightAtStop {
-  return lightAtStop(situation.lighting, N);
 }

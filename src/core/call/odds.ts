@@ -105,32 +105,51 @@ export function keeperOdds(input: OddsInput): number {
   // Most share one k; sorted, their limits are computed once for each node.
   swaying.sort((a, b) => kOf(a) - kOf(b));
   const finest = swaying.reduce((least, member) => Math.min(least, member.sway * mean * mean), sigma);
-  const panels = Math.min(maxPanels, Math.max(2, Math.ceil((high - low) / (scalesPerPanel * finest))));
-  const half = (high - low) / (2 * panels);
-  let sum = 0;
-  for (let panel = 0; panel < panels; panel++) {
-    const middle = low + half * (2 * panel + 1);
-    for (const [node, weight] of gaussLegendre8) {
-      const w = middle + half * node;
-      let product = weight * normalDensity((w - mean) / sigma);
-      let k = NaN;
-      let near = 0;
-      let far = 0;
-      for (const member of swaying) {
-        const own = kOf(member);
-        if (own !== k) {
-          k = own;
-          near = nearLimit(k, w);
-          far = farLimit(k, w);
+  const share = (from: number, to: number): number => {
+    if (from >= to) return 0;
+    const panels = Math.min(maxPanels, Math.max(1, Math.ceil((to - from) / (scalesPerPanel * finest))));
+    const half = (to - from) / (2 * panels);
+    let sum = 0;
+    for (let panel = 0; panel < panels; panel++) {
+      const middle = from + half * (2 * panel + 1);
+      for (const [node, weight] of gaussLegendre8) {
+        const w = middle + half * node;
+        let product = weight * normalDensity((w - mean) / sigma);
+        let k = NaN;
+        let near = 0;
+        let far = 0;
+        for (const member of swaying) {
+          const own = kOf(member);
+          if (own !== k) {
+            k = own;
+            near = nearLimit(k, w);
+            far = farLimit(k, w);
+          }
+          product *= insideBoth(member, near, far);
+          if (product < negligible) break;
         }
-        product *= insideBoth(member, near, far);
-        if (product < negligible) break;
+        sum += product;
       }
-      sum += product;
     }
+    return (sum * half) / sigma;
+  };
+
+  // Between where the last of them has come in at one end and the first goes out at the other all are certain.
+  let allIn = low;
+  let firstOut = high;
+  for (const member of swaying) {
+    const k = kOf(member);
+    const reach = reachOf(member);
+    const near = member.nearest - reach;
+    allIn = k < P && near > 0 ? Math.max(allIn, (1 / near - k / f) / (1 - k / P)) : high;
+    firstOut = Math.min(firstOut, (1 / (member.furthest + reach) + k / f) / (1 + k / P));
+    if (allIn >= firstOut) return clamped(share(low, high));
   }
-  return Math.min(1, Math.max(0, (sum * half) / sigma));
+  const certain = normalCdf((firstOut - mean) / sigma) - normalCdf((allIn - mean) / sigma);
+  return clamped(share(low, allIn) + certain + share(firstOut, high));
 }
+
+const clamped = (odds: number): number => Math.min(1, Math.max(0, odds));
 
 /** Chance that a swaying member lies between two limits. */
 function insideBoth({ nearest, furthest, sway }: OddsMember, near: number, far: number): number {

@@ -1,49 +1,96 @@
 /** Whether a picture can be taken at all: for searches that ask it of many. */
+import { bestFocusBetween } from '../optics/blur';
+import { defocusAllowance } from '../optics/sharpness';
 import type { Stop } from '../optics/stops';
+import type { Candidate } from './candidates';
 import { canExpose } from './exposable';
 import { backgroundsAt, evaluateStop } from './evaluateStop';
-import { focusAt, lightFor, worstRatioOf } from './focus';
+import { focusAt, worstRatioOf, type Focus } from './focus';
 import type { StopPlan } from './plan';
 import type { Situation } from './situation';
 
 /** What is asked of a stop: everything, or the faces alone. */
 export type Asked = 'everything' | 'faces';
 
-/** Whether some stop that can be exposed grants what is asked: what `planSetup` would find, for the price of those in question. */
+/**
+ * Whether some stop that can be exposed grants what is asked: what `planSetup` would find, for the price of those in question.
+ * First what no focus at all could mend is left out; then the deepest stop is asked, whose odds no other's exceed.
+ */
 export function opensWindow(situation: Situation, stops: readonly Stop[], asked: Asked): boolean {
-  const inQuestion: { readonly stop: Stop; readonly ratio: number }[] = [];
-  for (const stop of stops) {
-    const ratio = leastRatio(situation, stop.fNumber, asked);
-    if (ratio <= 1 + 1e-9) inQuestion.push({ stop, ratio });
-  }
-  return inQuestion
-    .sort((a, b) => a.ratio - b.ratio)
-    .some(({ stop }) => {
-      const entry = evaluateStop(situation, stop);
-      return entry !== undefined && grants(entry, asked);
-    });
+  const inQuestion = stops.flatMap((stop) => possible(situation, stop, asked) ?? []).sort((a, b) => b.reach - a.reach);
+  const [deepest, ...others] = inQuestion;
+  if (!deepest) return false;
+  const entry = evaluateStop(situation, deepest.stop);
+  if (!entry) return false;
+  if (grants(entry, asked)) return true;
+  const { oddsWanted } = situation.setup.intent;
+  if (entry.odds < oddsWanted - oddsMargin) return false;
+  return others.some(({ stop }) => {
+    const other = evaluateStop(situation, stop);
+    return other !== undefined && grants(other, asked);
+  });
 }
+
+/** Odds of the deepest stop may lie so much under another's, whose focus is another or whose movement blurs less. */
+const oddsMargin = 0.2;
 
 export function grants(entry: StopPlan, asked: Asked): boolean {
   const granted = entry.facesHold && (asked === 'faces' || entry.backgrounds.every((item) => item.met));
   return granted && canExpose(entry);
 }
 
-/** The least worst ratio any allowed focus gives at a stop; Infinity when a group or the backgrounds refuse them all. */
-function leastRatio(situation: Situation, N: number, asked: Asked): number {
-  const light = lightFor(situation, N);
-  let result = 0;
+/** A stop with how deep it reaches; undefined where no plane between the faces could hold them, or the backgrounds refuse it. */
+function possible(
+  situation: Situation,
+  stop: Stop,
+  asked: Asked
+): { readonly stop: Stop; readonly reach: number } | undefined {
+  const { fNumber: N } = stop;
+  const light = situation.light(N);
+  if (!canExpose({ light })) return undefined;
+  let reach = Infinity;
   for (const [index, group] of situation.groups.entries()) {
-    let least = Infinity;
-    for (const candidate of group.candidates) {
-      const focus = focusAt(situation, N, candidate, light);
-      const ratio = worstRatioOf(situation, group, focus);
-      if (ratio > 1 + 1e-9 || ratio >= least) continue;
-      // The backgrounds are judged in the first frame.
-      if (index === 0 && asked === 'everything' && !backgroundsAt(situation, focus).every((item) => item.met)) continue;
-      least = ratio;
-    }
-    result = Math.max(result, least);
+    const even = bestFocusBetween(group.nearest, group.furthest);
+    const focus = focusAt(situation, N, ideal(even), light);
+    // Nearer or further the picture is drawn larger or smaller, which diffraction shows by a trifle.
+    if (worstRatioOf(situation, group, focus) > 1.002) return undefined;
+    reach = Math.min(reach, N * defocusAllowance(situation.C, focus.common));
+    // The backgrounds are judged in the first frame.
+    if (index > 0 || asked === 'faces') continue;
+    if (backgroundsAt(situation, focus).every((item) => item.met)) continue;
+    const planes = [focus, ...[group.nearest, group.furthest].map((at) => focusAt(situation, N, ideal(at), light))];
+    if (!backgroundsAllow(situation, planes)) return undefined;
   }
-  return result;
+  return { stop, reach };
 }
+
+/** A plane exactly there, whatever lies there. */
+const ideal = (focusDistanceMm: number): Candidate => ({
+  subjectId: null,
+  feature: null,
+  role: null,
+  focusDistanceMm,
+  position: null,
+  point: null,
+  recomposed: null,
+  standing: 'beside',
+  biasMm: 0,
+  leanMm: 0,
+  behindMm: 0
+});
+
+/** Whether each background is as wished with the plane at one of these places, or may be between them. */
+function backgroundsAllow(situation: Situation, planes: readonly Focus[]): boolean {
+  const at = planes.map((focus) => backgroundsAt(situation, focus));
+  return situation.backgrounds.every((background, position) => {
+    const states = at.flatMap((entry) => entry[position] ?? []);
+    if (states.some((state) => state.met || state.shortfallStops < nearlyStops)) return true;
+    // Too plain with the plane at one end and gone at the other, a hint may lie between.
+    const lost = states.map((state) => state.lostDetailMm);
+    const middle = background.detailMm / 3;
+    return background.wish === 'hint' && Math.min(...lost) < middle && Math.max(...lost) > middle;
+  });
+}
+
+/** A target may lie a little outside the faces' depths, turned or leaning; what is missed by so little is looked at, stops. */
+const nearlyStops = 0.5;

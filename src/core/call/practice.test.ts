@@ -14,7 +14,6 @@ import { callSentence, conflictSentences } from '../words/call';
 import { whyTarget } from '../words/why';
 import { tryCandidate } from './chooseTarget';
 import { canExpose } from './exposable';
-import { lightFor } from './focus';
 import { lineUp } from './lineUp';
 import type { Plan, StopPlan } from './plan';
 import { planSetup, stopsOf } from './planSetup';
@@ -298,10 +297,10 @@ describe('the choice of the target', () => {
       const [group] = situation.groups;
       const result = plan(setup);
       if (!group) throw new Error('no group');
-      const ordinary = group.candidates.filter((candidate) => candidate.standing === 'ordinary');
+      const ordinary = group.eyes.filter((candidate) => candidate.standing === 'ordinary');
       stopsOf(situation.lens, 'third').forEach((stop, index) => {
         const entry = result.stops[index];
-        const light = lightFor(situation, stop.fNumber);
+        const light = situation.light(stop.fNumber);
         const every = ordinary.map((candidate) => tryCandidate(situation, group, stop.fNumber, light, candidate));
         const most = Math.max(0, ...every.map((item) => item.odds));
         expect(entry?.odds ?? 0, `group ${i}, f/${stop.label}`).toBeGreaterThanOrEqual(most - 0.0301);

@@ -1,10 +1,11 @@
 /** Everything about a setup that does not change from stop to stop. */
+import type { Vector } from '../geometry/vector';
 import { extensionStops } from '../optics/exposure';
 import { permissibleDisc, pixelPitch, sensorDiagonal } from '../optics/criterion';
 import { pixelDisc, type LensSharpness } from '../optics/sharpness';
 import { exactFNumber } from '../optics/stops';
 import { focusFromSensor, magnification } from '../optics/thinLens';
-import { focusPoints, pointFinder } from '../setup/focusPoint';
+import { heldPoints } from '../setup/focusPoint';
 import { pictureSize, stitchFactor, type FrameSize } from '../setup/framing';
 import { sightFrom } from '../setup/occlusion';
 import { projector } from '../setup/projection';
@@ -15,8 +16,8 @@ import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
 import type { Setup } from '../setup/schema';
-import { candidates, decisiveSubjects, isIn, rowPreferenceOf, type Aim, type Candidate } from './candidates';
-import { lightLevel, shutterFloor, type Lighting } from './light';
+import { between, decisiveSubjects, isIn, onSubjects, rowPreferenceOf, type Aim, type Candidate } from './candidates';
+import { lightAtStop, lightLevel, shutterFloor, type LightAtStop, type Lighting } from './light';
 import { approach, recomposeShift, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
@@ -41,8 +42,10 @@ export interface Group {
   readonly furthest: number;
   /** Mean of how much nearer they have come by then. */
   readonly approach: number;
-  /** All places the lens can be focused on, the gladdest first. */
-  readonly candidates: readonly Candidate[];
+  /** Eyes and things the lens can be focused on, the gladdest first; worked out when first asked for. */
+  readonly eyes: readonly Candidate[];
+  /** Places beside the eyes and between the faces; likewise. */
+  readonly beside: readonly Candidate[];
 }
 
 /** A setup seen from its camera, by the photographer's habits. */
@@ -77,7 +80,10 @@ export interface Situation extends Placed {
   readonly stretched: Plan['stretched'];
   /** People whose eyes should be open. */
   readonly people: number;
-  readonly lighting: Lighting;
+  /** Who moves fastest across the picture, with their speed, mm/s; null when nobody does. */
+  readonly mostAcross: { readonly subjectId: string; readonly across: number } | null;
+  /** Settings at an f-number. */
+  readonly light: (N: number) => LightAtStop;
   readonly aim: Aim;
 }
 
@@ -114,7 +120,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   const groups = (intent.frames === 'two' ? splitInTwo(decisive) : [decisive]).map((members) =>
     groupOf({ setup, habits, view }, aim, subjects, members, closest)
   );
-  const unreachable = groups.find((group) => group.candidates.length === 0);
+  const unreachable = groups.find((group) => !reaches(group, setup, closest));
   if (unreachable) {
     const nearestMm = Math.max(...unreachable.members.map((member) => member.subject.furthest));
     return noPlan({ code: 'tooClose', closestFocusMm: closest, nearestMm });
@@ -128,6 +134,20 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   const people = new Map(setup.people.map((person) => [person.id, person]));
   const sees = (subject: Subject) =>
     subject.points.some((point) => point.target && aim.sees(subject.id, point.position));
+  const lighting: Lighting = {
+    setup,
+    body,
+    level,
+    floor: shutterFloor(setup, body, steadiness(habits, camera, stabiliser)),
+    wanted: stillFor(
+      { habits, camera, stabiliser, C },
+      decisive.map((subject) => ({
+        across: people.get(subject.id)?.acrossMmPerS ?? 0,
+        m: magnification(f, Math.max(subject.nearest, closest), P)
+      }))
+    ),
+    extensionStops: extensionStops(magnification(f, Math.max(view.distance, closest), P), P)
+  };
   const situation: Situation = {
     setup,
     habits,
@@ -161,23 +181,16 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     outOfFrame: subjects
       .filter((subject) => subject.importance !== 'maySoft' && !framed.includes(subject))
       .map((subject) => subject.id),
-    hidden: framed.filter((subject) => subject.importance !== 'maySoft' && !sees(subject)).map((subject) => subject.id),
-    stretched: mostStretched(setup, framed, view),
-    people: decisive.filter((subject) => (people.get(subject.id)?.being ?? 'pet') !== 'pet').length,
-    lighting: {
-      setup,
-      body,
-      level,
-      floor: shutterFloor(setup, body, steadiness(habits, camera, stabiliser)),
-      wanted: stillFor(
-        { habits, camera, stabiliser, C },
-        decisive.map((subject) => ({
-          across: people.get(subject.id)?.acrossMmPerS ?? 0,
-          m: magnification(f, Math.max(subject.nearest, closest), P)
-        }))
-      ),
-      extensionStops: extensionStops(magnification(f, Math.max(view.distance, closest), P), P)
+    get hidden() {
+      const unseen = framed.filter((subject) => subject.importance !== 'maySoft' && !sees(subject));
+      return unseen.map((subject) => subject.id);
     },
+    get stretched() {
+      return mostStretched(setup, framed, view);
+    },
+    people: decisive.filter((subject) => (people.get(subject.id)?.being ?? 'pet') !== 'pet').length,
+    mostAcross: fastestAcross(groups),
+    light: lightBy(lighting),
     aim
   };
   return { kind: 'situation', situation };
@@ -194,6 +207,38 @@ function mostStretched(setup: Setup, framed: readonly Subject[], view: Viewpoint
   return most && most.factor >= noticedStretch ? most : null;
 }
 
+/** Light at each f-number, worked out once. */
+function lightBy(lighting: Lighting): (N: number) => LightAtStop {
+  const known = new Map<number, LightAtStop>();
+  return (N) => {
+    const found = known.get(N) ?? lightAtStop(lighting, N);
+    known.set(N, found);
+    return found;
+  };
+}
+
+function fastestAcross(groups: readonly Group[]): Situation['mostAcross'] {
+  const [most] = groups
+    .flatMap((group) => group.members)
+    .filter((member) => member.across > 0)
+    .sort((a, b) => b.across - a.across);
+  return most ? { subjectId: most.subject.id, across: most.across } : null;
+}
+
+/** The same answer for the same point, worked out once, and nothing at all until first asked. */
+function remembering(make: () => Aim['sees']): Aim['sees'] {
+  const known = new Map<Vector, boolean>();
+  let sees: Aim['sees'] | undefined;
+  return (ownId, point) => {
+    const found = known.get(point);
+    if (found !== undefined) return found;
+    sees ??= make();
+    const seen = sees(ownId, point);
+    known.set(point, seen);
+    return seen;
+  };
+}
+
 /** Whether the picture shows somebody's eyes, or the middle of a thing. */
 function isFramed(setup: Setup, subject: Subject, aim: Aim): boolean {
   const person = setup.people.find((item) => item.id === subject.id);
@@ -204,8 +249,7 @@ function isFramed(setup: Setup, subject: Subject, aim: Aim): boolean {
 function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: number, level: number | null): Aim {
   const { camera } = setup;
   const byHand = camera.focusMethod === 'magnifier' || camera.focusMethod === 'byEye';
-  const points = focusPoints(body.focusGrid, camera.orientation);
-  const pointAt = pointFinder(points);
+  const { points, at: pointAt } = heldPoints(body.focusGrid, camera.orientation);
   const lowLight = lowLightOf(habits, body, level === null ? null : level - setup.light.filterStops);
   const spread = (method: typeof camera.focusMethod) =>
     spreadBehind(habits, { method, stance: camera.stance, widestN, body, lowLight });
@@ -224,7 +268,7 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
   };
   return {
     at: projector(view, camera, body, view.distance, P),
-    sees: sightFrom(setup, view.position),
+    sees: remembering(() => sightFrom(setup, view.position)),
     focusing: (position, at) => {
       const still = { recomposed: null, biasMm: 0, leanMm: 0, point: null, behindMm: usual };
       if (!position) return still;
@@ -264,20 +308,34 @@ function groupOf(
       across: person?.acrossMmPerS ?? 0
     };
   });
-  const all = candidates(
-    { setup, view, aim, subjects, decisive, rowPreference: rowPreferenceOf(decisive) },
-    {
-      nearest: Math.min(...decisive.map((subject) => subject.nearest)),
-      furthest: Math.max(...decisive.map((subject) => subject.furthest))
-    }
-  );
+  const depths = {
+    nearest: Math.min(...decisive.map((subject) => subject.nearest)),
+    furthest: Math.max(...decisive.map((subject) => subject.furthest))
+  };
+  const scene = { setup, view, aim, subjects, decisive, closest, rowPreference: rowPreferenceOf(decisive) };
+  const reached = (all: readonly Candidate[]) => all.filter((candidate) => candidate.focusDistanceMm >= closest);
+  let eyes: readonly Candidate[] | undefined;
+  let beside: readonly Candidate[] | undefined;
   return {
     members,
     nearest: Math.min(...members.map((member) => member.nearest)),
     furthest: Math.max(...members.map((member) => member.furthest)),
     approach: members.reduce((sum, { subject, nearest }) => sum + subject.nearest - nearest, 0) / members.length,
-    candidates: all.filter((candidate) => candidate.focusDistanceMm >= closest)
+    get eyes() {
+      return (eyes ??= reached(onSubjects(scene)));
+    },
+    get beside() {
+      return (beside ??= reached(between(scene, depths)));
+    }
   };
+}
+
+/** Whether the lens can be focused on anything at all. */
+function reaches(group: Group, { intent }: Setup, closest: number): boolean {
+  const onTarget = group.members.some(({ subject }) =>
+    subject.points.some((point) => point.target && point.depth >= closest)
+  );
+  return (intent.target.kind === 'best' && onTarget) || group.eyes.length > 0 || group.beside.length > 0;
 }
 
 /** The split into a nearer and a further set that leaves the deeper of the two as shallow as it can be, in vergence. */

@@ -26,6 +26,23 @@ function axis(n: number, share: number): { readonly at: number; readonly from: n
   });
 }
 
+interface Held {
+  readonly points: readonly FocusPoint[];
+  readonly at: (x: number, y: number) => FocusPoint | null;
+}
+
+/** The points of a grid as a body is held, with the way to find the one that lies on a place: made once for each grid. */
+export function heldPoints(grid: Grid, orientation: Camera['orientation']): Held {
+  const known = made[orientation].get(grid);
+  if (known) return known;
+  const points = focusPoints(grid, orientation);
+  const held = { points, at: pointFinder(points) };
+  made[orientation].set(grid, held);
+  return held;
+}
+
+const made = { landscape: new WeakMap<Grid, Held>(), portrait: new WeakMap<Grid, Held>() };
+
 /** Every focus point of a grid; a body held upright has its rows upright. */
 export function focusPoints(grid: Grid, orientation: Camera['orientation']): FocusPoint[] {
   const { columns, rows, widthShare, heightShare } = grid;

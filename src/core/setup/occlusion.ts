@@ -19,6 +19,9 @@ type Blocks = (from: Vector, to: Vector) => boolean;
 
 interface Obstacle {
   readonly id: string;
+  /** A circle about it on the floor, mm. */
+  readonly at: { readonly x: number; readonly z: number };
+  readonly reach: number;
   readonly blocks: Blocks;
 }
 
@@ -102,12 +105,33 @@ export function sightFrom(
   setup: Pick<Setup, 'people' | 'things'>,
   lens: Vector
 ): (ownId: string, point: Vector) => boolean {
+  const about = (person: Person) => {
+    const { x, z } = eyesMidpoint(person);
+    // Head and body lie behind the eyes, turned whichever way.
+    const head = 2 * headRadii.z * headScale(interpupillaryOf[person.being]);
+    return { id: person.id, at: { x, z }, reach: Math.max(head, 90 + person.statureMm * bodyShare.halfWidth) };
+  };
   const obstacles: Obstacle[] = [
-    ...setup.people.map((person) => ({ id: person.id, blocks: headOf(person) })),
+    ...setup.people.map((person) => ({ ...about(person), blocks: headOf(person) })),
     ...setup.people
       .filter((person) => person.being !== 'pet')
-      .map((person) => ({ id: person.id, blocks: bodyOf(person) })),
-    ...setup.things.map((thing) => ({ id: thing.id, blocks: thingOf(thing) }))
+      .map((person) => ({ ...about(person), blocks: bodyOf(person) })),
+    ...setup.things.map((thing) => ({
+      id: thing.id,
+      at: { x: thing.lateralMm, z: thing.depthMm },
+      reach: Math.hypot(thing.widthMm, thing.deepMm) / 2,
+      blocks: thingOf(thing)
+    }))
   ];
-  return (ownId, point) => !obstacles.some((item) => item.id !== ownId && item.blocks(lens, point));
+  return (ownId, point) =>
+    !obstacles.some((item) => item.id !== ownId && comesNear(lens, point, item) && item.blocks(lens, point));
+}
+
+/** Whether the line, seen from above, comes as near to an obstacle as it reaches: most are passed by far. */
+function comesNear(from: Vector, to: Vector, { at, reach }: Obstacle): boolean {
+  const d = { x: to.x - from.x, z: to.z - from.z };
+  const a = { x: at.x - from.x, z: at.z - from.z };
+  const q = d.x * d.x + d.z * d.z;
+  const t = q === 0 ? 0 : Math.min(1, Math.max(0, (a.x * d.x + a.z * d.z) / q));
+  return (a.x - d.x * t) ** 2 + (a.z - d.z * t) ** 2 <= reach * reach;
 }

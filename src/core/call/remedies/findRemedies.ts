@@ -4,6 +4,7 @@
  * carries the setup with it applied, and that setup, planned again, gives what was asked; where no change does, those that
  * come nearest are offered as what they are.
  */
+import type { StopStep } from '../../optics/stops';
 import type { Setup } from '../../setup/schema';
 import type { PlanInput } from '../planInput';
 import { searchFor, type Search } from './search';
@@ -57,28 +58,48 @@ function opening(search: Search, onProgress: OnProgress): Remedy[] {
   return found.sort((a, b) => a.effort - b.effort);
 }
 
+/** Options of one kind that are tried for a partial remedy, least effort first. */
+const partialOptions = 4;
+
 /** Partial remedies offered, those that help most first. */
 const partialShown = 4;
 
-/** Where nothing opens the window: what comes nearest to it, each change as far as the place allows. */
+/**
+ * Where nothing opens the window: what comes nearest to it, each change as far as the place allows. Whole stops tell which
+ * of them are worth planning in full.
+ */
 function partialRemedies(search: Search): Remedy[] {
   const byAmount = search
     .families(search.context)
     .filter((family) => family.most >= family.step)
-    .flatMap((family) => {
-      const setup = family.apply(family.most);
-      const helps = search.helps(setup);
-      return helps ? [{ ...partOf(family, family.most), ...costOf(family, family.most), setup, ...helps }] : [];
-    });
+    .map((family) => ({
+      ...partOf(family, family.most),
+      ...costOf(family, family.most),
+      setup: family.apply(family.most)
+    }));
   const bySwitch = search.choices(search.context).flatMap(({ kind, unit, options }) =>
-    options.flatMap(({ setup, subject, effort, amount = 0 }) => {
-      const helps = search.helps(setup);
-      return helps ? [{ kind, amount, unit, subject, effort, caution: null, setup, ...helps }] : [];
-    })
+    options.slice(0, partialOptions).map(({ setup, subject, effort, amount = 0 }) => ({
+      kind,
+      amount,
+      unit,
+      subject,
+      effort,
+      caution: null,
+      setup
+    }))
   );
-  return [...byAmount, ...bySwitch]
-    .sort((a, b) => b.partial.stopsNearer - a.partial.stopsNearer || b.opens.odds - a.opens.odds || a.effort - b.effort)
-    .slice(0, partialShown);
+  type Partial = NonNullable<ReturnType<Search['helps']>> & { readonly effort: number };
+  const most = (a: Partial, b: Partial) =>
+    b.partial.stopsNearer - a.partial.stopsNearer || b.opens.odds - a.opens.odds || a.effort - b.effort;
+  const helping = <T extends (typeof byAmount)[number]>(all: readonly T[], step?: StopStep) =>
+    all
+      .flatMap((item) => {
+        const helps = search.helps(item.setup, step);
+        return helps ? [{ ...item, ...helps }] : [];
+      })
+      .sort(most)
+      .slice(0, partialShown);
+  return helping(helping([...byAmount, ...bySwitch], 'full'));
 }
 
 /** The least amount of a family that opens the window, rounded up to its step; undefined when none does. */

@@ -1,6 +1,7 @@
 /** What every search for remedies works with: whether a changed setup does what the present one does not, and what it gives. */
 import { bodyOf, lensOf } from '../../kit/find';
 import { keepAim } from '../../setup/aim';
+import type { StopStep } from '../../optics/stops';
 import type { Setup } from '../../setup/schema';
 import { canExpose } from '../exposable';
 import { grants, opensWindow, type Asked } from '../opens';
@@ -28,8 +29,11 @@ export interface Search {
   readonly opens: (changed: Setup) => boolean;
   readonly contextOf: (changed: Setup) => Context | undefined;
   readonly gives: (changed: Setup) => Gives | undefined;
-  /** What a change that does not open the window is worth, where it is worth something. */
-  readonly helps: (changed: Setup) => (Gives & { readonly partial: NonNullable<Outcome['partial']> }) | undefined;
+  /** What a change that does not open the window is worth, where it is worth something; by the setup's own stops or others. */
+  readonly helps: (
+    changed: Setup,
+    step?: StopStep
+  ) => (Gives & { readonly partial: NonNullable<Outcome['partial']> }) | undefined;
 }
 
 /** Odds better by less than this are not worth the trouble of a change that leaves the picture undecided (no source). */
@@ -55,21 +59,23 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
   const facesLacking = plan.conflict?.kind === 'facesUnreachable';
   const held = (from: Context) => (changed: Setup) => aimed(from, changed, input);
   const keeps = (outOfFrame: readonly string[]) => outOfFrame.every((id) => plan.outOfFrame.includes(id));
-  const solved = (changed: Setup): Plan | undefined => {
-    const result = planSetup({ ...input, setup: changed });
+  const solved = (changed: Setup, step = stopStep): Plan | undefined => {
+    const result = planSetup({ ...input, setup: changed, stopStep: step });
     const allowed = result.kind === 'plan' && fits(setup, changed, result.distanceMm) && keeps(result.outOfFrame);
     return allowed ? result : undefined;
   };
   return {
     context,
     contextOf,
-    families: (from) =>
-      families(from).map((family) => ({ ...family, apply: (amount) => held(from)(family.apply(amount)) })),
-    choices: (from) =>
+    families: once((from) =>
+      families(from).map((family) => ({ ...family, apply: (amount) => held(from)(family.apply(amount)) }))
+    ),
+    choices: once((from) =>
       choices(from).map((choice) => ({
         ...choice,
         options: choice.options.map((option) => ({ ...option, setup: held(from)(option.setup) }))
-      })),
+      }))
+    ),
     opens: (changed) => {
       const prepared = prepare({ ...input, setup: changed });
       if (prepared.kind === 'noPlan') return false;
@@ -89,8 +95,8 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
         framing: framingOf(plan, result)
       };
     },
-    helps: (changed) => {
-      const result = solved(changed);
+    helps: (changed, step = stopStep) => {
+      const result = solved(changed, step);
       const before = plan.stops[plan.recommended];
       const after = result?.stops[result.recommended];
       if (!result || !before || !after || !canExpose(after)) return undefined;
@@ -101,6 +107,16 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
       const partial = { oddsBefore: before.odds, stopsNearer };
       return { opens: opensAt(after, after, after), framing: framingOf(plan, result), partial };
     }
+  };
+}
+
+/** What was made of a context before is not made again. */
+function once<T>(make: (context: Context) => T): (context: Context) => T {
+  const known = new WeakMap<Context, T>();
+  return (context) => {
+    const found = known.get(context) ?? make(context);
+    known.set(context, found);
+    return found;
   };
 }
 
