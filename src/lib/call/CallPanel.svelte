@@ -43,6 +43,8 @@
   const entry = $derived(plan.stops[plan.selected]);
   const conflict = $derived(conflictSentences(plan));
   const ownStop = $derived(setup.intent.stop.kind === 'chosen' && plan.selected !== plan.recommended);
+  /** A space where markup would swallow one. */
+  const gap = ' ';
   const frames = $derived(entry ? framesWords(plan, entry) : '');
 
   type Part = 'target' | 'distance' | 'odds' | 'zone' | 'light' | 'background';
@@ -96,7 +98,8 @@
         aria-controls="call-why"
         aria-label={targetWords(plan, entry, unit)}
         onclick={ask('target')}>{targetWords(plan, entry, unit)},</button
-      >{' '}<span class="whitespace-nowrap"
+      >
+      <span class="whitespace-nowrap"
         >{stand.from === '' ? 'from ' : ''}<button
           type="button"
           class="call-part"
@@ -105,7 +108,7 @@
           aria-label={stand.length}
           onclick={ask('distance')}>{stand.length}{stand.from === '' ? '.' : ''}</button
         >{#if stand.from !== ''}{` from ${stand.from}${stand.focused === '' ? '.' : ','}`}{/if}</span
-      >{#if stand.focused !== ''}{' '}<span class="whitespace-nowrap">{stand.focused}.</span>{/if}
+      >{#if stand.focused !== ''}{gap}<span class="whitespace-nowrap">{stand.focused}.</span>{/if}
     </h1>
     <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure
