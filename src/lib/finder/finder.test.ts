@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { planSetup } from '$core/call/planSetup';
 import { defaultHabits } from '$core/habits/habits';
 import { builtInKit } from '$core/kit/builtInKit';
+import { heldPoints } from '$core/setup/focusPoint';
 import { newPerson, newSetup, newThing } from '$core/setup/defaults';
 import { demoJobs } from '$core/job/demo';
 import { demoSetup } from '$core/testing/demo';
@@ -107,6 +108,34 @@ describe('eyes at 100 %', () => {
     const crops = eyeCrops(taken({ ...west, people: [...west.people, aside] }), tile);
     expect(crops.map((crop) => crop.subjectId)).not.toContain('aside');
   });
+});
+
+describe('the focus point that is named', () => {
+  it.each(['West door', 'Under the palms', 'Family on the steps', 'Speeches', 'Rings'])(
+    'of %s lies on what is ringed, within half a step of the body’s grid',
+    (name) => {
+      const its = taken(demoSetup(name));
+      const { target } = its.plan.stops[its.plan.selected] ?? {};
+      if (!target?.position || !target.point) throw new Error('no point');
+      const at = projection(its)(target.position);
+      const { points } = heldPoints(its.body.focusGrid, its.setup.camera.orientation);
+      const stepOf = (places: number[]) => {
+        const sorted = [...new Set(places)].sort((a, b) => a - b);
+        return (sorted[1] ?? 1) - (sorted[0] ?? 0);
+      };
+      expect(points).toContainEqual(target.point);
+      // The ring is where the lens draws the eye, a trifle from where it would be focused at the subject line.
+      expect(Math.abs((at?.x ?? 9) - target.point.x)).toBeLessThan(stepOf(points.map((point) => point.x)) / 2 + 0.002);
+      expect(Math.abs((at?.y ?? 9) - target.point.y)).toBeLessThan(stepOf(points.map((point) => point.y)) / 2 + 0.002);
+      // No other point lies nearer.
+      const off = (point: { x: number; y: number }) =>
+        Math.max(
+          Math.abs((at?.x ?? 9) - point.x) / stepOf(points.map((item) => item.x)),
+          Math.abs((at?.y ?? 9) - point.y) / stepOf(points.map((item) => item.y))
+        );
+      expect(off(target.point)).toBeLessThan(Math.min(...points.map(off)) + 0.05);
+    }
+  );
 });
 
 describe('what a click in the picture hits', () => {
