@@ -7,8 +7,11 @@ import { adultHead, headScale, interpupillaryOf } from '../people/anatomy';
 import { eyesMidpoint, headPoint } from './scene';
 import type { Person, Setup, Thing } from './schema';
 
-/** Half width and half depth of a body as shares of stature, and how far its shoulders lie under the eyes (from memory). */
-const bodyShare = { halfWidth: 0.125, halfDepth: 0.07, shouldersUnderEyes: 0.15 } as const;
+/**
+ * Half width and half depth of a body as shares of stature, how far its shoulders lie under the eyes, and half the neck
+ * above them: as the figures are drawn (`render/scene/occlusion.test.ts`).
+ */
+const bodyShare = { halfWidth: 0.125, halfDepth: 0.07, shouldersUnderEyes: 0.135, halfNeck: 0.04 } as const;
 
 /** The head as an ellipsoid in adult head coordinates, mm: about its hair, a little within the outline. */
 const headMiddle: Vector = { x: 0, y: (adultHead.crownY + adultHead.chinY) / 2, z: -72 };
@@ -48,19 +51,17 @@ function headOf(person: Person): Blocks {
   return (from, to) => meetsSphere(toUnit(from), toUnit(to));
 }
 
-function bodyOf(person: Person): Blocks {
-  const eyes = eyesMidpoint(person);
-  const { statureMm, floorMm } = person;
-  const top = eyes.y - statureMm * bodyShare.shouldersUnderEyes;
+/** An upright elliptic column about a body's axis, from the floor or the shoulders up. */
+function columnOf(person: Person, half: { readonly x: number; readonly z: number }, from: number, to: number): Blocks {
   const axis = headPoint(person, { x: 0, y: 0, z: -80 });
   const turn = radians(person.bodyYawDeg);
   const flat = (point: Vector) => {
     const { x, z } = yaw({ x: point.x - axis.x, y: 0, z: point.z - axis.z }, turn);
-    return { x: x / (statureMm * bodyShare.halfWidth), z: z / (statureMm * bodyShare.halfDepth) };
+    return { x: x / half.x, z: z / half.z };
   };
-  return (from, to) => {
-    const a = flat(from);
-    const b = flat(to);
+  return (start, end) => {
+    const a = flat(start);
+    const b = flat(end);
     const d = { x: b.x - a.x, z: b.z - a.z };
     const q = d.x * d.x + d.z * d.z;
     if (q === 0) return false;
@@ -71,9 +72,19 @@ function bodyOf(person: Person): Blocks {
     const first = Math.max(0, middle - Math.sqrt(root));
     const last = Math.min(almostThere, middle + Math.sqrt(root));
     if (first >= last) return false;
-    const heights = [first, last].map((t) => from.y + (to.y - from.y) * t);
-    return Math.min(...heights) < top && Math.max(...heights) > floorMm;
+    const heights = [first, last].map((t) => start.y + (end.y - start.y) * t);
+    return Math.min(...heights) < to && Math.max(...heights) > from;
   };
+}
+
+function bodyOf(person: Person): Blocks {
+  const eyes = eyesMidpoint(person).y;
+  const { statureMm, floorMm } = person;
+  const shoulders = eyes - statureMm * bodyShare.shouldersUnderEyes;
+  const half = (share: number) => statureMm * share;
+  const trunk = columnOf(person, { x: half(bodyShare.halfWidth), z: half(bodyShare.halfDepth) }, floorMm, shoulders);
+  const neck = columnOf(person, { x: half(bodyShare.halfNeck), z: half(bodyShare.halfNeck) }, shoulders, eyes);
+  return (from, to) => trunk(from, to) || neck(from, to);
 }
 
 function thingOf(thing: Thing): Blocks {
