@@ -54,13 +54,15 @@ resting('a click on a face focuses there, and dragging reframes; both can be und
   await expect(page.getByLabel('Turned right, °')).toHaveValue('0');
 });
 
-test('everybody’s eyes are shown at 100 %, with the words of the Ladder, and larger on a click', async ({ page }) => {
+test('everybody’s eyes are shown with their lids and the scale, with the words of the Ladder, and larger on a click', async ({
+  page
+}) => {
   await openDemo(page, 'West door, the 50');
   const strip = page.getByTestId('eye-strip');
   await expect(strip.getByRole('button')).toHaveCount(2);
-  await expect(strip.getByRole('button', { name: 'Ines, near eye: sharp. Look closer.' })).toBeVisible();
+  await expect(strip.getByRole('button', { name: /^Ines, near eye, at \d\d %: sharp\. Look closer\.$/ })).toBeVisible();
   await page.locator('[data-stop="1.8"]').click();
-  await expect(strip.getByRole('button', { name: 'Ines, far eye: soft. Look closer.' })).toHaveAttribute(
+  await expect(strip.getByRole('button', { name: /^Ines, far eye, at \d\d %: soft\. Look closer\.$/ })).toHaveAttribute(
     'data-verdict',
     'soft'
   );

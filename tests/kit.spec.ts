@@ -95,7 +95,7 @@ test('somebody who owns none of the built-in kit enters theirs by keys, plans wi
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Start a new job' }).click();
   await page.getByRole('button', { name: /^One person/ }).click();
-  await expect(call(page)).toHaveText(/^f\/[\d.]+ on Person/);
+  await expect(call(page)).toHaveText(/^f\/[\d.]+ on Adult/);
   const body = page.getByLabel('Body', { exact: true });
   const lens = page.getByLabel('Lens', { exact: true });
   await expect(body.locator('option')).toHaveText(['Anna', 'Bruno']);
