@@ -27,10 +27,10 @@
   function wanted({ subjectId }: EyeCrop): boolean {
     return taken.plan.subjects.find((item) => item.id === subjectId)?.importance !== 'maySoft';
   }
-  function words({ name, roles, ratio, shownAt }: EyeCrop): { who: string; how: string } {
+  function words({ name, roles, ratio, shownAt }: EyeCrop): { who: string; how: string; scale: string } {
     const what = roles.length > 1 ? 'eyes' : (roles[0] && roleWords[roles[0]]) || '';
-    const scale = shownAt > 0.99 ? '' : `, at ${Math.round(shownAt * 100)} %`;
-    return { who: `${name}, ${what}${scale}`, how: verdictWords[verdict(ratio)] };
+    const scale = shownAt > 0.99 ? '' : `${Math.round(shownAt * 100)} %`;
+    return { who: `${name}, ${what}`, how: verdictWords[verdict(ratio)], scale };
   }
 </script>
 
@@ -54,14 +54,22 @@
       <button
         type="button"
         class="relative shrink-0 text-white"
-        aria-label="{said.who}: {said.how}. Look closer."
+        aria-label="{said.who}{said.scale === '' ? '' : `, at ${said.scale}`}: {said.how}. Look closer."
         data-verdict={verdict(crop.ratio)}
         onclick={() => (looking = crop)}
       >
         {#if asked}
-          <LensRendering {asked} {...size} label="{said.who}{crop.shownAt > 0.99 ? ' at 100 %' : ''}" restMs={160}>
+          <LensRendering
+            {asked}
+            {...size}
+            label="{said.who} at {said.scale === '' ? '100 %' : said.scale}"
+            restMs={160}
+          >
             {#snippet outline()}<EyeOutline {crop} {...size} />{/snippet}
           </LensRendering>
+        {/if}
+        {#if said.scale !== ''}
+          <span class="condensed absolute top-0 right-0 bg-black/45 px-1 text-[11px] leading-tight">{said.scale}</span>
         {/if}
         <span
           class="condensed absolute inset-x-0 bottom-0 flex items-center gap-1 bg-gradient-to-t from-black/75 to-black/0 px-1.5 pt-3 pb-0.5 text-[11px] leading-tight"

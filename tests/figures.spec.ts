@@ -1,0 +1,66 @@
+import { call, expect, expectNoAxeFindings, openDemo, saved, test } from './support';
+
+test('the figures behind the odds: what each would gain, one changed, kept after a reload, and back again', async ({
+  page
+}) => {
+  await openDemo(page, 'West door, the 50');
+  const panel = page.getByTestId('call');
+  const odds = panel.getByRole('button', { name: /keeper odds/ });
+  await odds.click();
+  await expect(panel).toContainText('Ines is the likeliest to be missed: focusing lands ±');
+  await expect(panel).toContainText(/If your hold were twice as steady: .*f\/5 keeps \d\d % instead of 9\d %\./);
+  const before = (await call(page).textContent()) ?? '';
+
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByRole('button', { name: /^Figures behind the odds/ }).click();
+  const dialog = page.getByRole('dialog', { name: 'Figures behind the odds' });
+  await expectNoAxeFindings(page, '[role=dialog], dialog');
+  const own = dialog.getByRole('group', { name: 'Your own sway after one second' });
+  await own.getByLabel('Standing, mm').fill('300000');
+  await own.getByLabel('Standing, mm').press('Enter');
+  await expect(dialog.getByRole('alert')).toContainText('0 to 1000');
+  await own.getByLabel('Standing, mm').fill('12');
+  await own.getByLabel('Standing, mm').press('Enter');
+  await page.keyboard.press('Escape');
+  // With a hand so unsteady the faces want a narrower stop.
+  await expect(call(page)).not.toHaveText(before);
+  await saved(page);
+  await page.reload();
+  await expect(call(page)).toBeVisible();
+  await expect(call(page)).not.toHaveText(before);
+
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByRole('button', { name: /^Figures behind the odds/ }).click();
+  await expect(own.getByLabel('Standing, mm')).toHaveValue('12');
+  await dialog.getByRole('button', { name: 'Back to the usual figures' }).click();
+  await expect(own.getByLabel('Standing, mm')).toHaveValue('5');
+  await page.keyboard.press('Escape');
+  await expect(call(page)).toHaveText(before);
+});
+
+test('who plays, what is set down, a shutter by hand and a flash that fills are kept', async ({ page }) => {
+  await openDemo(page, 'Gran Marguerite and Pilot');
+  await page.getByRole('tab', { name: 'People' }).click();
+  const odds = page.getByTestId('call').getByRole('button', { name: /keeper odds/ });
+  const still = (await odds.textContent()) ?? '';
+  await page.getByLabel('Keeps', { exact: true }).selectOption({ label: 'plays or dances' });
+  await expect(odds).not.toHaveText(still);
+
+  await page.getByRole('tab', { name: 'Light' }).click();
+  await page.getByRole('group', { name: 'Shutter' }).getByText('set by hand').click();
+  await page.getByLabel('Shutter, 1/', { exact: true }).fill('30');
+  await page.getByLabel('Shutter, 1/', { exact: true }).press('Enter');
+  await expect(page.getByTestId('call')).toContainText('1/30');
+  await page.getByRole('group', { name: 'Flash' }).getByText('on', { exact: true }).click();
+  await page.getByLabel('The flash', { exact: true }).selectOption({ label: 'only fills the shadows' });
+  await expect(page.getByRole('tabpanel')).toContainText(
+    /Fill flash at \d+ % of its power, 1\.5 stops under the light/
+  );
+  await saved(page);
+  await page.reload();
+  await expect(page.getByTestId('call')).toContainText('1/30');
+  await page.getByRole('tab', { name: 'Light' }).click();
+  await expect(page.getByLabel('The flash', { exact: true })).toHaveValue('fill');
+  await page.getByRole('tab', { name: 'People' }).click();
+  await expect(page.getByLabel('Keeps', { exact: true })).toHaveValue('lively');
+});
