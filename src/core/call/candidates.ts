@@ -1,7 +1,7 @@
 /** Where the focus may be put, and which of those places one would rather focus on. */
 import { bestFocusBetween } from '../optics/blur';
 import type { Vector } from '../geometry/vector';
-import type { Importance, Setup } from '../setup/schema';
+import type { Importance, Person, Setup } from '../setup/schema';
 import { rowsByDepth } from '../people/rows';
 import { besideEyes, type ScenePoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Target } from './plan';
@@ -61,6 +61,9 @@ export interface Scene {
   readonly aim: Aim;
   readonly subjects: readonly Subject[];
   readonly decisive: readonly Subject[];
+  readonly personOf: ReadonlyMap<string, Person>;
+  /** Whether people who are no pets decide. */
+  readonly hasPeople: boolean;
   /** Closest focus from the pupil, mm. */
   readonly closest: number;
   /** Which row one would rather focus on, by depth: smaller first. */
@@ -71,7 +74,8 @@ export interface Scene {
 export function onSubjects(scene: Scene): Candidate[] {
   const { setup, aim, subjects, decisive, closest } = scene;
   const chosen = setup.intent.target;
-  if (chosen.kind === 'distance') return [atDistance(aim, chosen.distanceMm)];
+  // A distance somebody chose is no lesser place.
+  if (chosen.kind === 'distance') return [{ ...atDistance(aim, chosen.distanceMm), standing: 'ordinary' }];
   if (chosen.kind === 'eye' || chosen.kind === 'thing') {
     const id = chosen.kind === 'eye' ? chosen.personId : chosen.thingId;
     // With two frames, only the one that holds the chosen eye is focused there.
@@ -105,7 +109,7 @@ export function between(
     decisive.length < 2
       ? []
       : decisive.flatMap((subject) => {
-          const person = setup.people.find((item) => item.id === subject.id);
+          const person = scene.personOf.get(subject.id);
           return person ? besideEyes(view, person).map((point) => candidateOf(scene, subject, point)) : [];
         });
   // By hand, the plane can also lie where nothing is; so it can with autofocus, locked on something held there.
@@ -144,14 +148,12 @@ interface Ranked {
 }
 
 function candidateOf(scene: Scene, subject: Subject, point: ScenePoint): Ranked {
-  const { setup, aim, subjects, decisive, rowPreference } = scene;
+  const { aim, subjects, hasPeople, personOf, rowPreference } = scene;
   const at = aim.at(point.position);
-  const person = setup.people.find((item) => item.id === subject.id);
+  const person = personOf.get(subject.id);
   const focusing = aim.focusing(point.position, at);
   const edge = at !== undefined && Math.min(at.x, 1 - at.x, at.y, 1 - at.y) < edgeShare;
-  const petAmongPeople =
-    person?.being === 'pet' &&
-    decisive.some((item) => setup.people.some(({ id, being }) => id === item.id && being !== 'pet'));
+  const petAmongPeople = person?.being === 'pet' && hasPeople;
   const reluctant = point.role === 'farEye' || point.role === 'farSide' || edge || petAmongPeople;
   const candidate: Candidate = {
     subjectId: subject.id,

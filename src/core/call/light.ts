@@ -132,49 +132,47 @@ export function lightAtStop(lighting: Lighting, N: number): LightAtStop {
 
 type Flash = NonNullable<Setup['light']['flash']>;
 
+/** How many stops more than one a ratio is; 0 where it is less. */
+const stopsOver = (ratio: number): number => (ratio > 1 ? Math.log2(ratio) : 0);
+
 /** The light there is: the shutter down to its floor at the lowest ISO, then ISO, which also pays for what stills blur. */
-function byLight(
-  { setup, body, level, floor, wanted, extensionStops }: Lighting,
-  N: number,
-  fastestS: number
-): LightAtStop {
+function byLight(lighting: Lighting, N: number, fastestS: number): LightAtStop {
+  const { setup, body, level, floor, wanted, extensionStops } = lighting;
   const { filterStops, shutterS: chosen } = setup.light;
   const longest: ShutterFloor = chosen === null ? floor : { rule: 'chosen', shutterS: chosen };
   const still = chosen === null && wanted !== null && wanted.shutterS < longest.shutterS ? wanted : null;
-  const none = { tooBrightStops: 0, missingStops: 0, flash: null };
-  const at = ({ rule, shutterS }: ShutterFloor) => {
-    const clipped = shutterS < fastestS && fastestS === body.syncS;
-    return { shutterS: Math.max(shutterS, fastestS), floorRule: clipped ? ('sync' as const) : rule, floorS: shutterS };
-  };
-  if (level === null) return { ...at(still ?? longest), iso: null, ...none };
-  const through = level - filterStops - extensionStops;
-  const atBase = shutterFor(through, N, body.baseIso);
-  const dark = shutterFor(through, N, body.isoLimit);
-  // As short as shake and movement ask, but no shorter than the ISO limit bears.
-  const limit: ShutterFloor =
-    still === null || dark >= longest.shutterS
-      ? longest
-      : { rule: still.rule, shutterS: Math.max(still.shutterS, dark) };
-  if (chosen === null && atBase <= limit.shutterS) {
-    const shutterS = Math.max(atBase, fastestS);
-    const clipped = atBase < fastestS && fastestS === body.syncS;
+  // Only the sync time is a limit one may be asked to go under.
+  const isSync = fastestS === body.syncS;
+  if (level === null) {
+    const { rule, shutterS } = still ?? longest;
     return {
-      ...none,
-      shutterS,
-      floorRule: clipped ? 'sync' : limit.rule,
-      floorS: limit.shutterS,
-      iso: body.baseIso,
-      tooBrightStops: Math.max(0, Math.log2(fastestS / atBase))
+      shutterS: Math.max(shutterS, fastestS),
+      floorRule: isSync && shutterS < fastestS ? 'sync' : rule,
+      floorS: shutterS,
+      iso: null,
+      tooBrightStops: 0,
+      missingStops: 0,
+      flash: null
     };
   }
-  const used = at(limit);
-  const isoWanted = isoFor(through, N, used.shutterS);
+  /** ISO × seconds that expose it. */
+  const isoSeconds = isoFor(level - filterStops - extensionStops, N, 1);
+  const atBase = isoSeconds / body.baseIso;
+  const dark = isoSeconds / body.isoLimit;
+  // As short as shake and movement ask, but no shorter than the ISO limit bears.
+  const limit = still === null || dark >= longest.shutterS ? longest : still;
+  const limitS = limit === still ? Math.max(still.shutterS, dark) : longest.shutterS;
+  const enough = chosen === null && atBase <= limitS;
+  const shutterS = Math.max(enough ? atBase : limitS, fastestS);
+  const isoWanted = isoSeconds / shutterS;
   return {
-    ...used,
-    ...none,
-    iso: Math.min(Math.max(isoWanted, body.baseIso), body.isoLimit),
-    tooBrightStops: Math.max(0, Math.log2(body.baseIso / isoWanted)),
-    missingStops: Math.max(0, Math.log2(isoWanted / body.isoLimit))
+    shutterS,
+    floorRule: isSync && (enough ? atBase : limitS) < fastestS ? 'sync' : limit.rule,
+    floorS: limitS,
+    iso: enough ? body.baseIso : Math.min(Math.max(isoWanted, body.baseIso), body.isoLimit),
+    tooBrightStops: stopsOver(body.baseIso / isoWanted),
+    missingStops: stopsOver(isoWanted / body.isoLimit),
+    flash: null
   };
 }
 

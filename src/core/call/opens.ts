@@ -31,6 +31,29 @@ export function opensWindow(situation: Situation, stops: readonly Stop[], asked:
   });
 }
 
+/**
+ * How near a situation comes at best, more for nearer, without asking where exactly one would focus: for the faces how deep
+ * the lens reaches, as a share of how deep it must; for everything the stops by which the backgrounds are missed where the
+ * faces could be held. −Infinity where nothing can be exposed.
+ */
+export function nearness(situation: Situation, stops: readonly Stop[], asked: Asked): number {
+  const nearest = stops.map((stop) => {
+    const light = situation.light(stop.fNumber);
+    if (!canExpose({ light })) return -Infinity;
+    const all = situation.groups.map((group) => {
+      const even = bestFocusBetween(group.nearest, group.furthest);
+      const focus = focusAt(situation, stop.fNumber, ideal(even), light);
+      return { focus, ratio: worstRatioOf(situation, group, focus) };
+    });
+    const ratio = Math.max(...all.map((item) => item.ratio));
+    if (asked === 'faces') return -ratio;
+    const [first] = all;
+    if (!first || ratio > 1.002) return -Infinity;
+    return -backgroundsAt(situation, first.focus).reduce((sum, item) => sum + item.shortfallStops, 0);
+  });
+  return Math.max(...nearest);
+}
+
 /** Odds of the deepest stop may lie so much under another's, whose focus is another or whose movement blurs less. */
 const oddsMargin = 0.2;
 

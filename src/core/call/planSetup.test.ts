@@ -7,7 +7,7 @@ import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
 import { demoJobs } from '../job/demo';
 import type { Background, Person, Setup } from '../setup/schema';
-import type { Plan } from './plan';
+import type { Plan, StopPlan } from './plan';
 import { planSetup } from './planSetup';
 import { defaultHabits } from '../habits/habits';
 
@@ -140,6 +140,30 @@ describe('the call', () => {
     expect(result.stops[result.selected]?.stop.label).toBe('8');
     expect(result.selected).not.toBe(result.recommended);
     expect(result.stops[result.selected]?.target).toMatchObject({ subjectId: 'ines', feature: 'leftEye' });
+  });
+
+  it('focuses at the distance, on the thing or on the far eye the photographer chose, at every stop', () => {
+    const base = setupWith({
+      people: [newPerson('a', 'A', { headYawDeg: 40 }), newPerson('b', 'B', { lateralMm: 400, depthMm: 500 })],
+      things: [newThing('t', 'T', { heightMm: 1450, depthMm: -100, lateralMm: -200, importance: 'maySoft' })],
+      backgrounds: []
+    });
+    const asked: [Setup['intent']['target'], Partial<StopPlan['target']>][] = [
+      [
+        { kind: 'distance', distanceMm: 2345 },
+        { subjectId: null, focusDistanceMm: 2345 }
+      ],
+      [{ kind: 'thing', thingId: 't' }, { subjectId: 't' }],
+      [
+        { kind: 'eye', personId: 'a', eye: 'leftEye' },
+        { subjectId: 'a', feature: 'leftEye', role: 'farEye' }
+      ]
+    ];
+    for (const [target, found] of asked) {
+      const result = plan({ ...base, intent: { ...base.intent, target } });
+      expect(result.stops.length).toBeGreaterThan(10);
+      for (const entry of result.stops) expect(entry.target).toMatchObject(found);
+    }
   });
 
   it('takes a far eye chosen by hand even where only the near one must be sharp', () => {

@@ -15,7 +15,7 @@ import { noticedStretch, stretchAt } from '../setup/stretch';
 import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
-import type { Setup } from '../setup/schema';
+import type { Person, Setup } from '../setup/schema';
 import { between, decisiveSubjects, isIn, onSubjects, rowPreferenceOf, type Aim, type Candidate } from './candidates';
 import { lightAtStop, lightLevel, shutterFloor, type LightAtStop, type Lighting } from './light';
 import { approach, recomposeShift, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
@@ -115,7 +115,8 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   const level = lightLevel(setup);
   const widestN = exactFNumber(lens.widestFNumber);
   const aim = aimOf({ setup, habits, view }, body, P, widestN, level);
-  const framed = subjects.filter((subject) => isFramed(setup, subject, aim));
+  const people = new Map(setup.people.map((person) => [person.id, person]));
+  const framed = subjects.filter((subject) => isFramed(people.get(subject.id), subject, aim));
   const decisive = decisiveSubjects(framed.length > 0 ? framed : subjects);
   const groups = (intent.frames === 'two' ? splitInTwo(decisive) : [decisive]).map((members) =>
     groupOf({ setup, habits, view }, aim, subjects, members, closest)
@@ -131,7 +132,6 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   const C = permissibleDisc(intent.viewing, body.sensor) * enlargement;
   const stabiliser = stabiliserStops(habits, body, lens);
   const whole = kit.bodies.find((item) => item.id === camera.bodyId) ?? body;
-  const people = new Map(setup.people.map((person) => [person.id, person]));
   const sees = (subject: Subject) =>
     subject.points.some((point) => point.target && aim.sees(subject.id, point.position));
   const lighting: Lighting = {
@@ -186,7 +186,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
       return unseen.map((subject) => subject.id);
     },
     get stretched() {
-      return mostStretched(setup, framed, view);
+      return mostStretched(people, framed, view);
     },
     people: decisive.filter((subject) => (people.get(subject.id)?.being ?? 'pet') !== 'pet').length,
     mostAcross: fastestAcross(groups),
@@ -197,10 +197,14 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
 }
 
 /** Whose head is drawn longest among those in the picture. */
-function mostStretched(setup: Setup, framed: readonly Subject[], view: Viewpoint): Plan['stretched'] {
+function mostStretched(
+  people: ReadonlyMap<string, Person>,
+  framed: readonly Subject[],
+  view: Viewpoint
+): Plan['stretched'] {
   const [most] = framed
     .flatMap((subject) => {
-      const person = setup.people.find((item) => item.id === subject.id);
+      const person = people.get(subject.id);
       return person ? [{ subjectId: subject.id, factor: stretchAt(view, eyesMidpoint(person)) }] : [];
     })
     .sort((a, b) => b.factor - a.factor);
@@ -240,8 +244,7 @@ function remembering(make: () => Aim['sees']): Aim['sees'] {
 }
 
 /** Whether the picture shows somebody's eyes, or the middle of a thing. */
-function isFramed(setup: Setup, subject: Subject, aim: Aim): boolean {
-  const person = setup.people.find((item) => item.id === subject.id);
+function isFramed(person: Person | undefined, subject: Subject, aim: Aim): boolean {
   if (person) return isIn(aim.at(eyesMidpoint(person)));
   return subject.points.some((point) => isIn(aim.at(point.position)));
 }
@@ -312,7 +315,17 @@ function groupOf(
     nearest: Math.min(...decisive.map((subject) => subject.nearest)),
     furthest: Math.max(...decisive.map((subject) => subject.furthest))
   };
-  const scene = { setup, view, aim, subjects, decisive, closest, rowPreference: rowPreferenceOf(decisive) };
+  const scene = {
+    setup,
+    view,
+    aim,
+    subjects,
+    decisive,
+    personOf: people,
+    hasPeople: decisive.some((subject) => (people.get(subject.id)?.being ?? 'pet') !== 'pet'),
+    closest,
+    rowPreference: rowPreferenceOf(decisive)
+  };
   const reached = (all: readonly Candidate[]) => all.filter((candidate) => candidate.focusDistanceMm >= closest);
   let eyes: readonly Candidate[] | undefined;
   let beside: readonly Candidate[] | undefined;

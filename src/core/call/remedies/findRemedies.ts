@@ -4,7 +4,6 @@
  * carries the setup with it applied, and that setup, planned again, gives what was asked; where no change does, those that
  * come nearest are offered as what they are.
  */
-import type { StopStep } from '../../optics/stops';
 import type { Setup } from '../../setup/schema';
 import type { PlanInput } from '../planInput';
 import { searchFor, type Search } from './search';
@@ -64,10 +63,10 @@ const partialOptions = 4;
 /** Partial remedies offered, those that help most first. */
 const partialShown = 4;
 
-/**
- * Where nothing opens the window: what comes nearest to it, each change as far as the place allows. Whole stops tell which
- * of them are worth planning in full.
- */
+/** Of all changes so many are planned in full, those that come nearest at a rough look. */
+const partialPlanned = 7;
+
+/** Where nothing opens the window: what comes nearest to it, each change as far as the place allows. */
 function partialRemedies(search: Search): Remedy[] {
   const byAmount = search
     .families(search.context)
@@ -78,28 +77,20 @@ function partialRemedies(search: Search): Remedy[] {
       setup: family.apply(family.most)
     }));
   const bySwitch = search.choices(search.context).flatMap(({ kind, unit, options }) =>
-    options.slice(0, partialOptions).map(({ setup, subject, effort, amount = 0 }) => ({
-      kind,
-      amount,
-      unit,
-      subject,
-      effort,
-      caution: null,
-      setup
-    }))
+    options.slice(0, partialOptions).map(({ setup, subject, effort, amount = 0 }) => {
+      return { kind, amount, unit, subject, effort, caution: null, setup };
+    })
   );
-  type Partial = NonNullable<ReturnType<Search['helps']>> & { readonly effort: number };
-  const most = (a: Partial, b: Partial) =>
-    b.partial.stopsNearer - a.partial.stopsNearer || b.opens.odds - a.opens.odds || a.effort - b.effort;
-  const helping = <T extends (typeof byAmount)[number]>(all: readonly T[], step?: StopStep) =>
-    all
-      .flatMap((item) => {
-        const helps = search.helps(item.setup, step);
-        return helps ? [{ ...item, ...helps }] : [];
-      })
-      .sort(most)
-      .slice(0, partialShown);
-  return helping(helping([...byAmount, ...bySwitch], 'full'));
+  return [...byAmount, ...bySwitch]
+    .map((item) => ({ item, comes: search.comes(item.setup) }))
+    .sort((a, b) => b.comes - a.comes)
+    .slice(0, partialPlanned)
+    .flatMap(({ item }) => {
+      const helps = search.helps(item.setup);
+      return helps ? [{ ...item, ...helps }] : [];
+    })
+    .sort((a, b) => b.partial.stopsNearer - a.partial.stopsNearer || b.opens.odds - a.opens.odds || a.effort - b.effort)
+    .slice(0, partialShown);
 }
 
 /** The least amount of a family that opens the window, rounded up to its step; undefined when none does. */

@@ -1,14 +1,13 @@
 /** What every search for remedies works with: whether a changed setup does what the present one does not, and what it gives. */
 import { bodyOf, lensOf } from '../../kit/find';
 import { keepAim } from '../../setup/aim';
-import type { StopStep } from '../../optics/stops';
 import type { Setup } from '../../setup/schema';
 import { canExpose } from '../exposable';
-import { grants, opensWindow, type Asked } from '../opens';
+import { grants, nearness, opensWindow, type Asked } from '../opens';
 import type { Plan, StopPlan } from '../plan';
 import type { PlanInput } from '../planInput';
 import { planSetup, stopsOf } from '../planSetup';
-import { prepare } from '../situation';
+import { prepare, type Situation } from '../situation';
 import { choices } from './choices';
 import { families } from './families';
 import { withCamera, type Choice, type Context, type Family, type Outcome } from './remedy';
@@ -29,11 +28,10 @@ export interface Search {
   readonly opens: (changed: Setup) => boolean;
   readonly contextOf: (changed: Setup) => Context | undefined;
   readonly gives: (changed: Setup) => Gives | undefined;
-  /** What a change that does not open the window is worth, where it is worth something; by the setup's own stops or others. */
-  readonly helps: (
-    changed: Setup,
-    step?: StopStep
-  ) => (Gives & { readonly partial: NonNullable<Outcome['partial']> }) | undefined;
+  /** How near a change comes to what is asked, roughly; more for nearer, −Infinity where it is out of the question. */
+  readonly comes: (changed: Setup) => number;
+  /** What a change that does not open the window is worth, where it is worth something. */
+  readonly helps: (changed: Setup) => (Gives & { readonly partial: NonNullable<Outcome['partial']> }) | undefined;
 }
 
 /** Odds better by less than this are not worth the trouble of a change that leaves the picture undecided (no source). */
@@ -59,8 +57,16 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
   const facesLacking = plan.conflict?.kind === 'facesUnreachable';
   const held = (from: Context) => (changed: Setup) => aimed(from, changed, input);
   const keeps = (outOfFrame: readonly string[]) => outOfFrame.every((id) => plan.outOfFrame.includes(id));
-  const solved = (changed: Setup, step = stopStep): Plan | undefined => {
-    const result = planSetup({ ...input, setup: changed, stopStep: step });
+  /** Laid out, where the place allows it and everybody stays in the picture. */
+  const placed = (changed: Setup): Situation | undefined => {
+    const prepared = prepare({ ...input, setup: changed });
+    if (prepared.kind === 'noPlan') return undefined;
+    const { situation } = prepared;
+    const allowed = fits(setup, changed, situation.view.distance) && keeps(situation.outOfFrame);
+    return allowed ? situation : undefined;
+  };
+  const solved = (changed: Setup): Plan | undefined => {
+    const result = planSetup({ ...input, setup: changed });
     const allowed = result.kind === 'plan' && fits(setup, changed, result.distanceMm) && keeps(result.outOfFrame);
     return allowed ? result : undefined;
   };
@@ -77,11 +83,8 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
       }))
     ),
     opens: (changed) => {
-      const prepared = prepare({ ...input, setup: changed });
-      if (prepared.kind === 'noPlan') return false;
-      const { situation } = prepared;
-      if (!fits(setup, changed, situation.view.distance) || !keeps(situation.outOfFrame)) return false;
-      return opensWindow(situation, stopsOf(situation.lens, stopStep), asked);
+      const situation = placed(changed);
+      return situation !== undefined && opensWindow(situation, stopsOf(situation.lens, stopStep), asked);
     },
     gives: (changed) => {
       const result = solved(changed);
@@ -95,8 +98,14 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
         framing: framingOf(plan, result)
       };
     },
-    helps: (changed, step = stopStep) => {
-      const result = solved(changed, step);
+    comes: (changed) => {
+      const situation = placed(changed);
+      return situation
+        ? nearness(situation, stopsOf(situation.lens, 'full'), facesLacking ? 'faces' : 'everything')
+        : -Infinity;
+    },
+    helps: (changed) => {
+      const result = solved(changed);
       const before = plan.stops[plan.recommended];
       const after = result?.stops[result.recommended];
       if (!result || !before || !after || !canExpose(after)) return undefined;
