@@ -6,7 +6,7 @@
   import type { LensInLine } from '$core/call/lineUp';
   import { asFocusTarget } from '$core/call/focusTarget';
   import type { Setup } from '$core/setup/schema';
-  import { callSentence, targetWords } from '$core/words/call';
+  import { callSentence, oddsWords, targetWords } from '$core/words/call';
   import ToolButton from '$lib/controls/ToolButton.svelte';
   import Choice from '$lib/controls/Choice.svelte';
   import type { PlanInput } from '$core/call/planInput';
@@ -58,7 +58,7 @@
     if (what === 'stops') {
       return stopsToCompare(plan.selected, plan.stops.length, workspace.stopStep).map((index) => ({
         key: `stop-${index}`,
-        name: `f/${plan.stops[index]?.stop.label}, ${Math.round((plan.stops[index]?.odds ?? 0) * 100)} %`,
+        name: `f/${plan.stops[index]?.stop.label}, ${oddsWords(plan.stops[index]?.odds ?? 0)}`,
         taken: atStop(taken, index),
         take: () => workspace.chooseStop(index)
       }));
@@ -91,7 +91,7 @@
         ...setup,
         intent: { ...setup.intent, target: aim, stop: { kind: 'chosen', fNumber: Number(entry.stop.label) } }
       });
-      const name = `${targetWords(plan, { ...entry, target }, workspace.unit)}, ${Math.round(odds * 100)} %`;
+      const name = `${targetWords(plan, { ...entry, target }, workspace.unit)}, ${oddsWords(odds)}`;
       return its ? [{ key: `${subjectId}-${feature}`, name, taken: its, take: () => workspace.focusOn(aim) }] : [];
     });
   });

@@ -2,6 +2,7 @@
   import { Button, Checkbox } from 'flowbite-svelte';
   import type { Combination, Remedy } from '$core/call/remedies/remedy';
   import type { Setup } from '$core/setup/schema';
+  import { oddsWords } from '$core/words/call';
   import { combinationWords, remedyWords, type RemedyWords } from '$core/words/remedies';
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
@@ -124,7 +125,7 @@
           {#if line.words.caution !== ''}<span class="label block">{line.words.caution}</span>{/if}
         </p>
         <span class="condensed text-right whitespace-nowrap text-soft">
-          {line.words.effect}, {Math.round(line.odds * 100)} %
+          {line.words.effect}, {oddsWords(line.odds)}
         </span>
         <Button
           size="xs"

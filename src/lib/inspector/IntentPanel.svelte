@@ -87,7 +87,7 @@
     />
     <ViewingFields />
     <NumberField
-      label="Odds wanted for one frame (usual {Math.round(usual.oddsWanted * 100)})"
+      label="Odds wanted for one frame (usual {Math.round(usual.oddsWanted * 100)} %)"
       unit="percent"
       value={Math.round(intent.oddsWanted * 1000) / 10}
       min={5}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { oddsWords } from '$core/words/call';
   import type { Plan, StopPlan } from '$core/call/plan';
   import { formatIso, formatShutter } from '$core/words/light';
   import { lightWords, whyLight } from '$core/words/why';
@@ -19,9 +20,9 @@
   {#each plan.stops as entry (entry.stop.label)}
     <td
       class="relative p-0 text-center"
-      data-say="At f/{entry.stop.label} {Math.round(
-        entry.odds * 100
-      )} % of frames keep every face sharp; you want {Math.round(plan.oddsWanted * 100)} %."
+      data-say="At f/{entry.stop.label} {oddsWords(entry.odds)} of frames keep every face sharp; you want {Math.round(
+        plan.oddsWanted * 100
+      )} %."
     >
       <span class="absolute inset-x-0.5 bottom-0.5 bg-ink/12" style:height="{Math.round(entry.odds * 22)}px"></span>
       <span class="condensed relative text-[11.5px] {entry.odds >= plan.oddsWanted ? 'font-medium' : 'text-soft'}">
