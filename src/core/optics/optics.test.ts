@@ -269,6 +269,31 @@ describe('pupils that are not alike', () => {
     }
   });
 
+  it('image nothing from within f/P, and life size and beyond it further out', () => {
+    for (const P of [0.7, 1, 2]) {
+      const edge = 50 / P;
+      expect([imageDistance(50, edge, P), magnification(50, edge, P)]).toEqual([Infinity, Infinity]);
+      expect([imageDistance(50, edge * 0.8, P), magnification(50, edge * 0.8, P)]).toEqual([Infinity, Infinity]);
+      expect(magnification(50, edge + 5, P)).toBeCloseTo(10, 9);
+      expect(imageDistance(50, edge + 5, P)).toBeCloseTo(10 * (edge + 5), 6);
+      expect(imageDistance(50, Infinity, P)).toBe(50);
+    }
+  });
+
+  it('focus closest where object and image together are as far from the sensor as written', () => {
+    for (const [f, D] of [
+      [85, 800],
+      [50, 450],
+      [100, 401]
+    ] as const) {
+      // x + 2f + f²/x, x from the front focal point (Newton).
+      const x = focusFromSensor(f, D) - f;
+      expect(x + 2 * f + (f * f) / x).toBeCloseTo(D, 6);
+      expect(x).toBeGreaterThanOrEqual(f);
+    }
+    for (const D of [400, 399, 150, 0]) expect(focusFromSensor(100, D)).toBe(200);
+  });
+
   it('shift where one stands for a framing, and where the closest focus lies', () => {
     const s = distanceForFraming(85, 600, 24, 0.7);
     expect(framedSize(85, s, 24, 0.7)).toBeCloseTo(600, 9);

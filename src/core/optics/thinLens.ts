@@ -50,11 +50,11 @@ export function angleOfView(f: number, s: number, sensorSide: number, P = 1): nu
  * Focus distance from the pupil at which the subject is `fromSensorMm` from the sensor. With x the distance from the
  * front focal point and principal planes together, D = x + 2f + f²/x; the larger root of it, and s = x + f/P. Makers
  * write the closest focus from the sensor. Nearer than four focal lengths a thin lens reaches no such distance (a real
- * one shortens its focal length): life size, x = f, stands for it.
+ * one shortens its focal length): life size, x = f, stands for it. `fromSensorMm` ≥ 0.
  */
 export function focusFromSensor(f: number, fromSensorMm: number, P = 1): number {
   const beyond = fromSensorMm - 2 * f;
   const root = beyond * beyond - 4 * f * f;
-  const x = beyond <= 0 || root <= 0 ? f : (beyond + Math.sqrt(root)) / 2;
+  const x = root <= 0 ? f : (beyond + Math.sqrt(root)) / 2;
   return x + f / P;
 }
