@@ -5,7 +5,7 @@ import type { Wish } from '../setup/schema';
 import type { BackgroundAtStop } from './plan';
 
 /** Blur over detail at which something is hinted: soft, but its shape can be told (optics model, from memory). */
-const hintRange = { least: 1 / 6, most: 1 / 2 } as const;
+export const hintRange = { least: 1 / 6, most: 1 / 2 } as const;
 
 interface BackgroundInput {
   readonly f: number;

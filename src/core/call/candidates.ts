@@ -5,6 +5,7 @@ import type { Importance, Person, Setup } from '../setup/schema';
 import { rowsByDepth } from '../people/rows';
 import { besideEyes, type ScenePoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Target } from './plan';
+import { isByHand } from './spread';
 
 /**
  * How gladly the focus is put there: on what everybody focuses on; on a far eye, the edge of the picture, a pet, the far
@@ -113,8 +114,7 @@ export function between(
           return person ? besideEyes(view, person).map((point) => candidateOf(scene, subject, point)) : [];
         });
   // By hand, the plane can also lie where nothing is; so it can with autofocus, locked on something held there.
-  const byHand = setup.camera.focusMethod === 'magnifier' || setup.camera.focusMethod === 'byEye';
-  const alone = decisive.length < 2 && !byHand;
+  const alone = decisive.length < 2 && !isByHand(setup.camera.focusMethod);
   return [
     ...places
       .filter(

@@ -295,6 +295,13 @@ describe('flash', () => {
     expect([fill.shutterS, fill.iso]).toEqual([bare.shutterS, bare.iso]);
     // Full exposure at f/8 from 2.5 m takes a quarter of GN 40's power; two stops under, a sixteenth.
     expect(fill.flash?.power).toBeCloseTo(1 / 16, 9);
+    expect(fill.flash?.ambientUnderStops).toBeCloseTo(-2, 9);
+    // Four times as far away that takes sixteen times the power: full. From twice as far again it lies two stops lower.
+    const further = (distanceMm: number) =>
+      at(setupWith({ flash: { ...flash, use: 'fill', underStops: 2, distanceMm }, level: shade }), 8).flash;
+    expect(further(10_000)).toMatchObject({ power: 1, ambientUnderStops: -2 });
+    expect(further(20_000)?.power).toBe(1);
+    expect(further(20_000)?.ambientUnderStops).toBeCloseTo(-4, 9);
     const sun = at(setupWith({ flash: { ...flash, use: 'fill' }, level: { kind: 'estimated', as: 'sun' } }), 2.8);
     expect(sun).toMatchObject({ shutterS: main.syncS, floorRule: 'sync' });
     expect(sun.tooBrightStops).toBeGreaterThan(4);

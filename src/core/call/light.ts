@@ -58,9 +58,9 @@ export interface LightAtStop {
   /** Stops missing at the ISO limit. */
   readonly missingStops: number;
   readonly flash: {
-    /** Share of full power, 0 to 1; more means too weak. */
+    /** Share of full power, 0 to 1; a main flash that is too weak would need more. */
     readonly power: number;
-    /** Stops by which the room's light lies under the flash exposure; negative over it; null when not known. */
+    /** Stops by which the other light lies under the flash exposure, negative over it; null when not known. */
     readonly ambientUnderStops: number | null;
   } | null;
 }
@@ -207,13 +207,11 @@ function withMainFlash({ setup, body, level, floor, extensionStops }: Lighting, 
   };
 }
 
-/** The light lights the picture; the flash lies under it and lifts the shadows. */
+/** The light lights the picture; the flash lies under it and lifts the shadows, by less than wished where it is too weak. */
 function withFill({ setup, body, extensionStops }: Lighting, flash: Flash, N: number, light: LightAtStop): LightAtStop {
   const lostN = N * 2 ** ((setup.light.filterStops + extensionStops) / 2);
   const iso = light.iso ?? body.baseIso;
-  const power = flashPower(flash.guideNumberM, lostN, flash.distanceMm, iso) * 2 ** -flash.underStops;
-  return {
-    ...light,
-    flash: { power: Math.max(power, flash.leastPower), ambientUnderStops: -flash.underStops }
-  };
+  const wanted = flashPower(flash.guideNumberM, lostN, flash.distanceMm, iso) * 2 ** -flash.underStops;
+  const power = Math.min(1, Math.max(wanted, flash.leastPower));
+  return { ...light, flash: { power, ambientUnderStops: Math.log2(power / wanted) - flash.underStops } };
 }

@@ -4,10 +4,12 @@ import { defocusAllowance } from '../optics/sharpness';
 import type { Stop } from '../optics/stops';
 import type { Candidate } from './candidates';
 import { canExpose } from './exposable';
+import { hintRange } from './background';
 import { backgroundsAt, evaluateStop } from './evaluateStop';
 import { focusAt, worstRatioOf, type Focus } from './focus';
 import type { StopPlan } from './plan';
-import type { Situation } from './situation';
+import type { LightAtStop } from './light';
+import type { Group, Situation } from './situation';
 
 /** What is asked of a stop: everything, or the faces alone. */
 export type Asked = 'everything' | 'faces';
@@ -40,15 +42,11 @@ export function nearness(situation: Situation, stops: readonly Stop[], asked: As
   const nearest = stops.map((stop) => {
     const light = situation.light(stop.fNumber);
     if (!canExpose({ light })) return -Infinity;
-    const all = situation.groups.map((group) => {
-      const even = bestFocusBetween(group.nearest, group.furthest);
-      const focus = focusAt(situation, stop.fNumber, ideal(even), light);
-      return { focus, ratio: worstRatioOf(situation, group, focus) };
-    });
+    const all = situation.groups.map((group) => evenly(situation, group, stop.fNumber, light));
     const ratio = Math.max(...all.map((item) => item.ratio));
     if (asked === 'faces') return -ratio;
     const [first] = all;
-    if (!first || ratio > 1.002) return -Infinity;
+    if (!first || ratio > barely) return -Infinity;
     return -backgroundsAt(situation, first.focus).reduce((sum, item) => sum + item.shortfallStops, 0);
   });
   return Math.max(...nearest);
@@ -73,10 +71,8 @@ function possible(
   if (!canExpose({ light })) return undefined;
   let reach = Infinity;
   for (const [index, group] of situation.groups.entries()) {
-    const even = bestFocusBetween(group.nearest, group.furthest);
-    const focus = focusAt(situation, N, ideal(even), light);
-    // Nearer or further the picture is drawn larger or smaller, which diffraction shows by a trifle.
-    if (worstRatioOf(situation, group, focus) > 1.002) return undefined;
+    const { focus, ratio } = evenly(situation, group, N, light);
+    if (ratio > barely) return undefined;
     reach = Math.min(reach, N * defocusAllowance(situation.C, focus.common));
     // The backgrounds are judged in the first frame.
     if (index > 0 || asked === 'faces') continue;
@@ -85,6 +81,18 @@ function possible(
     if (!backgroundsAllow(situation, planes)) return undefined;
   }
   return { stop, reach };
+}
+
+/**
+ * A blur ratio up to which the faces may still be held: with the plane nearer or further the picture is drawn larger or
+ * smaller, which diffraction shows by a trifle.
+ */
+const barely = 1.002;
+
+/** A group with the plane where it shares the blur evenly: hardly another leaves its worst point less blurred. */
+function evenly(situation: Situation, group: Group, N: number, light: LightAtStop) {
+  const focus = focusAt(situation, N, ideal(bestFocusBetween(group.nearest, group.furthest)), light);
+  return { focus, ratio: worstRatioOf(situation, group, focus) };
 }
 
 /** A plane exactly there, whatever lies there. */
@@ -109,9 +117,8 @@ function backgroundsAllow(situation: Situation, planes: readonly Focus[]): boole
     const states = at.flatMap((entry) => entry[position] ?? []);
     if (states.some((state) => state.met || state.shortfallStops < nearlyStops)) return true;
     // Too plain with the plane at one end and gone at the other, a hint may lie between.
-    const lost = states.map((state) => state.lostDetailMm);
-    const middle = background.detailMm / 3;
-    return background.wish === 'hint' && Math.min(...lost) < middle && Math.max(...lost) > middle;
+    const lost = states.map((state) => state.lostDetailMm / background.detailMm);
+    return background.wish === 'hint' && Math.min(...lost) < hintRange.least && Math.max(...lost) > hintRange.most;
   });
 }
 

@@ -9,8 +9,15 @@ import { heldPoints } from '../setup/focusPoint';
 import { pictureSize, stitchFactor, type FrameSize } from '../setup/framing';
 import { sightFrom } from '../setup/occlusion';
 import { projector } from '../setup/projection';
-import { backgroundDepth, eyesMidpoint, sceneSubjects, toCamera, viewpoint } from '../setup/scene';
-import type { Subject, Viewpoint } from '../setup/scene';
+import {
+  backgroundDepth,
+  eyesMidpoint,
+  sceneSubjects,
+  toCamera,
+  viewpoint,
+  type Subject,
+  type Viewpoint
+} from '../setup/scene';
 import { noticedStretch, stretchAt } from '../setup/stretch';
 import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
@@ -22,7 +29,7 @@ import { approach, recomposeShift, stabiliserStops, steadiness, stillFor, unfoll
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
 import type { PlanInput } from './planInput';
-import { lowLightOf, spreadBehind, swayAfter, swayOf } from './spread';
+import { isByHand, lowLightOf, spreadBehind, swayAfter, swayOf } from './spread';
 
 /** Nothing nearer to the lens than this can be in the picture, mm. */
 const leastDepthMm = 50;
@@ -53,6 +60,7 @@ interface Placed {
   readonly setup: Setup;
   readonly habits: Habits;
   readonly view: Viewpoint;
+  readonly personOf: ReadonlyMap<string, Person>;
 }
 
 export interface Situation extends Placed {
@@ -114,12 +122,13 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   const closest = Math.max(focusFromSensor(f, lens.closestFocusMm, P), (f / P) * 1.01);
   const level = lightLevel(setup);
   const widestN = exactFNumber(lens.widestFNumber);
-  const aim = aimOf({ setup, habits, view }, body, P, widestN, level);
-  const people = new Map(setup.people.map((person) => [person.id, person]));
-  const framed = subjects.filter((subject) => isFramed(people.get(subject.id), subject, aim));
+  const personOf = new Map(setup.people.map((person) => [person.id, person]));
+  const placed: Placed = { setup, habits, view, personOf };
+  const aim = aimOf(placed, body, P, widestN, level);
+  const framed = subjects.filter((subject) => isFramed(personOf.get(subject.id), subject, aim));
   const decisive = decisiveSubjects(framed.length > 0 ? framed : subjects);
   const groups = (intent.frames === 'two' ? splitInTwo(decisive) : [decisive]).map((members) =>
-    groupOf({ setup, habits, view }, aim, subjects, members, closest)
+    groupOf(placed, aim, subjects, members, closest)
   );
   const unreachable = groups.find((group) => !reaches(group, setup, closest));
   if (unreachable) {
@@ -142,18 +151,16 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     wanted: stillFor(
       { habits, camera, stabiliser, C },
       decisive.map((subject) => ({
-        across: people.get(subject.id)?.acrossMmPerS ?? 0,
+        across: personOf.get(subject.id)?.acrossMmPerS ?? 0,
         m: magnification(f, Math.max(subject.nearest, closest), P)
       }))
     ),
     extensionStops: extensionStops(magnification(f, Math.max(view.distance, closest), P), P)
   };
   const situation: Situation = {
-    setup,
-    habits,
+    ...placed,
     body,
     lens,
-    view,
     f,
     P,
     closest,
@@ -186,9 +193,9 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
       return unseen.map((subject) => subject.id);
     },
     get stretched() {
-      return mostStretched(people, framed, view);
+      return mostStretched(placed, framed);
     },
-    people: decisive.filter((subject) => (people.get(subject.id)?.being ?? 'pet') !== 'pet').length,
+    people: countPeople(placed, decisive),
     mostAcross: fastestAcross(groups),
     light: lightBy(lighting),
     aim
@@ -197,19 +204,19 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
 }
 
 /** Whose head is drawn longest among those in the picture. */
-function mostStretched(
-  people: ReadonlyMap<string, Person>,
-  framed: readonly Subject[],
-  view: Viewpoint
-): Plan['stretched'] {
+function mostStretched({ personOf, view }: Placed, framed: readonly Subject[]): Plan['stretched'] {
   const [most] = framed
     .flatMap((subject) => {
-      const person = people.get(subject.id);
+      const person = personOf.get(subject.id);
       return person ? [{ subjectId: subject.id, factor: stretchAt(view, eyesMidpoint(person)) }] : [];
     })
     .sort((a, b) => b.factor - a.factor);
   return most && most.factor >= noticedStretch ? most : null;
 }
+
+/** How many of them are people, and neither pets nor things. */
+const countPeople = ({ personOf }: Placed, subjects: readonly Subject[]): number =>
+  subjects.filter(({ id }) => (personOf.get(id)?.being ?? 'pet') !== 'pet').length;
 
 /** Light at each f-number, worked out once. */
 function lightBy(lighting: Lighting): (N: number) => LightAtStop {
@@ -251,7 +258,6 @@ function isFramed(person: Person | undefined, subject: Subject, aim: Aim): boole
 
 function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: number, level: number | null): Aim {
   const { camera } = setup;
-  const byHand = camera.focusMethod === 'magnifier' || camera.focusMethod === 'byEye';
   const { points, at: pointAt } = heldPoints(body.focusGrid, camera.orientation);
   const lowLight = lowLightOf(habits, body, level === null ? null : level - setup.light.filterStops);
   const spread = (method: typeof camera.focusMethod) =>
@@ -281,7 +287,7 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
         return turned(position, habits.pivotMm[pivot], recompose === 'leaning', true);
       }
       // Any place can be magnified; and in a stitched view the first frame is pointed at what it is focused on.
-      if (byHand || camera.stitch || !at) return still;
+      if (isByHand(camera.focusMethod) || camera.stitch || !at) return still;
       const point = pointAt(at.x, at.y);
       if (!point) return turned(position, habits.pivotMm.wrists, false, false);
       return { ...still, point, behindMm: point.sensitive ? usual : lesser };
@@ -290,17 +296,17 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
 }
 
 function groupOf(
-  { setup, habits, view }: Placed,
+  placed: Placed,
   aim: Aim,
   subjects: readonly Subject[],
   decisive: readonly Subject[],
   closest: number
 ): Group {
-  const people = new Map(setup.people.map((person) => [person.id, person]));
+  const { setup, habits, personOf } = placed;
   const things = new Map(setup.things.map((thing) => [thing.id, thing]));
   const seconds = unfollowedS(habits, setup.camera);
   const members = decisive.map((subject): Member => {
-    const person = subject.kind === 'person' ? people.get(subject.id) : undefined;
+    const person = subject.kind === 'person' ? personOf.get(subject.id) : undefined;
     const nearer = person ? approach(habits, person, setup.camera) : 0;
     const held = things.get(subject.id)?.held ? habits.swayMm.heldThing : 0;
     return {
@@ -316,13 +322,11 @@ function groupOf(
     furthest: Math.max(...decisive.map((subject) => subject.furthest))
   };
   const scene = {
-    setup,
-    view,
+    ...placed,
     aim,
     subjects,
     decisive,
-    personOf: people,
-    hasPeople: decisive.some((subject) => (people.get(subject.id)?.being ?? 'pet') !== 'pet'),
+    hasPeople: countPeople(placed, decisive) > 0,
     closest,
     rowPreference: rowPreferenceOf(decisive)
   };

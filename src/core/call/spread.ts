@@ -18,6 +18,10 @@ export function lowLightOf(
   return 1 + ((lowLightFactor - 1) * (lowLightFromEv - ev100)) / range;
 }
 
+/** Whether the lens is focused by hand, which it can be on any place, also where nothing is. */
+export const isByHand = (method: Camera['focusMethod']): method is 'magnifier' | 'byEye' =>
+  method === 'magnifier' || method === 'byEye';
+
 /** By what the lens is focused, and in what light. */
 export interface Focusing {
   readonly method: Camera['focusMethod'];
@@ -35,7 +39,7 @@ export interface Focusing {
  */
 export function spreadBehind(habits: Habits, { method, stance, widestN, body, lowLight }: Focusing): number {
   const { focusShare, focusSpreadUm } = habits;
-  if (method === 'magnifier' || method === 'byEye') {
+  if (isByHand(method)) {
     const steady = method === 'magnifier' && stance === 'tripod' ? 'magnifierOnTripod' : method;
     return focusShare[steady] * widestN * formatDisc(body.sensor);
   }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { habitGroups, shownFigure, withFigure } from './figures';
+import { allowed, habitGroups, shownFigure, withFigure } from './figures';
 import { defaultHabits, habitsSchema } from './habits';
 
 const all = habitGroups.flatMap((group) => group.figures);
@@ -25,6 +25,20 @@ describe('the figures behind the odds', () => {
         const changed = withFigure(defaultHabits, item, end);
         expect(habitsSchema.safeParse(changed).error, item.label).toBeUndefined();
         expect(shownFigure(changed, item)).toBeCloseTo(end, 9);
+      }
+    }
+  });
+
+  it('are refused beyond what is allowed', () => {
+    for (const item of all) {
+      const { min, max } = allowed(item);
+      for (const [value, taken] of [
+        [min, true],
+        [max, true],
+        [min - 1, false],
+        [max + 1, false]
+      ] as const) {
+        expect(habitsSchema.safeParse(withFigure(defaultHabits, item, value)).success, item.label).toBe(taken);
       }
     }
   });

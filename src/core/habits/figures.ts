@@ -1,5 +1,7 @@
 /** Every figure of the habits as somebody may change it: what it is called, in which unit, and where it plausibly lies. */
-import type { Habits } from './habits';
+import { z } from 'zod';
+import { boundsOf } from '../schema/values';
+import { habitsSchema, type Habits } from './habits';
 
 export interface HabitFigure {
   /** From the habits down to the figure. */
@@ -101,6 +103,15 @@ export const habitGroups: readonly HabitGroup[] = [
 
 const own = (from: unknown, key: string): unknown =>
   typeof from === 'object' && from !== null ? (from as Readonly<Record<string, unknown>>)[key] : undefined;
+
+/** The least and the most a figure may be, as shown. */
+export function allowed({ path, shownTimes }: HabitFigure): { readonly min: number; readonly max: number } {
+  let schema: unknown = habitsSchema;
+  for (const key of path) schema = schema instanceof z.ZodObject ? own(schema.shape, key) : undefined;
+  if (!(schema instanceof z.ZodNumber)) throw new Error(`no figure ${path.join('.')}`);
+  const { min, max } = boundsOf(schema);
+  return { min: min * shownTimes, max: max * shownTimes };
+}
 
 /** A figure as it is shown. */
 export function shownFigure(habits: Habits, { path, shownTimes }: HabitFigure): number {

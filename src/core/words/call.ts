@@ -1,4 +1,6 @@
 /** The plan in plain sentences. */
+import { hintRange } from '../call/background';
+import { decisiveSubjects } from '../call/candidates';
 import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type Verdict } from '../optics/sharpness';
 import { rowsByDepth } from '../people/rows';
@@ -76,6 +78,12 @@ export function pointWords(plan: Plan, subjectId: string, role: PointRole): stri
 
 const pairs: ReadonlySet<PointRole> = new Set(['nearEye', 'farEye', 'nearSide', 'farSide']);
 
+/** Those in the picture who decide. */
+export function decidingSubjects(plan: Plan): readonly Subject[] {
+  const framed = plan.subjects.filter((subject) => !plan.outOfFrame.includes(subject.id));
+  return decisiveSubjects(framed.length > 0 ? framed : plan.subjects);
+}
+
 /** What the distance to stand at is measured to. */
 interface Stand {
   readonly distanceMm: number;
@@ -91,10 +99,7 @@ function middleOf(subject: Subject): number {
 
 /** Where to stand: measured to what stands nearest among those who must be sharp, and named where that is not the target. */
 export function standing(plan: Plan, entry: StopPlan): Stand {
-  const deciding = plan.subjects.filter(
-    (subject) => subject.importance !== 'maySoft' && !plan.outOfFrame.includes(subject.id)
-  );
-  const rows = rowsByDepth(deciding.length > 0 ? deciding : plan.subjects, (subject) => subject.nearest);
+  const rows = rowsByDepth(decidingSubjects(plan), (subject) => subject.nearest);
   const front = rows[0] ?? [];
   const distanceMm = front.reduce((sum, subject) => sum + middleOf(subject), 0) / front.length;
   const [only] = front;
@@ -192,12 +197,6 @@ export function framesWords(plan: Plan, { frames }: StopPlan): string {
   return for95 === 1 ? 'one frame is enough' : `shoot ${for95} frames, refocusing each time`;
 }
 
-/** "2 frames, refocusing each time": how many, short. */
-export function framesShort({ frames }: StopPlan): string {
-  const { for95 } = frames;
-  return for95 === null ? 'many' : `${for95} ${for95 === 1 ? 'frame' : 'frames'}`;
-}
-
 /** In per cent, never 0 nor 100: nothing is certain. */
 export function oddsWords(odds: number): string {
   if (odds < 0.01) return 'under 1 %';
@@ -221,7 +220,7 @@ export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, u
         : `${name}: has not vanished. Detail under ${lost} is lost, theirs is ${detail}.`;
     case 'hint':
       if (state.met) return `${name}: hinted. Detail under ${lost} is lost there, theirs is ${detail}.`;
-      return state.lostDetailMm > background.detailMm / 2
+      return state.lostDetailMm > background.detailMm * hintRange.most
         ? `${name}: gone, not even hinted. Detail under ${lost} is lost there.`
         : `${name}: too plain. Detail under ${lost} is lost, theirs is ${detail}.`;
     case 'keep':
@@ -262,7 +261,8 @@ function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow'): string {
   }
 }
 
-function capital(text: string): string {
+/** With its first letter a capital. */
+export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
@@ -313,10 +313,9 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
       const { bound } = conflict;
       const who = bound.kind === 'point' ? pointWords(plan, bound.subjectId, bound.role) : 'everyone';
       const stays = who.endsWith('eyes') ? 'stay' : 'stays';
-      const deciding = plan.subjects.filter((subject) => subject.importance !== 'maySoft');
       return {
         wishes:
-          deciding.length > 1
+          decidingSubjects(plan).length > 1
             ? `No stop of this lens reaches from the nearest face to the furthest: ${who} ${stays} out.`
             : `No stop of this lens is deep enough for what must be sharp: ${who} ${stays} soft.`,
         settled

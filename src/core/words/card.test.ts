@@ -20,7 +20,7 @@ describe('the figures of the field card', () => {
     const [stand, sharp, shoot] = cardLines(plan, entry, 'metric');
     expect(stand).toEqual({ name: 'Stand', value: '3.6 m', more: 'from both, 85 mm' });
     expect(sharp?.more).toMatch(/^in front, .* behind$/);
-    expect(shoot).toMatchObject({ value: '2 frames', more: expect.stringMatching(/^\d\d % each$/) });
+    expect(shoot).toMatchObject({ value: '2 frames', more: expect.stringMatching(/^\d\d % each, refocusing$/) });
     expect(cardLines(plan, entry, 'feet')[0]?.value).toMatch(/′|ft|'/);
   });
 
@@ -28,9 +28,16 @@ describe('the figures of the field card', () => {
     const whole = { ...entry, farMm: null, frames: { ...entry.frames, for95: 4 } };
     expect(cardLines(plan, whole, 'metric').map((line) => line.value)[2]).toBe('4 frames');
     const one = { ...entry, frames: { ...entry.frames, for95: 1 } };
-    expect(cardLines(plan, one, 'metric')[2]?.value).toBe('1 frame');
+    expect(cardLines(plan, one, 'metric')[2]).toMatchObject({
+      value: '1 frame',
+      more: expect.stringMatching(/^\d\d % each$/)
+    });
     expect(cardLines(plan, whole, 'metric')[1]?.more).toBe('in front, all behind');
     const never = { ...entry, frames: { ...entry.frames, for95: null } };
     expect(cardLines(plan, never, 'metric')[2]?.value).toBe('many');
+    expect(cardLines({ ...plan, framesToCombine: 9 }, never, 'metric')[2]).toMatchObject({
+      value: '9 frames',
+      more: 'to combine the best faces'
+    });
   });
 });

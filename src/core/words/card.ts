@@ -1,6 +1,6 @@
 /** The figures of the field card. */
 import type { Plan, StopPlan } from '../call/plan';
-import { framesShort, oddsWords, sharpZone, standing, subjectName } from './call';
+import { oddsWords, sharpZone, standing, subjectName } from './call';
 import { formatLength, type LengthUnit } from './length';
 
 interface CardLine {
@@ -25,10 +25,15 @@ export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit): CardLi
       more:
         zone.behindMm === Infinity ? 'in front, all behind' : `in front, ${formatLength(zone.behindMm, unit)} behind`
     },
-    {
-      name: 'Shoot',
-      value: framesShort(entry),
-      more: `${oddsWords(entry.odds)} each`
-    }
+    { name: 'Shoot', ...framesLine(plan, entry) }
   ];
+}
+
+/** "2 frames", "91 % each, refocus each"; and where no single frame will do, how many to combine. */
+function framesLine({ framesToCombine }: Plan, { frames, odds }: StopPlan): Omit<CardLine, 'name'> {
+  const each = `${oddsWords(odds)} each`;
+  if (frames.for95 === 1) return { value: '1 frame', more: each };
+  if (frames.for95 !== null) return { value: `${frames.for95} frames`, more: `${each}, refocusing` };
+  if (framesToCombine === null) return { value: 'many', more: each };
+  return { value: `${framesToCombine} frames`, more: 'to combine the best faces' };
 }

@@ -4,7 +4,7 @@ import type { Plan, StopPlan } from '../call/plan';
 import { distanceErrorShare, type DistanceSensitivity } from '../call/sensitivity';
 import type { WhatIf, WhatIfKind } from '../call/whatIf';
 import type { Framing, Setup } from '../setup/schema';
-import { backgroundSentence, oddsWords, pointWords, subjectName } from './call';
+import { backgroundSentence, capital, decidingSubjects, oddsWords, pointWords, subjectName } from './call';
 import { formatLength, type LengthUnit } from './length';
 import { floorWords, formatIso, formatShutter, knownLightWords } from './light';
 
@@ -19,16 +19,13 @@ export const framingWords: Readonly<Record<Framing, string>> = {
 export function whyTarget(setup: Setup, plan: Plan, entry: StopPlan, unit: LengthUnit): string {
   const { target } = setup.intent;
   if (target.kind !== 'best') return 'You chose where to focus.';
-  const deciding = plan.subjects.filter(
-    (subject) => subject.importance !== 'maySoft' && !plan.outOfFrame.includes(subject.id)
-  );
-  const depths = deciding.flatMap((subject) =>
+  const depths = decidingSubjects(plan).flatMap((subject) =>
     subject.points.filter((point) => point.required).map((point) => point.depth)
   );
   const nearest = Math.min(...depths);
   const range = Math.max(...depths) - nearest;
   const { subjectId, role } = entry.target;
-  const gain = entry.gain > 0 ? ` ${gainWords(entry.gain)} than on a nearer eye.` : '';
+  const gain = entry.gain > 0 ? ` ${gainWords(entry.gain)} than where one would usually focus.` : '';
   if (subjectId === null || role === null) {
     return `Between the faces, where the blur is shared evenly: focus by hand, or on something held there.${gain}`;
   }
@@ -168,11 +165,15 @@ export function whyLight(setup: Setup, entry: StopPlan): string {
   if (flash && light.flash) {
     const power = Math.round(Math.min(1, light.flash.power) * 100);
     const under = light.flash.ambientUnderStops;
-    const room =
-      under === null ? '' : ` The room lies ${Math.abs(under).toFixed(1)} stops ${under >= 0 ? 'under' : 'over'} it.`;
+    const apart = under === null ? '' : `${Number(Math.abs(under).toFixed(1))} stops ${under >= 0 ? 'under' : 'over'}`;
+    const room = under === null ? '' : ` The room lies ${apart} it.`;
     const sync = light.floorRule === 'sync' ? ` ${shutter} is ${floorWords.sync}.` : '';
-    if (flash.use === 'fill')
-      return `Fill flash at ${power} % of its power, ${flash.underStops} stops under the light.${sync}${mend}`;
+    if (flash.use === 'fill') {
+      const lies = -(under ?? -flash.underStops);
+      const side = lies >= 0 ? 'under' : 'over';
+      const asWished = Math.abs(lies - flash.underStops) < 0.05 ? '' : `, not ${flash.underStops} as wished`;
+      return `Fill flash at ${power} % of its power, ${Number(Math.abs(lies).toFixed(1))} stops ${side} the light${asWished}.${sync}${mend}`;
+    }
     return `Flash at ${power} % of its power.${room}${sync}${mend}`;
   }
   if (ev100 === null)
@@ -214,8 +215,4 @@ export function sensitivityWords({ nearer, further, measuringMatters }: Distance
       ? `at ${formatLength(item.distanceMm, unit)} there is no answer`
       : `at ${formatLength(item.distanceMm, unit)} it would be f/${item.stop}, and this stop keeps ${oddsWords(item.oddsWithThisStop)}`;
   return `${measuringMatters ? 'Measure the distance' : 'Judging the distance by eye is enough'}: ${share} % out, ${at(nearer)}; ${at(further)}.`;
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

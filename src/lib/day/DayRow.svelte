@@ -3,6 +3,7 @@
   import { dayWords } from '$core/words/call';
   import { unbroken } from '$core/words/length';
   import Menu from '$lib/controls/Menu.svelte';
+  import MenuItem from '$lib/controls/MenuItem.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
   import Thumbnail from '$lib/strip/Thumbnail.svelte';
@@ -45,17 +46,15 @@
         >
       {/snippet}
       {#each actions as action (action.name)}
-        <li>
-          <button
-            type="button"
-            class="flex w-full items-center gap-3 px-4 py-2 text-left text-[14px] disabled:opacity-30"
-            disabled={action.off}
-            onclick={() => {
-              menuOpen = false;
-              void action.act();
-            }}><action.icon size={16} aria-hidden="true" />{action.name}</button
-          >
-        </li>
+        <MenuItem
+          name={action.name}
+          icon={action.icon}
+          disabled={action.off}
+          onchosen={() => {
+            menuOpen = false;
+            void action.act();
+          }}
+        />
       {/each}
     </Menu>
   </div>

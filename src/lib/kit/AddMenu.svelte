@@ -1,6 +1,7 @@
 <script lang="ts" generics="T">
   import { ChevronDown } from '@lucide/svelte';
   import Menu from '$lib/controls/Menu.svelte';
+  import MenuItem from '$lib/controls/MenuItem.svelte';
 
   interface Props {
     name: string;
@@ -19,15 +20,12 @@
     >
   {/snippet}
   {#each starts as start (start.name)}
-    <li>
-      <button
-        type="button"
-        class="block w-full truncate px-4 py-1.5 text-left text-[14px] hover:bg-surface"
-        onclick={() => {
-          open = false;
-          onadd(start.make);
-        }}>{start.name}</button
-      >
-    </li>
+    <MenuItem
+      name={start.name}
+      onchosen={() => {
+        open = false;
+        onadd(start.make);
+      }}
+    />
   {/each}
 </Menu>

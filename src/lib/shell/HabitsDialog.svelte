@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { habitGroups, shownFigure, withFigure, type HabitFigure } from '$core/habits/figures';
-  import { defaultHabits, habitsSchema } from '$core/habits/habits';
+  import { allowed, habitGroups, shownFigure, withFigure } from '$core/habits/figures';
+  import { defaultHabits } from '$core/habits/habits';
   import { formatNumber } from '$core/words/number';
   import Dialog from '$lib/controls/Dialog.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -12,14 +12,6 @@
   const app = getApp();
   const habits = $derived(app.settings.now.habits);
   const usual = $derived(JSON.stringify(habits) === JSON.stringify(defaultHabits));
-
-  /** The widest range the schema takes, as shown. */
-  function bounds({ path, shownTimes }: HabitFigure): { min: number; max: number } {
-    let schema: unknown = habitsSchema;
-    for (const key of path) schema = (schema as { shape: Record<string, unknown> }).shape[key];
-    const { minValue, maxValue } = schema as { minValue: number; maxValue: number };
-    return { min: minValue * shownTimes, max: maxValue * shownTimes };
-  }
 </script>
 
 <Dialog bind:open title="Figures behind the odds" size="lg">
@@ -35,7 +27,7 @@
         <div class="mt-1 grid grid-cols-2 items-start gap-x-3 gap-y-2 sm:grid-cols-4">
           {#each group.figures as figure (figure.path.join('.'))}
             {@const unit = figure.unit === '' || figure.unit === '×' ? '' : `, ${figure.unit}`}
-            {@const { min, max } = bounds(figure)}
+            {@const { min, max } = allowed(figure)}
             <div>
               <NumberField
                 label="{figure.label}{unit}"

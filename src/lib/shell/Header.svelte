@@ -7,6 +7,7 @@
   import { getApp } from '$lib/state/app.svelte';
   import { saveText } from '../controls/download';
   import Menu from '../controls/Menu.svelte';
+  import MenuItem from '../controls/MenuItem.svelte';
   import OnceOpen from '../controls/OnceOpen.svelte';
   import Notices from './Notices.svelte';
   import SaveState from './SaveState.svelte';
@@ -72,16 +73,6 @@
   }
 </script>
 
-{#snippet item(name: string, action: () => unknown, marked: boolean = false)}
-  <li>
-    <button
-      type="button"
-      class="block w-full truncate px-4 py-1.5 text-left text-[14px] hover:bg-surface {marked ? 'font-bold' : ''}"
-      onclick={action}>{name}</button
-    >
-  </li>
-{/snippet}
-
 <header class="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1.5">
   <a href="/" class="flex h-8 items-center gap-1.5 text-[17px] font-bold tracking-tight"
     ><Aperture size={19} aria-hidden="true" />Focalis</a
@@ -91,17 +82,17 @@
       <span class="truncate">{job?.name ?? 'No job'}</span><ChevronDown size={14} class="shrink-0" aria-hidden="true" />
     {/snippet}
     {#each app.jobs.list as row (row.id)}
-      {@render item(row.value.name, () => act(() => `/day/${row.id}`), row.id === jobId)}
+      <MenuItem name={row.value.name} marked={row.id === jobId} onchosen={() => act(() => `/day/${row.id}`)} />
     {/each}
     <li class="my-1 border-t border-line" aria-hidden="true"></li>
-    {@render item('Start a new job', startNew)}
-    {@render item('Load the demo again', loadDemo)}
+    <MenuItem name="Start a new job" onchosen={startNew} />
+    <MenuItem name="Load the demo again" onchosen={loadDemo} />
     <li class="my-1 border-t border-line" aria-hidden="true"></li>
-    {@render item('Import a job file', () => chooser?.click())}
-    {@render item('Export this job', exportJob)}
-    {@render item('Remove this job', removeJob)}
+    <MenuItem name="Import a job file" onchosen={() => chooser?.click()} />
+    <MenuItem name="Export this job" onchosen={exportJob} />
+    <MenuItem name="Remove this job" onchosen={removeJob} />
     {#if app.jobs.removed.length > 0}
-      {@render item('Removed jobs', () => ((menuOpen = false), (removedOpen = true)))}
+      <MenuItem name="Removed jobs" onchosen={() => ((menuOpen = false), (removedOpen = true))} />
     {/if}
   </Menu>
   <input

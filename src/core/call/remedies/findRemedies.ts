@@ -1,8 +1,7 @@
 /**
  * Remedies for a picture no stop can give: each the least change of one kind that opens the window, all else equal, and
- * only what the place and the light allow; ranked by effort. Where faces cannot be held they alone are asked for. A remedy
- * carries the setup with it applied, and that setup, planned again, gives what was asked; where no change does, those that
- * come nearest are offered as what they are.
+ * only what the place and the light allow. A remedy carries the setup with it applied, and that setup, planned again, gives
+ * what was asked.
  */
 import type { Setup } from '../../setup/schema';
 import type { PlanInput } from '../planInput';
@@ -23,12 +22,11 @@ export type OnProgress = (share: number) => void;
 export function findRemedies(input: PlanInput, onProgress: OnProgress = () => undefined): Remedy[] {
   const search = searchFor(input);
   if (!search || search.context.plan.conflict === null) return [];
-  const found = opening(search, onProgress);
-  if (found.length > 0) return found;
-  if (search.context.plan.conflict.kind === 'facesUnreachable') {
-    const facesAlone = searchFor(input, 'faces');
-    const holding = facesAlone ? opening(facesAlone, onProgress) : [];
-    if (holding.length > 0) return holding;
+  const facesAlone = search.context.plan.conflict.kind === 'facesUnreachable' ? searchFor(input, 'faces') : undefined;
+  const searches = facesAlone ? [search, facesAlone] : [search];
+  for (const [index, asked] of searches.entries()) {
+    const found = opening(asked, (share) => onProgress((index + share) / searches.length));
+    if (found.length > 0) return found;
   }
   return partialRemedies(search);
 }
@@ -89,9 +87,18 @@ function partialRemedies(search: Search): Remedy[] {
       const helps = search.helps(item.setup);
       return helps ? [{ ...item, ...helps }] : [];
     })
-    .sort((a, b) => b.partial.stopsNearer - a.partial.stopsNearer || b.opens.odds - a.opens.odds || a.effort - b.effort)
+    .sort(
+      (a, b) =>
+        Number(byStops(a.partial)) - Number(byStops(b.partial)) ||
+        b.partial.stopsNearer - a.partial.stopsNearer ||
+        b.opens.odds - a.opens.odds ||
+        a.effort - b.effort
+    )
     .slice(0, partialShown);
 }
+
+/** Whether it leaves the odds as poor as they were: those that better them come first. */
+const byStops = ({ stopsNearer }: NonNullable<Remedy['partial']>): boolean => stopsNearer > 0;
 
 /** The least amount of a family that opens the window, rounded up to its step; undefined when none does. */
 function leastAmount(family: Family, opens: (setup: Setup) => boolean): number | undefined {

@@ -56,7 +56,7 @@ export interface Outcome {
   };
   /** How much of the scene it shows from top to bottom, mm, before and after, where that changes noticeably. */
   readonly framing: { readonly fromMm: number; readonly toMm: number } | null;
-  /** It does not open the window, but comes nearest to it; null when it does. */
+  /** It does not open the window, but comes nearest to it: by better odds (`stopsNearer` 0), or by so many stops; null when it does. */
   readonly partial: { readonly oddsBefore: number; readonly stopsNearer: number } | null;
 }
 

@@ -36,7 +36,7 @@ export interface Search {
 
 /** Odds better by less than this are not worth the trouble of a change that leaves the picture undecided (no source). */
 const worthOdds = 0.1;
-/** The same for a background's wish, stops. */
+/** The same for a background's wish, and for faces that have no odds to speak of either way, stops. */
 const worthStops = 0.7;
 
 /** What is looked for: everything; or, where faces cannot be held and nothing gives everything, the faces alone. */
@@ -55,20 +55,22 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
   if (!context) return undefined;
   const { plan } = context;
   const facesLacking = plan.conflict?.kind === 'facesUnreachable';
+  /** Stops by which a picture misses what it lacks: a face's blur, like a background's, halves for every two. */
+  const missed = ({ worst, backgrounds }: StopPlan) =>
+    facesLacking ? 2 * Math.log2(worst.ratio) : backgrounds.reduce((sum, item) => sum + item.shortfallStops, 0);
   const held = (from: Context) => (changed: Setup) => aimed(from, changed, input);
-  const keeps = (outOfFrame: readonly string[]) => outOfFrame.every((id) => plan.outOfFrame.includes(id));
-  /** Laid out, where the place allows it and everybody stays in the picture. */
+  /** Whether the place allows it and everybody stays in the picture. */
+  const allowed = (changed: Setup, distance: number, outOfFrame: readonly string[]) =>
+    fits(setup, changed, distance) && outOfFrame.every((id) => plan.outOfFrame.includes(id));
   const placed = (changed: Setup): Situation | undefined => {
     const prepared = prepare({ ...input, setup: changed });
     if (prepared.kind === 'noPlan') return undefined;
     const { situation } = prepared;
-    const allowed = fits(setup, changed, situation.view.distance) && keeps(situation.outOfFrame);
-    return allowed ? situation : undefined;
+    return allowed(changed, situation.view.distance, situation.outOfFrame) ? situation : undefined;
   };
   const solved = (changed: Setup): Plan | undefined => {
     const result = planSetup({ ...input, setup: changed });
-    const allowed = result.kind === 'plan' && fits(setup, changed, result.distanceMm) && keeps(result.outOfFrame);
-    return allowed ? result : undefined;
+    return result.kind === 'plan' && allowed(changed, result.distanceMm, result.outOfFrame) ? result : undefined;
   };
   return {
     context,
@@ -109,10 +111,9 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
       const before = plan.stops[plan.recommended];
       const after = result?.stops[result.recommended];
       if (!result || !before || !after || !canExpose(after)) return undefined;
-      const missed = (entry: StopPlan) => entry.backgrounds.reduce((sum, item) => sum + item.shortfallStops, 0);
-      const stopsNearer = facesLacking ? 0 : missed(before) - missed(after);
-      const worth = facesLacking ? after.odds >= before.odds + worthOdds : after.facesHold && stopsNearer >= worthStops;
-      if (!worth) return undefined;
+      const byOdds = facesLacking && after.odds >= before.odds + worthOdds;
+      const stopsNearer = byOdds ? 0 : missed(before) - missed(after);
+      if (!byOdds && (stopsNearer < worthStops || !(facesLacking || after.facesHold))) return undefined;
       const partial = { oddsBefore: before.odds, stopsNearer };
       return { opens: opensAt(after, after, after), framing: framingOf(plan, result), partial };
     }
