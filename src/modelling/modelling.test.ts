@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { adultFeatures, adultHead } from '../core/people/anatomy';
+import { faceSolids } from '../core/people/face';
+import { meetsEllipsoid } from '../core/setup/occlusion';
 import { decodeMesh, encodeMesh, materials, type Mesh } from '../render/scene/meshFile';
 import { body, neckBaseMm } from './body';
 import { faceDetails } from './details';
@@ -121,4 +123,28 @@ it('a body stands on the floor and reaches up to the neck', () => {
     expect(field(x, 10, z)).toBeLessThan(0);
     expect(field(x, -6, z)).toBeGreaterThan(0);
   }
+});
+
+describe('the face as the core knows it', () => {
+  it('lies where the drawn one does, within a centimetre in front, from chin to forehead', () => {
+    const field = headField();
+    const differences: number[] = [];
+    for (let x = -44; x <= 44; x += 4) {
+      for (let y = -100; y <= 50; y += 5) {
+        const drawn = surfaceAt(field, x, y);
+        const ts = faceSolids('none', 0).flatMap(
+          (solid) => meetsEllipsoid(solid, { x, y, z: 200 }, { x, y, z: -200 }) ?? []
+        );
+        // The eyeballs and lids are drawn apart from the head.
+        const onEye = Math.abs(y) <= 10 && Math.abs(x) > 14;
+        if (ts.length === 0 || onEye) continue;
+        differences.push(200 - 400 * Math.min(...ts) - drawn);
+      }
+    }
+    expect(differences.length).toBeGreaterThan(500);
+    const mean = differences.reduce((sum, item) => sum + item, 0) / differences.length;
+    expect(Math.abs(mean)).toBeLessThan(3);
+    const far = differences.filter((item) => Math.abs(item) > 10).length / differences.length;
+    expect(far).toBeLessThan(0.1);
+  });
 });

@@ -6,6 +6,7 @@ import { tryCandidate } from './chooseTarget';
 import { targetOf } from './evaluateStop';
 import type { Target } from './plan';
 import type { PlanInput } from './planInput';
+import { oddsLanded } from './landed';
 import { planSetup, stopsOf } from './planSetup';
 import { prepare, type Group, type Situation } from './situation';
 
@@ -65,8 +66,8 @@ export function alternatives(input: PlanInput): Alternatives {
   }
   const { situation } = prepared;
   const at = (candidate: Candidate, N: number): Alternative => {
-    const { odds, worstRatio } = tryCandidate(situation, group, N, situation.light(N), candidate);
-    return { target: targetOf(candidate), odds, worstRatio };
+    const tried = tryCandidate(situation, group, N, situation.light(N), candidate);
+    return { target: targetOf(candidate), odds: oddsLanded(situation, group, tried), worstRatio: tried.worstRatio };
   };
   const { fNumber } = entry.stop;
   const holds = (candidate: Candidate): number => {

@@ -179,7 +179,7 @@ describe('where the focus may be put', () => {
 });
 
 const order = (standing: string) => ['ordinary', 'reluctant', 'beside'].indexOf(standing);
-const setupGrid = { columns: 5, rows: 5, widthShare: 0.5, heightShare: 0.5, fine: null, sizes: [] };
+const setupGrid = { columns: 5, rows: 5, widthShare: 0.5, heightShare: 0.5, fine: null, sizes: [], anywhere: false };
 
 describe('a found target as a wish', () => {
   it('asks for the eye, the thing, or else the distance', () => {

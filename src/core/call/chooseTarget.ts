@@ -4,6 +4,7 @@ import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics
 import type { Candidate, Standing } from './candidates';
 import { focusAt, oddsInput, worstRatioOf, type Focus } from './focus';
 import type { LightAtStop } from './light';
+import { oddsLanded } from './landed';
 import { keeperOdds } from './odds';
 import type { Group, Situation } from './situation';
 
@@ -122,23 +123,49 @@ function peakOf({ evenest }: Places, tryPlane: TryPlane): Tried | undefined {
   return best;
 }
 
-/** The gladdest of some places that is as good as their best: within a tie of it, and on the same side of what is wanted. */
-function gladdestOf({ gladdest }: Places, peak: Tried, wanted: number, tryPlane: TryPlane): Tried {
+/** So many places that would do are looked at for one where autofocus can hardly land elsewhere. */
+const lookedAt = 16;
+
+/**
+ * The gladdest of some places that is as good as their best: within a tie of it, on the same side of what is wanted, and such
+ * that autofocus lands there; or of those looked at the one where it does best. Its odds are over all it may land on.
+ */
+function gladdestOf(situation: Situation, group: Group, { gladdest }: Places, peak: Tried, tryPlane: TryPlane): Tried {
+  const wanted = situation.setup.intent.oddsWanted;
   const asGood = ({ odds, worstRatio }: Tried) => {
     if (peak.odds <= noOdds) return worstRatio <= peak.worstRatio + ratioTie;
     if (odds < peak.odds - oddsTie || (peak.odds >= wanted && odds < wanted)) return false;
     return peak.worstRatio > 1 + 1e-9 || worstRatio <= 1 + 1e-9;
   };
-  for (const { candidate, at } of gladdest) {
-    const tried = tryPlane(at);
-    if (tried && asGood(tried)) {
-      return tried.candidate === candidate ? tried : { ...tried, candidate, focus: { ...tried.focus, candidate } };
+  const looked: Tried[] = [];
+  const look = (isGood: (tried: Tried) => boolean, enough: number): void => {
+    for (const { candidate, at } of gladdest) {
+      if (looked.length >= lookedAt) return;
+      const tried = tryPlane(at);
+      if (!tried || !isGood(tried) || looked.some((item) => item.candidate === candidate)) continue;
+      const own = tried.candidate === candidate ? tried : { ...tried, candidate, focus: { ...tried.focus, candidate } };
+      const odds = oddsLanded(situation, group, own);
+      looked.push({ ...own, odds });
+      if (odds >= enough) return;
     }
+  };
+  look(asGood, peak.odds - oddsTie);
+  // Where autofocus lands elsewhere from all of those, a lesser one that still does is better.
+  if (holds(situation, peak) && !looked.some((tried) => holds(situation, tried))) {
+    look((tried) => holds(situation, tried), wanted);
   }
-  return peak;
+  const most = Math.max(...looked.map(({ odds }) => odds));
+  // As good as where focus lands on the best; or, where autofocus comes near that nowhere, as the best it does.
+  const enough = Math.min(peak.odds - oddsTie, most >= peak.odds - oddsTie ? Infinity : most - oddsTie);
+  return (
+    looked.find(({ odds }) => odds >= enough && (odds >= wanted || most < wanted)) ?? {
+      ...peak,
+      odds: oddsLanded(situation, group, peak)
+    }
+  );
 }
 
-interface Choice extends Tried {
+export interface Choice extends Tried {
   readonly gain: number;
 }
 
@@ -201,7 +228,6 @@ function holds({ setup }: Situation, { odds, worstRatio }: Tried): boolean {
 
 /** Where to focus: places in the order one would rather focus on them, the lesser ones only for a real gain. */
 export function chooseTarget(situation: Situation, group: Group, N: number): Choice | undefined {
-  const wanted = situation.setup.intent.oddsWanted;
   let chosen: Choice | undefined;
   let ordinaryOdds = 0;
   for (const places of placesFor(situation, group)) {
@@ -209,7 +235,7 @@ export function chooseTarget(situation: Situation, group: Group, N: number): Cho
     const peak = peakOf(places, tryPlane);
     if (!peak) continue;
     if (chosen && peak.odds < chosen.odds + realGain && (holds(situation, chosen) || !holds(situation, peak))) continue;
-    const best = gladdestOf(places, peak, wanted, tryPlane);
+    const best = gladdestOf(situation, group, places, peak, tryPlane);
     if (!chosen) ordinaryOdds = best.odds;
     chosen = { ...best, gain: Math.max(0, best.odds - ordinaryOdds) };
   }

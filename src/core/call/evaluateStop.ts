@@ -8,6 +8,7 @@ import type { Candidate } from './candidates';
 import { chooseTarget } from './chooseTarget';
 import { defocus, focusAt, oddsInput, otherDisc, spreadOf, type Focus } from './focus';
 import { framesNeeded } from './frames';
+import { landedOn } from './landing';
 import { approach, frozenByFlash, subjectMotionDisc } from './motion';
 import { keeperOdds } from './odds';
 import type { StopPlan, Target } from './plan';
@@ -55,6 +56,7 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     planeMm: plane,
     secondPlaneMm: second?.focus.plane ?? null,
     drawnFocusMm: plane + (groups[0]?.approach ?? 0),
+    landings: landedOn(situation, first.candidate).landings,
     gain: first.gain,
     allowanceMm: allowance,
     lensRatio: first.focus.common / C,

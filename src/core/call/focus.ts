@@ -4,7 +4,7 @@ import { defocusAllowance, diffractionDisc, lensDisc, totalDisc } from '../optic
 import { effectiveFNumber, magnification } from '../optics/thinLens';
 import type { Candidate } from './candidates';
 import type { LightAtStop } from './light';
-import { frozenByFlash, shakeDisc, subjectMotionDisc } from './motion';
+import { follows, frozenByFlash, shakeDisc, somebodyMoves, subjectMotionDisc } from './motion';
 import type { OddsInput } from './odds';
 import type { StopPlan } from './plan';
 import type { Group, Member, Situation } from './situation';
@@ -60,11 +60,14 @@ export function defocus({ f, P }: Situation, { N, plane }: Focus, depth: number)
 
 /** Where the plane lands about its target, mm. */
 export function spreadOf({ setup, habits }: Situation, { candidate, m }: Focus): StopPlan['spread'] {
-  const { focusMode, stance, secondsToShutter } = setup.camera;
+  const { stance, secondsToShutter } = setup.camera;
   return {
-    focusMm: candidate.behindMm / (m * m),
+    focusMm:
+      setup.camera.focusMethod === 'scale'
+        ? habits.scaleShare * candidate.focusDistanceMm
+        : candidate.behindMm / (m * m),
     // Continuous focusing follows the photographer's own sway too.
-    holdMm: focusMode === 'continuous' ? 0 : holdSpread(habits, stance, secondsToShutter),
+    holdMm: follows(setup.camera, somebodyMoves(setup)) ? 0 : holdSpread(habits, stance, secondsToShutter),
     leanMm: candidate.leanMm
   };
 }

@@ -4,7 +4,7 @@ import { traditionalDiscMm } from '../optics/criterion';
 import { motionDisc } from '../optics/sharpness';
 import type { Body, Lens } from '../kit/schema';
 import type { Vector } from '../geometry/vector';
-import type { Camera, Person } from '../setup/schema';
+import type { Camera, Person, Setup } from '../setup/schema';
 import { flashFreezesStops, type LightAtStop, type ShutterFloor } from './light';
 
 /**
@@ -40,14 +40,26 @@ export function frozenByFlash(light: LightAtStop): boolean {
   return light.flash !== null && (light.flash.ambientUnderStops ?? Infinity) >= flashFreezesStops;
 }
 
-/** Time people have to move in between the focus being found and the shutter opening, seconds: in continuous focusing its lag. */
-export function unfollowedS({ continuousLagS }: Habits, camera: Camera): number {
-  return camera.focusMode === 'continuous' ? continuousLagS : camera.secondsToShutter;
+/** Whether the body follows what it is focused on up to the shutter; one that switches by itself does where somebody moves. */
+export const follows = ({ focusMode }: Pick<Camera, 'focusMode'>, somebodyMoves: boolean): boolean =>
+  focusMode === 'continuous' || (focusMode === 'automatic' && somebodyMoves);
+
+/** Whether anybody goes somewhere. */
+export const somebodyMoves = ({ people }: Pick<Setup, 'people'>): boolean =>
+  people.some((person) => person.towardsMmPerS !== 0 || person.acrossMmPerS !== 0);
+
+/**
+ * Time people have to move in between the focus being found and the shutter opening, seconds: where the body follows them,
+ * its lag.
+ */
+export function unfollowedS({ continuousLagS, automaticLagS }: Habits, camera: Camera, moves: boolean): number {
+  if (!follows(camera, moves)) return camera.secondsToShutter;
+  return camera.focusMode === 'continuous' ? continuousLagS : Math.min(automaticLagS, camera.secondsToShutter);
 }
 
 /** How far a person comes nearer between focusing and release, mm; a body in continuous focusing follows but for its lag. */
 export function approach(habits: Habits, person: Person, camera: Camera): number {
-  return person.towardsMmPerS * unfollowedS(habits, camera);
+  return person.towardsMmPerS * unfollowedS(habits, camera, person.towardsMmPerS !== 0);
 }
 
 /**

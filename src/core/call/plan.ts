@@ -4,6 +4,7 @@ import type { Stop } from '../optics/stops';
 import type { FocusPoint } from '../setup/focusPoint';
 import type { Wish } from '../setup/schema';
 import type { PointRole, Subject } from '../setup/scene';
+import type { Landing } from './landing';
 import type { LightAtStop } from './light';
 
 /** Where the focus is put. */
@@ -53,6 +54,8 @@ export interface StopPlan {
   readonly target: Target;
   /** Where the second frame is focused, when two are combined. */
   readonly secondTarget: Target | null;
+  /** Where autofocus may land with the target as its aim, the likeliest first; together 1. */
+  readonly landings: readonly Landing[];
   /** Settings, and what the light lacks. */
   readonly light: LightAtStop;
   readonly frames: FramesNeeded;

@@ -18,6 +18,7 @@ import {
   type Subject,
   type Viewpoint
 } from '../setup/scene';
+import { lookFrom, type Looks } from '../setup/surfaces';
 import { noticedStretch, stretchAt } from '../setup/stretch';
 import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
@@ -25,7 +26,7 @@ import type { Body, Lens } from '../kit/schema';
 import type { Person, Setup } from '../setup/schema';
 import { between, decisiveSubjects, isIn, onSubjects, rowPreferenceOf, type Aim, type Candidate } from './candidates';
 import { lightAtStop, lightLevel, shutterFloor, type LightAtStop, type Lighting } from './light';
-import { approach, recomposeShift, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
+import { approach, recomposeShift, somebodyMoves, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
 import type { PlanInput } from './planInput';
@@ -93,6 +94,8 @@ export interface Situation extends Placed {
   /** Settings at an f-number. */
   readonly light: (N: number) => LightAtStop;
   readonly aim: Aim;
+  /** What the lens sees in a part of the picture. */
+  readonly looks: Looks;
 }
 
 type Prepared = { readonly kind: 'situation'; readonly situation: Situation } | NoPlan;
@@ -157,6 +160,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     ),
     extensionStops: extensionStops(magnification(f, Math.max(view.distance, closest), P), P)
   };
+  let looks: Looks | undefined;
   const situation: Situation = {
     ...placed,
     body,
@@ -198,7 +202,10 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     people: countPeople(placed, decisive),
     mostAcross: fastestAcross(groups),
     light: lightBy(lighting),
-    aim
+    aim,
+    get looks() {
+      return (looks ??= lookFrom(setup, view, body, P));
+    }
   };
   return { kind: 'situation', situation };
 }
@@ -256,14 +263,22 @@ function isFramed(person: Person | undefined, subject: Subject, aim: Aim): boole
   return subject.points.some((point) => isIn(aim.at(point.position)));
 }
 
+/** Areas that find their place in the picture by themselves. */
+const choosing: ReadonlySet<Setup['camera']['focusArea']> = new Set(['wholeFrame', 'tracking', 'eyeDetection', 'tap']);
+
 function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: number, level: number | null): Aim {
   const { camera } = setup;
   const { points, at: pointAt } = heldPoints(body.focusGrid, camera.orientation);
   const lowLight = lowLightOf(habits, body, level === null ? null : level - setup.light.filterStops);
   const spread = (method: typeof camera.focusMethod) =>
     spreadBehind(habits, { method, stance: camera.stance, widestN, body, lowLight });
-  const usual = spread(camera.focusMethod);
-  const lesser = camera.focusMethod === 'crossPoint' ? spread('ordinaryPoint') : usual;
+  // Continuous focusing never rests, also on what keeps still.
+  const restless = !isByHand(camera.focusMethod) && camera.focusMode === 'continuous' && !somebodyMoves(setup);
+  const restlessness = restless ? habits.continuousFactor : 1;
+  const usual = spread(camera.focusMethod) * restlessness;
+  const lesser = camera.focusMethod === 'crossPoint' ? spread('ordinaryPoint') * restlessness : usual;
+  // Left to choose for itself, the body needs no turn to reach anybody.
+  const chooses = !isByHand(camera.focusMethod) && choosing.has(camera.focusArea);
   const turned = (position: Parameters<Aim['at']>[0], pivotMm: number, leaning: boolean, asked: boolean) => {
     const turnMm = recomposeShift(toCamera(view, position), pivotMm, view.surface);
     const leanMm = leaning ? habits.leanMm : 0;
@@ -280,7 +295,7 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
     sees: remembering(() => sightFrom(setup, view.position)),
     focusing: (position, at) => {
       const still = { recomposed: null, biasMm: 0, leanMm: 0, point: null, behindMm: usual };
-      if (!position) return still;
+      if (!position || chooses) return still;
       const { recompose } = camera;
       if (recompose !== 'none') {
         const pivot = recompose === 'leaning' ? 'waist' : recompose;
@@ -304,7 +319,7 @@ function groupOf(
 ): Group {
   const { setup, habits, personOf } = placed;
   const things = new Map(setup.things.map((thing) => [thing.id, thing]));
-  const seconds = unfollowedS(habits, setup.camera);
+  const seconds = unfollowedS(habits, setup.camera, somebodyMoves(setup));
   const members = decisive.map((subject): Member => {
     const person = subject.kind === 'person' ? personOf.get(subject.id) : undefined;
     const nearer = person ? approach(habits, person, setup.camera) : 0;

@@ -100,8 +100,11 @@ describe('sway', () => {
 
   it('shrinks in continuous focusing, which follows it', () => {
     const single = { ...defaultCamera, focusMode: 'single', secondsToShutter: 0.5 } as const;
-    expect(unfollowedS(defaultHabits, single)).toBe(0.5);
-    expect(unfollowedS(defaultHabits, { ...single, focusMode: 'continuous' })).toBe(0.05);
+    expect(unfollowedS(defaultHabits, single, true)).toBe(0.5);
+    expect(unfollowedS(defaultHabits, { ...single, focusMode: 'continuous' }, false)).toBe(0.05);
+    // A body that switches by itself does so where somebody moves, and later.
+    expect(unfollowedS(defaultHabits, { ...single, focusMode: 'automatic' }, false)).toBe(0.5);
+    expect(unfollowedS(defaultHabits, { ...single, focusMode: 'automatic' }, true)).toBe(0.15);
   });
 });
 

@@ -19,8 +19,8 @@ export function lowLightOf(
 }
 
 /** Whether the lens is focused by hand, which it can be on any place, also where nothing is. */
-export const isByHand = (method: Camera['focusMethod']): method is 'magnifier' | 'byEye' =>
-  method === 'magnifier' || method === 'byEye';
+export const isByHand = (method: Camera['focusMethod']): method is 'magnifier' | 'byEye' | 'scale' =>
+  method === 'magnifier' || method === 'byEye' || method === 'scale';
 
 /** By what the lens is focused, and in what light. */
 export interface Focusing {
@@ -35,10 +35,11 @@ export interface Focusing {
 /**
  * Spread of the focus behind the lens, mm: a body's autofocus has one of its own, else the habits', in proportion to the
  * format, whatever the lens; lesser points are worse in the proportion the habits say. By hand it is a share of the depth of focus wide open,
- * κ N_open C_ref, which is what the eye sees.
+ * κ N_open C_ref, which is what the eye sees; by the scale it is a share of the distance (focus.ts), and nothing is counted here.
  */
 export function spreadBehind(habits: Habits, { method, stance, widestN, body, lowLight }: Focusing): number {
   const { focusShare, focusSpreadUm } = habits;
+  if (method === 'scale') return 0;
   if (isByHand(method)) {
     const steady = method === 'magnifier' && stance === 'tripod' ? 'magnifierOnTripod' : method;
     return focusShare[steady] * widestN * formatDisc(body.sensor);

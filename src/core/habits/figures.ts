@@ -42,7 +42,10 @@ export const habitGroups: readonly HabitGroup[] = [
       figure(['focusShare', 'byEye'], 'By eye', '×', [1, 2], 0.1),
       figure(['lowLightFromEv'], 'Suffers under', 'EV', [0, 4], 1),
       figure(['lowLightFactor'], 'At its limit wider by', '×', [1.5, 5], 0.5),
-      figure(['continuousLagS'], 'Continuous focus lags', 's', [0.02, 0.15], 0.01)
+      figure(['scaleShare'], 'By the distance scale', '%', [4, 12], 1, 100),
+      figure(['continuousFactor'], 'Continuous, wider by', '×', [1, 1.5], 0.05),
+      figure(['continuousLagS'], 'Continuous focus lags', 's', [0.02, 0.15], 0.01),
+      figure(['automaticLagS'], 'Switching by itself lags', 's', [0.1, 0.4], 0.05)
     ]
   },
   {
@@ -54,7 +57,9 @@ export const habitGroups: readonly HabitGroup[] = [
       figure(['holdMm', 'monopod'], 'Monopod', 'mm', [1, 4], 0.5),
       figure(['holdMm', 'tripod'], 'Tripod', 'mm', [0.1, 1], 0.1),
       figure(['leanMm'], 'Leaning after focusing', 'mm', [20, 30], 5),
-      figure(['leanSpreadMm'], 'Spread of that', 'mm', [5, 20], 1)
+      figure(['leanSpreadMm'], 'Spread of that', 'mm', [5, 20], 1),
+      figure(['reactionS'], 'You press after', 's', [0.18, 0.3], 0.01),
+      figure(['reactionSpreadS'], 'Give or take', 's', [0.03, 0.1], 0.01)
     ]
   },
   {
@@ -107,7 +112,10 @@ const own = (from: unknown, key: string): unknown =>
 /** The least and the most a figure may be, as shown. */
 export function allowed({ path, shownTimes }: HabitFigure): { readonly min: number; readonly max: number } {
   let schema: unknown = habitsSchema;
-  for (const key of path) schema = schema instanceof z.ZodObject ? own(schema.shape, key) : undefined;
+  for (const key of path) {
+    const part = schema instanceof z.ZodObject ? own(schema.shape, key) : undefined;
+    schema = part instanceof z.ZodDefault ? part.unwrap() : part;
+  }
   if (!(schema instanceof z.ZodNumber)) throw new Error(`no figure ${path.join('.')}`);
   const { min, max } = boundsOf(schema);
   return { min: min * shownTimes, max: max * shownTimes };

@@ -20,6 +20,17 @@ export const habitsSchema = z.strictObject({
   focusShare: z
     .strictObject({ magnifier: share, magnifierOnTripod: share, byEye: share })
     .describe('Spread of focusing by hand as a share of the depth of focus wide open'),
+  scaleShare: between(0.001, 0.5)
+    .default(0.07)
+    .describe('Spread of focusing by the distance scale, as a share of the distance'),
+  continuousFactor: between(1, 5)
+    .default(1.15)
+    .describe('What continuous focusing makes of the spread on what keeps still'),
+  automaticLagS: between(0, 2)
+    .default(0.15)
+    .describe('How far a body that switches to continuous by itself trails a movement'),
+  reactionS: between(0.05, 1).default(0.22).describe('From seeing the moment to the button being down'),
+  reactionSpreadS: between(0, 0.5).default(0.05).describe('Spread of that'),
   lowLightFromEv: between(-6, 12).describe('Autofocus begins to suffer under this light, EV at ISO 100'),
   lowLightFactor: between(1, 20).describe('What the spread has grown to at the least light the body is rated for'),
   holdMm: stanceFigures(sway).describe('Fore-and-aft sway of the photographer after one second, by stance'),
@@ -53,6 +64,11 @@ export type Habits = z.infer<typeof habitsSchema>;
 export const defaultHabits: Habits = {
   focusSpreadUm: { crossPoint: 10, ordinaryPoint: 20 },
   focusShare: { magnifier: 1 / 4, magnifierOnTripod: 1 / 10, byEye: 1.5 },
+  scaleShare: 0.07,
+  continuousFactor: 1.15,
+  automaticLagS: 0.15,
+  reactionS: 0.22,
+  reactionSpreadS: 0.05,
   lowLightFromEv: 2,
   lowLightFactor: 3,
   holdMm: { standing: 5, braced: 3.5, kneeling: 3, monopod: 2, tripod: 0.3 },

@@ -12,9 +12,10 @@ export const wholeFrameGrid: FocusGrid = {
   rows: 9,
   widthShare: 0.92,
   heightShare: 0.9,
-  fine: null,
+  fine: { columns: 25, rows: 17 },
   sensitive: 'all',
-  sizes: ['small']
+  sizes: ['pinpoint', 'small', 'medium'],
+  anywhere: false
 };
 export const middleGrid: FocusGrid = {
   columns: 11,
@@ -23,7 +24,8 @@ export const middleGrid: FocusGrid = {
   heightShare: 0.34,
   fine: null,
   sensitive: 'all',
-  sizes: ['small']
+  sizes: ['small'],
+  anywhere: false
 };
 
 export function newBody(id: string, name: string, changes: Partial<Body> = {}): Body {

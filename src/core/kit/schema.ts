@@ -22,7 +22,7 @@ const mount = line(limits.maxMountLength)
 const retired = z.boolean().default(false).describe('No longer offered; setups that have it keep it');
 
 export const pointSizes = ['pinpoint', 'small', 'medium', 'large'] as const;
-const sensitivePoints = ['all', 'middleColumns', 'centre', 'none'] as const;
+export const sensitivePoints = ['all', 'middleColumns', 'centre', 'none'] as const;
 
 /** Where a body can focus: a grid of points over the middle of the frame. */
 export const focusGridSchema = z.strictObject({
@@ -36,7 +36,11 @@ export const focusGridSchema = z.strictObject({
     .default(null)
     .describe('A finer grid over the same area; null when there is none'),
   sensitive: z.enum(sensitivePoints).default('all').describe('Which points see lines in both directions'),
-  sizes: z.array(z.enum(pointSizes)).max(pointSizes.length).default(['small'])
+  sizes: z.array(z.enum(pointSizes)).max(pointSizes.length).default(['small']),
+  anywhere: z
+    .boolean()
+    .default(false)
+    .describe('The point can be put anywhere in the area, between the points of the grid too')
 });
 
 /** A smaller part of the sensor, as the body can be set to use. */

@@ -1,8 +1,9 @@
-/** How somebody looks in the rendered picture: nothing of it enters the computation. All invented. */
+/** How somebody looks: in the rendered picture, and to the camera that looks for contrast and for eyes. All invented. */
 export const outfits = ['suit', 'dress', 'shirt', 'coat', 'uniform'] as const;
 export const hairstyles = ['short', 'long', 'bun', 'curls', 'bald'] as const;
 export const hairColours = ['black', 'brown', 'red', 'fair', 'grey', 'white'] as const;
 export const outfitColours = ['ivory', 'black', 'grey', 'navy', 'blue', 'green', 'red', 'sand'] as const;
+export const headwears = ['none', 'hat', 'veil'] as const;
 export const seats = ['chair', 'wheelchair'] as const;
 
 /** Skin tones, from the lightest to the darkest. */
@@ -16,6 +17,8 @@ export interface Look {
   /** 1 to `skinTones`. */
   readonly skin: number;
   readonly glasses: boolean;
+  /** A brim over the brow, or a veil before the face. */
+  readonly headwear: (typeof headwears)[number];
   /** What a seated person sits on. */
   readonly seat: (typeof seats)[number];
 }
@@ -40,6 +43,7 @@ export function lookFor(id: string): Look {
     hairColour: pick(['black', 'brown', 'brown', 'red', 'fair', 'black', 'grey'] as const, 11),
     skin: 1 + ((hash >>> 16) % skinTones),
     glasses: (hash >>> 21) % 6 === 0,
+    headwear: 'none',
     seat: 'chair'
   };
 }

@@ -24,7 +24,13 @@ export const defaultCamera: Camera = {
   focusSurface: 'flat',
   stance: 'standing',
   focusMethod: 'crossPoint',
+  focusArea: 'point',
+  pointSize: 'small',
+  fineGrid: false,
   focusMode: 'single',
+  trigger: 'halfPress',
+  drive: 'one',
+  metering: 'whole',
   recompose: 'none',
   secondsToShutter: 0.5,
   stitch: null
@@ -42,6 +48,7 @@ export const defaultFlash: NonNullable<Light['flash']> = {
 /** Longest shutter times: common practice, no source. */
 export const defaultLight: Light = {
   level: { kind: 'unknown' },
+  from: 'front',
   filterStops: 0,
   flash: null,
   floors: {

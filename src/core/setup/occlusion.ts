@@ -2,7 +2,7 @@
  * Who stands before whom: whether the line from the lens to a point meets somebody's head or body, or a thing. Heads are
  * ellipsoids, bodies upright elliptic columns, things boxes square to the scene, sized as the drawn figures are.
  */
-import { pitch, radians, scale, subtract, yaw, type Vector } from '../geometry/vector';
+import { pitch, radians, yaw, type Vector } from '../geometry/vector';
 import { adultHead, headScale, interpupillaryOf } from '../people/anatomy';
 import { eyesMidpoint, headPoint } from './scene';
 import type { Person, Setup, Thing } from './schema';
@@ -17,42 +17,76 @@ const bodyShare = { halfWidth: 0.125, halfDepth: 0.07, shouldersUnderEyes: 0.135
 const headMiddle: Vector = { x: 0, y: (adultHead.crownY + adultHead.chinY) / 2, z: -72 };
 const headRadii: Vector = { x: adultHead.halfWidth, y: (adultHead.crownY - adultHead.chinY) / 2, z: 96 };
 
-/** Whether the line between two points, scene coordinates, is cut. */
-type Blocks = (from: Vector, to: Vector) => boolean;
+/** Where the line between two points, scene coordinates, first meets it, as a share of the line; null where it does not. */
+export type Meets = (from: Vector, to: Vector) => number | null;
 
-interface Obstacle {
+/** Somebody's head or body, or a thing, as solid. */
+export interface Solid {
   readonly id: string;
+  readonly kind: 'head' | 'body' | 'thing';
   /** A circle about it on the floor, mm. */
   readonly at: { readonly x: number; readonly z: number };
   readonly reach: number;
-  readonly blocks: Blocks;
+  readonly meets: Meets;
 }
 
 /** Nearer to the point than this share of the line, what it meets is what it belongs to. */
 const almostThere = 0.999;
 
-/** Whether a segment meets the unit sphere about the origin. */
-function meetsSphere(from: Vector, to: Vector): boolean {
-  const d = subtract(to, from);
-  const a = d.x * d.x + d.y * d.y + d.z * d.z;
-  const b = from.x * d.x + from.y * d.y + from.z * d.z;
-  const t = a === 0 ? 0 : Math.min(almostThere, Math.max(0, -b / a));
-  return (from.x + d.x * t) ** 2 + (from.y + d.y * t) ** 2 + (from.z + d.z * t) ** 2 < 1;
+/** From the scene to somebody's head coordinates (anatomy.ts), adult size, mm. */
+export function headFrame(person: Person): (point: Vector) => Vector {
+  const size = headScale(interpupillaryOf[person.being]);
+  const eyes = eyesMidpoint(person);
+  const [turn, tilt] = [radians(person.headYawDeg), radians(person.headPitchDeg)];
+  const rows = [
+    { x: 1, y: 0, z: 0 },
+    { x: 0, y: 1, z: 0 },
+    { x: 0, y: 0, z: 1 }
+  ].map((axis) => pitch(yaw(axis, turn), tilt));
+  const [ex, ey, ez] = rows as [Vector, Vector, Vector];
+  return (point) => {
+    const x = (point.x - eyes.x) / size;
+    const y = (point.y - eyes.y) / size;
+    const z = (point.z - eyes.z) / size;
+    return {
+      x: x * ex.x + y * ey.x + z * ez.x,
+      y: x * ex.y + y * ey.y + z * ez.y,
+      z: -(x * ex.z + y * ey.z + z * ez.z)
+    };
+  };
 }
 
-function headOf(person: Person): Blocks {
-  const size = headScale(interpupillaryOf[person.being]);
-  const middle = headPoint(person, headMiddle);
-  const toUnit = (point: Vector): Vector => {
-    const turned = pitch(yaw(subtract(point, middle), radians(person.headYawDeg)), radians(person.headPitchDeg));
-    const own = scale(turned, 1 / size);
-    return { x: own.x / headRadii.x, y: own.y / headRadii.y, z: own.z / headRadii.z };
-  };
-  return (from, to) => meetsSphere(toUnit(from), toUnit(to));
+/** An ellipsoid by its middle and radii. */
+export interface Ellipsoid {
+  readonly at: Vector;
+  readonly radii: Vector;
+}
+
+/** Where a line first meets an ellipsoid, as `Meets`. */
+export function meetsEllipsoid({ at, radii }: Ellipsoid, from: Vector, to: Vector): number | null {
+  // Scaled to the unit sphere about the origin; written out, since it is asked thousands of times for a picture.
+  const x = (from.x - at.x) / radii.x;
+  const y = (from.y - at.y) / radii.y;
+  const z = (from.z - at.z) / radii.z;
+  const dx = (to.x - from.x) / radii.x;
+  const dy = (to.y - from.y) / radii.y;
+  const dz = (to.z - from.z) / radii.z;
+  const a = dx * dx + dy * dy + dz * dz;
+  const b = x * dx + y * dy + z * dz;
+  const root = b * b - a * (x * x + y * y + z * z - 1);
+  if (a === 0 || root <= 0) return null;
+  const half = Math.sqrt(root);
+  const first = (-b - half) / a;
+  return first >= almostThere || (-b + half) / a <= 0 ? null : Math.max(0, first);
+}
+
+function headOf(person: Person): Meets {
+  const toHead = headFrame(person);
+  return (from, to) => meetsEllipsoid({ at: headMiddle, radii: headRadii }, toHead(from), toHead(to));
 }
 
 /** An upright elliptic column about a body's axis, from the floor or the shoulders up. */
-function columnOf(person: Person, half: { readonly x: number; readonly z: number }, from: number, to: number): Blocks {
+function columnOf(person: Person, half: { readonly x: number; readonly z: number }, from: number, to: number): Meets {
   const axis = headPoint(person, { x: 0, y: 0, z: -80 });
   const turn = radians(person.bodyYawDeg);
   const flat = (point: Vector) => {
@@ -64,30 +98,37 @@ function columnOf(person: Person, half: { readonly x: number; readonly z: number
     const b = flat(end);
     const d = { x: b.x - a.x, z: b.z - a.z };
     const q = d.x * d.x + d.z * d.z;
-    if (q === 0) return false;
+    if (q === 0) return null;
     const middle = -(a.x * d.x + a.z * d.z) / q;
     const inside = a.x * a.x + a.z * a.z - 1;
     const root = middle * middle - inside / q;
-    if (root <= 0) return false;
+    if (root <= 0) return null;
     const first = Math.max(0, middle - Math.sqrt(root));
     const last = Math.min(almostThere, middle + Math.sqrt(root));
-    if (first >= last) return false;
-    const heights = [first, last].map((t) => start.y + (end.y - start.y) * t);
-    return Math.min(...heights) < to && Math.max(...heights) > from;
+    // Within the column's heights too.
+    const rise = end.y - start.y;
+    const [low, high] = rise === 0 ? [-Infinity, Infinity] : [(from - start.y) / rise, (to - start.y) / rise];
+    if (rise === 0 && (start.y <= from || start.y >= to)) return null;
+    const enters = Math.max(first, Math.min(low, high));
+    return enters < Math.min(last, Math.max(low, high)) ? enters : null;
   };
 }
 
-function bodyOf(person: Person): Blocks {
+function bodyOf(person: Person): Meets {
   const eyes = eyesMidpoint(person).y;
   const { statureMm, floorMm } = person;
   const shoulders = eyes - statureMm * bodyShare.shouldersUnderEyes;
   const half = (share: number) => statureMm * share;
   const trunk = columnOf(person, { x: half(bodyShare.halfWidth), z: half(bodyShare.halfDepth) }, floorMm, shoulders);
   const neck = columnOf(person, { x: half(bodyShare.halfNeck), z: half(bodyShare.halfNeck) }, shoulders, eyes);
-  return (from, to) => trunk(from, to) || neck(from, to);
+  return (from, to) => {
+    const first = trunk(from, to);
+    const second = neck(from, to);
+    return first === null || second === null ? (first ?? second) : Math.min(first, second);
+  };
 }
 
-function thingOf(thing: Thing): Blocks {
+function thingOf(thing: Thing): Meets {
   const middle = { x: thing.lateralMm, y: thing.heightMm, z: thing.depthMm };
   const half = { x: thing.widthMm / 2, y: thing.tallMm / 2, z: thing.deepMm / 2 };
   return (from, to) => {
@@ -97,49 +138,57 @@ function thingOf(thing: Thing): Blocks {
       const start = from[axis] - middle[axis];
       const d = to[axis] - from[axis];
       if (d === 0) {
-        if (Math.abs(start) >= half[axis]) return false;
+        if (Math.abs(start) >= half[axis]) return null;
         continue;
       }
       const [a, b] = [(-half[axis] - start) / d, (half[axis] - start) / d];
       first = Math.max(first, Math.min(a, b));
       last = Math.min(last, Math.max(a, b));
     }
-    return first < last;
+    return first < last ? first : null;
   };
 }
 
-/**
- * Says of a point of somebody or something whether the lens sees it past everybody and everything else. What hides a face
- * from itself (a turned far eye) is not asked here. Pets are taken by their heads alone.
- */
-export function sightFrom(
-  setup: Pick<Setup, 'people' | 'things'>,
-  lens: Vector
-): (ownId: string, point: Vector) => boolean {
+/** Everybody and everything of a setup as solid. Pets are taken by their heads alone. */
+export function solidsOf(setup: Pick<Setup, 'people' | 'things'>): readonly Solid[] {
   const about = (person: Person) => {
     const { x, z } = eyesMidpoint(person);
     // Head and body lie behind the eyes, turned whichever way.
     const head = 2 * headRadii.z * headScale(interpupillaryOf[person.being]);
     return { id: person.id, at: { x, z }, reach: Math.max(head, 90 + person.statureMm * bodyShare.halfWidth) };
   };
-  const obstacles: Obstacle[] = [
-    ...setup.people.map((person) => ({ ...about(person), blocks: headOf(person) })),
+  return [
+    ...setup.people.map((person): Solid => {
+      return { ...about(person), kind: 'head', meets: headOf(person) };
+    }),
     ...setup.people
       .filter((person) => person.being !== 'pet')
-      .map((person) => ({ ...about(person), blocks: bodyOf(person) })),
-    ...setup.things.map((thing) => ({
+      .map((person): Solid => ({ ...about(person), kind: 'body', meets: bodyOf(person) })),
+    ...setup.things.map((thing): Solid => ({
       id: thing.id,
+      kind: 'thing',
       at: { x: thing.lateralMm, z: thing.depthMm },
       reach: Math.hypot(thing.widthMm, thing.deepMm) / 2,
-      blocks: thingOf(thing)
+      meets: thingOf(thing)
     }))
   ];
-  return (ownId, point) =>
-    !obstacles.some((item) => item.id !== ownId && comesNear(lens, point, item) && item.blocks(lens, point));
 }
 
-/** Whether the line, seen from above, comes as near to an obstacle as it reaches: most are passed by far. */
-function comesNear(from: Vector, to: Vector, { at, reach }: Obstacle): boolean {
+/**
+ * Says of a point of somebody or something whether the lens sees it past everybody and everything else. What hides a face
+ * from itself (a turned far eye) is not asked here.
+ */
+export function sightFrom(
+  setup: Pick<Setup, 'people' | 'things'>,
+  lens: Vector
+): (ownId: string, point: Vector) => boolean {
+  const solids = solidsOf(setup);
+  return (ownId, point) =>
+    !solids.some((item) => item.id !== ownId && comesNear(lens, point, item) && item.meets(lens, point) !== null);
+}
+
+/** Whether the line, seen from above, comes as near to a solid as it reaches: most are passed by far. */
+export function comesNear(from: Vector, to: Vector, { at, reach }: Pick<Solid, 'at' | 'reach'>): boolean {
   const d = { x: to.x - from.x, z: to.z - from.z };
   const a = { x: at.x - from.x, z: at.z - from.z };
   const q = d.x * d.x + d.z * d.z;

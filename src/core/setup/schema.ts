@@ -6,7 +6,8 @@
  * back changes one number. Heights are over the floor.
  */
 import { z } from 'zod';
-import { hairColours, hairstyles, outfitColours, outfits, seats, skinTones } from '../people/looks';
+import { pointSizes } from '../kit/schema';
+import { hairColours, hairstyles, headwears, outfitColours, outfits, seats, skinTones } from '../people/looks';
 import {
   angleDeg,
   between,
@@ -37,6 +38,9 @@ export const placementSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('framedHeight'), heightMm: between(20, 200_000) })
 ]);
 
+export const focusAreas = ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking', 'eyeDetection', 'tap'] as const;
+export const meterings = ['whole', 'centre', 'spot', 'point'] as const;
+
 export const cameraSchema = z.strictObject({
   bodyId: id,
   lensId: id,
@@ -55,8 +59,24 @@ export const cameraSchema = z.strictObject({
   pitchDeg: between(-80, 80).describe('Tilted up'),
   focusSurface: z.enum(['flat', 'curved']),
   stance: z.enum(['standing', 'braced', 'kneeling', 'monopod', 'tripod']),
-  focusMethod: z.enum(['crossPoint', 'ordinaryPoint', 'magnifier', 'byEye']),
-  focusMode: z.enum(['single', 'continuous']),
+  focusMethod: z
+    .enum(['crossPoint', 'ordinaryPoint', 'magnifier', 'byEye', 'scale'])
+    .describe('Autofocus by its points, or by hand: magnified, by eye, or by the distance scale'),
+  focusArea: z
+    .enum(focusAreas)
+    .default('point')
+    .describe('Where autofocus looks: one point, it with its neighbours, a zone, the whole frame, an eye it finds, …'),
+  pointSize: z.enum(pointSizes).default('small').describe('Size the focus point is set to'),
+  fineGrid: z.boolean().default(false).describe("Move the point on the body's finer grid, where it has one"),
+  focusMode: z
+    .enum(['single', 'continuous', 'automatic'])
+    .describe('automatic: the body switches to continuous when it sees something move'),
+  trigger: z.enum(['halfPress', 'thumb']).default('halfPress').describe('The button that focuses'),
+  drive: z.enum(['one', 'burst']).default('one').describe('Frames for each press'),
+  metering: z
+    .enum(meterings)
+    .default('whole')
+    .describe('whole: the frame; centre: its middle; spot: a spot in the middle; point: a spot on the focus point'),
   recompose: z
     .enum(['none', 'wrists', 'shoulders', 'waist', 'leaning'])
     .describe(
@@ -80,7 +100,7 @@ export const moods = ['still', 'restless', 'lively'] as const;
 
 export const sharpSets = ['nearEye', 'bothEyes', 'eyesToNose', 'wholeHead'] as const;
 
-/** How somebody is drawn; nothing of it enters the computation. */
+/** How somebody looks: drawn so, and what autofocus and the exposure meter see. */
 export const lookSchema = z.strictObject({
   outfit: z.enum(outfits),
   outfitColour: z.enum(outfitColours),
@@ -88,6 +108,7 @@ export const lookSchema = z.strictObject({
   hairColour: z.enum(hairColours),
   skin: wholeBetween(1, skinTones),
   glasses: z.boolean(),
+  headwear: z.enum(headwears).default('none').describe('A brim over the brow, or a veil before the face'),
   seat: z.enum(seats)
 });
 
@@ -219,6 +240,10 @@ export const lightSchema = z.strictObject({
     z.strictObject({ kind: z.literal('ev'), ev100: between(-10, 20) }),
     z.strictObject({ kind: z.literal('metered'), fNumber, shutterS, iso: between(6, 1_000_000) })
   ]),
+  from: z
+    .enum(['front', 'side', 'behind'])
+    .default('front')
+    .describe('Where the light comes from, as the camera sees it'),
   filterStops: between(0, 20).describe('Neutral filter on the lens'),
   flash: z
     .strictObject({
@@ -303,6 +328,8 @@ export const setupSchema = z
 
 export type Framing = (typeof framings)[number];
 export type Camera = z.infer<typeof cameraSchema>;
+export type FocusArea = (typeof focusAreas)[number];
+export type Metering = (typeof meterings)[number];
 export type Person = z.infer<typeof personSchema>;
 export type Thing = z.infer<typeof thingSchema>;
 export type Background = z.infer<typeof backgroundSchema>;

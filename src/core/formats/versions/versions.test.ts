@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { resolveSetup } from '../../job/resolve';
-import { jobPlaceSchema, jobSetupSchema } from '../../job/schema';
+import { jobPersonSchema, jobPlaceSchema, jobSetupSchema } from '../../job/schema';
 import { castOf } from '../../testing/cast';
 import { setupSchema } from '../../setup/schema';
 import { arbitraryOf } from '../../testing/arbitrary';
@@ -112,7 +112,7 @@ describe('a file of version 2', () => {
         const apart = held.map((setup, index) => ({ ...setup, id: `s${index}` }));
         const { people, places, setups: made } = setups2to3(apart, new Set());
         const cast = castOf(
-          people,
+          people.map((person) => jobPersonSchema.parse(person)),
           places.map((place) => jobPlaceSchema.parse(place))
         );
         const resolved = made.map((setup) => resolveSetup(jobSetupSchema.parse(setup), cast));

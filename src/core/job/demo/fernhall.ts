@@ -10,6 +10,7 @@ const look = (changes: Partial<Look>): Look => ({
   hairColour: 'brown',
   skin: 2,
   glasses: false,
+  headwear: 'none',
   seat: 'chair',
   ...changes
 });

@@ -1,0 +1,74 @@
+/** How much autofocus finds to hold on to: contrast of surfaces, 0 (nothing) to 1. All from memory. */
+import type { FacePart } from '../people/face';
+import type { Look } from '../people/looks';
+import type { Met } from '../setup/surfaces';
+import type { Background, Setup, Surface, Thing } from '../setup/schema';
+
+const ofFace: Readonly<Record<FacePart, number>> = {
+  eye: 1,
+  brow: 0.7,
+  mouth: 0.5,
+  nose: 0.3,
+  chin: 0.15,
+  cheek: 0.12,
+  forehead: 0.1,
+  hair: 0.4,
+  brim: 0.7,
+  veil: 0.5,
+  muzzle: 0.5
+};
+
+const ofOutfit: Readonly<Record<Look['outfit'], number>> = {
+  suit: 0.45,
+  dress: 0.25,
+  shirt: 0.35,
+  coat: 0.3,
+  uniform: 0.6
+};
+
+const ofForm: Readonly<Record<Thing['form'], number>> = { box: 0.6, rings: 1, bouquet: 0.9, tuba: 0.8 };
+
+const ofGround: Readonly<Record<Surface, number>> = {
+  plain: 0.04,
+  foliage: 0.7,
+  trunks: 0.6,
+  arch: 0.8,
+  columns: 0.6,
+  panes: 0.6,
+  brick: 0.7,
+  lettering: 1,
+  lights: 1,
+  candles: 1,
+  people: 0.7,
+  horizon: 0.4
+};
+
+/** What was not described has little in it. */
+const ofNothing = 0.08;
+
+/** Light from the side or from behind a face leaves it less. */
+const ofLight: Readonly<Record<Setup['light']['from'], number>> = { front: 1, side: 0.9, behind: 0.5 };
+
+/** Where the light is so low, EV at ISO 100, contrast halves for every three stops less. */
+const dimFromEv = 3;
+const halvesEveryStops = 3;
+
+/** Contrast of what is met in a setup. `ev100` is null where the light is not known. */
+export function contrastIn(setup: Setup, ev100: number | null): (met: Pick<Met, 'kind' | 'id' | 'part'>) => number {
+  const people = new Map(setup.people.map((person) => [person.id, person]));
+  const things = new Map(setup.things.map((thing) => [thing.id, thing]));
+  const grounds = new Map<string, Background>(setup.backgrounds.map((item) => [item.id, item]));
+  const dim = ev100 === null ? 1 : 2 ** (-Math.max(0, dimFromEv - ev100) / halvesEveryStops);
+  return ({ kind, id, part }) => {
+    if (kind === 'background') {
+      const ground = grounds.get(id);
+      const lit = ground?.surface === 'lights' || ground?.surface === 'candles';
+      return (ground ? ofGround[ground.surface] : ofNothing) * (lit ? 1 : dim);
+    }
+    if (kind === 'thing') return ofForm[things.get(id)?.form ?? 'box'] * dim;
+    const look = people.get(id)?.look;
+    const own = part === 'body' ? ofOutfit[look?.outfit ?? 'shirt'] : part in ofFace ? ofFace[part as FacePart] : 0;
+    const bare = part === 'hair' && look?.hair === 'bald' ? 0.2 : 1;
+    return own * bare * ofLight[setup.light.from] * dim;
+  };
+}
