@@ -7,6 +7,7 @@ import { combineRemedies, findCombinations } from '../core/call/remedies/combine
 import { findRemedies, type OnProgress } from '../core/call/remedies/findRemedies';
 import { distanceSensitivity } from '../core/call/sensitivity';
 import { whatIfSteadier } from '../core/call/whatIf';
+import { techniqueOf } from '../core/technique/technique';
 
 /** With fewer single fixes than this, pairs are looked for too. */
 const fewRemedies = 3;
@@ -23,7 +24,7 @@ function findFixes(input: PlanInput, onProgress: OnProgress) {
   return { remedies, combinations };
 }
 
-const planner = { findFixes, combineRemedies, lineUp, alternatives, distanceSensitivity, whatIfSteadier };
+const planner = { findFixes, combineRemedies, lineUp, alternatives, distanceSensitivity, whatIfSteadier, techniqueOf };
 export type Planner = typeof planner;
 
 expose(planner);

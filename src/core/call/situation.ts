@@ -5,7 +5,7 @@ import { permissibleDisc, pixelPitch, sensorDiagonal } from '../optics/criterion
 import { pixelDisc, type LensSharpness } from '../optics/sharpness';
 import { exactFNumber } from '../optics/stops';
 import { focusFromSensor, magnification } from '../optics/thinLens';
-import { heldPoints } from '../setup/focusPoint';
+import { gridInUse, heldPoints } from '../setup/focusPoint';
 import { pictureSize, stitchFactor, type FrameSize } from '../setup/framing';
 import { sightFrom } from '../setup/occlusion';
 import { projector } from '../setup/projection';
@@ -18,6 +18,7 @@ import {
   type Subject,
   type Viewpoint
 } from '../setup/scene';
+import { tightestCrop } from '../setup/shapes';
 import { lookFrom, type Looks } from '../setup/surfaces';
 import { noticedStretch, stretchAt } from '../setup/stretch';
 import type { Habits } from '../habits/habits';
@@ -133,6 +134,8 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   const groups = (intent.frames === 'two' ? splitInTwo(decisive) : [decisive]).map((members) =>
     groupOf(placed, aim, subjects, members, closest)
   );
+  const runOver = groups.flatMap((group) => group.members).find((member) => member.nearest <= leastDepthMm);
+  if (runOver) return noPlan({ code: 'behindCamera', name: runOver.subject.name });
   const unreachable = groups.find((group) => !reaches(group, setup, closest));
   if (unreachable) {
     const nearestMm = Math.max(...unreachable.members.map((member) => member.subject.furthest));
@@ -141,7 +144,9 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
 
   // A stitched picture is enlarged less, so it bears a larger disc; pixels at 100 % are the same pixels.
   const enlargement = intent.viewing.kind === 'pixels' ? 1 : stitchFactor(body, camera);
-  const C = permissibleDisc(intent.viewing, body.sensor) * enlargement;
+  // What is cropped to an ordered shape is enlarged more, and bears a smaller one.
+  const cropped = intent.viewing.kind === 'pixels' ? 1 : tightestCrop(intent.shapes, pictureSize(body, camera));
+  const C = permissibleDisc(intent.viewing, body.sensor) * enlargement * cropped;
   const stabiliser = stabiliserStops(habits, body, lens);
   const whole = kit.bodies.find((item) => item.id === camera.bodyId) ?? body;
   const sees = (subject: Subject) =>
@@ -268,7 +273,7 @@ const choosing: ReadonlySet<Setup['camera']['focusArea']> = new Set(['wholeFrame
 
 function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: number, level: number | null): Aim {
   const { camera } = setup;
-  const { points, at: pointAt } = heldPoints(body.focusGrid, camera.orientation);
+  const { points, at: pointAt } = heldPoints(gridInUse(body.focusGrid, camera), camera.orientation);
   const lowLight = lowLightOf(habits, body, level === null ? null : level - setup.light.filterStops);
   const spread = (method: typeof camera.focusMethod) =>
     spreadBehind(habits, { method, stance: camera.stance, widestN, body, lowLight });

@@ -103,7 +103,8 @@ export function splitEdit(stored: JobSetup, before: Setup, after: Setup, place: 
       own: keep(stored.own, own),
       people: keep(stored.people, [...people, ...unseen]),
       things: after.things,
-      intent: after.intent
+      intent: after.intent,
+      ticked: after.ticked
     },
     people: after.people.flatMap((person) => {
       const old = known.get(person.id);

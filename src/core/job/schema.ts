@@ -16,7 +16,8 @@ import {
   personTraits,
   roomSchema,
   scenerySchema,
-  thingsSchema
+  thingsSchema,
+  tickedSchema
 } from '../setup/schema';
 
 export const jobSchema = z.strictObject({
@@ -63,7 +64,8 @@ export const jobSetupSchema = z
     own: ownPlaceSchema,
     people: listOf(standingSchema, limits.maxPeople, 'people'),
     things: thingsSchema,
-    intent: intentSchema
+    intent: intentSchema,
+    ticked: tickedSchema
   })
   .refine((setup) => uniqueIds(setup.people, setup.things), {
     path: ['things'],

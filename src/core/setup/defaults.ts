@@ -129,8 +129,10 @@ export function newSetup(id: string, name: string, changes: Partial<Setup> = {})
       oddsWanted: 0.9,
       stop: { kind: 'byStyle' },
       target: { kind: 'best' },
+      shapes: [],
       frames: 'one'
     },
+    ticked: [],
     ...changes
   };
 }

@@ -2,7 +2,9 @@
 import type { FocusGrid } from '../kit/schema';
 import type { Camera } from './schema';
 
-type Grid = Pick<FocusGrid, 'columns' | 'rows' | 'widthShare' | 'heightShare' | 'sensitive'>;
+type Grid = Pick<FocusGrid, 'columns' | 'rows' | 'widthShare' | 'heightShare' | 'sensitive'> & {
+  readonly anywhere?: boolean;
+};
 
 export interface FocusPoint {
   /** In shares of the picture from the left and the top. */
@@ -13,6 +15,8 @@ export interface FocusPoint {
   readonly up: number;
   /** Sees lines in both directions. */
   readonly sensitive: boolean;
+  /** Put there freely, between the points of the grid. */
+  readonly free?: boolean;
 }
 
 /** The columns about the middle that are sensitive where only some are, as a share of all (common practice, no source). */
@@ -36,7 +40,12 @@ export function heldPoints(grid: Grid, orientation: Camera['orientation']): Held
   const known = made[orientation].get(grid);
   if (known) return known;
   const points = focusPoints(grid, orientation);
-  const held = { points, at: pointFinder(points) };
+  const onGrid = pointFinder(points);
+  const free = (x: number, y: number): FocusPoint | null => {
+    const near = onGrid(x, y);
+    return near && { ...near, x, y, free: true };
+  };
+  const held = { points, at: grid.anywhere ? free : onGrid };
   made[orientation].set(grid, held);
   return held;
 }
@@ -79,8 +88,19 @@ export function pointFinder(points: readonly FocusPoint[]): (x: number, y: numbe
   return (x, y) => points.find((point) => Math.abs(point.x - x) <= reach.x && Math.abs(point.y - y) <= reach.y) ?? null;
 }
 
+const finer = new WeakMap<FocusGrid, FocusGrid>();
+
+/** The grid the point is moved on: the finer one where it is asked for and there is one. */
+export function gridInUse(grid: FocusGrid, { fineGrid }: Pick<Camera, 'fineGrid'>): FocusGrid {
+  if (!fineGrid || !grid.fine) return grid;
+  const found = finer.get(grid) ?? { ...grid, ...grid.fine };
+  finer.set(grid, found);
+  return found;
+}
+
 /** "the centre point", "point 4 right, 2 up". */
-export function focusPointWords({ right, up }: FocusPoint): string {
+export function focusPointWords({ right, up, free }: FocusPoint): string {
+  if (free) return 'the point put on it';
   if (right === 0 && up === 0) return 'the centre point';
   const across = right === 0 ? '' : `${Math.abs(right)} ${right > 0 ? 'right' : 'left'}`;
   const along = up === 0 ? '' : `${Math.abs(up)} ${up > 0 ? 'up' : 'down'}`;

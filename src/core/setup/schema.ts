@@ -7,6 +7,7 @@
  */
 import { z } from 'zod';
 import { pointSizes } from '../kit/schema';
+import { shapeNames } from './shapes';
 import { hairColours, hairstyles, headwears, outfitColours, outfits, seats, skinTones } from '../people/looks';
 import {
   angleDeg,
@@ -216,6 +217,11 @@ export const intentSchema = z.strictObject({
     z.strictObject({ kind: z.literal('chosen'), fNumber })
   ]),
   target: targetSchema,
+  shapes: z
+    .array(z.enum(shapeNames))
+    .max(shapeNames.length)
+    .default([])
+    .describe('Shapes it is ordered in; the tightest decides how sharp it must be'),
   frames: z.enum(['one', 'two']).describe('two: one focused nearer, one further, combined afterwards')
 });
 
@@ -304,6 +310,11 @@ export const listOf = <T extends z.ZodType<{ readonly id: string }>>(item: T, ma
 export const thingsSchema = listOf(thingSchema, limits.maxThings, 'things');
 export const backgroundsSchema = listOf(backgroundSchema, limits.maxBackgrounds, 'backgrounds');
 export const notesSchema = text(limits.maxNotesLength);
+export const tickedSchema = z
+  .array(line(limits.maxNameLength * 2))
+  .max(60)
+  .default([])
+  .describe('Checks that are done');
 
 /** Subjects are told apart by id alone, people and things alike. */
 const subjectsApart = {
@@ -322,7 +333,8 @@ export const setupSchema = z
     people: listOf(personSchema, limits.maxPeople, 'people'),
     things: thingsSchema,
     backgrounds: backgroundsSchema,
-    intent: intentSchema
+    intent: intentSchema,
+    ticked: tickedSchema
   })
   .refine((setup) => uniqueIds(setup.people, setup.things), subjectsApart);
 

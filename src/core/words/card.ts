@@ -1,7 +1,9 @@
 /** The figures of the field card. */
 import type { Plan, StopPlan } from '../call/plan';
 import { oddsWords, sharpZone, standing, subjectName } from './call';
+import type { Setup } from '../setup/schema';
 import { formatLength, type LengthUnit } from './length';
+import { focusLine } from './technique';
 
 interface CardLine {
   readonly name: string;
@@ -10,7 +12,7 @@ interface CardLine {
 }
 
 /** Where to stand, what is sharp, how often to shoot. */
-export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit): CardLine[] {
+export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit, setup?: Setup): CardLine[] {
   const zone = sharpZone(entry);
   const stand = standing(plan, entry);
   return [
@@ -25,7 +27,8 @@ export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit): CardLi
       more:
         zone.behindMm === Infinity ? 'in front, all behind' : `in front, ${formatLength(zone.behindMm, unit)} behind`
     },
-    { name: 'Shoot', ...framesLine(plan, entry) }
+    { name: 'Shoot', ...framesLine(plan, entry) },
+    ...(setup ? [{ name: 'Focus', ...focusLine(setup.camera) }] : [])
   ];
 }
 

@@ -2,6 +2,8 @@
   import { ChevronLeft, ChevronRight, Pencil, Printer } from '@lucide/svelte';
   import { conflictSentences, noPlanWords, targetWords, backgroundSentence } from '$core/words/call';
   import { cardLines } from '$core/words/card';
+  import { checksOf } from '$core/technique/checks';
+  import CheckList from '$lib/technique/CheckList.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import CardPicture from './CardPicture.svelte';
@@ -16,6 +18,9 @@
   const plan = $derived(result.kind === 'plan' ? result : null);
   const entry = $derived(plan?.stops[plan.selected] ?? null);
   const conflict = $derived(plan ? conflictSentences(plan) : null);
+  const checks = $derived(plan ? checksOf(app.open.input(row.setup), plan) : []);
+  const tick = (ticked: readonly string[]) =>
+    app.open.edit(row.id, 'Checked', (draft) => void (draft.ticked = [...ticked]));
   const neighbours = $derived([
     { row: rows[index - 1], name: 'before', icon: ChevronLeft },
     { row: rows[index + 1], name: 'after', icon: ChevronRight }
@@ -64,7 +69,7 @@
         >
       </h1>
       <dl class="mt-3 border-t-2 border-ink text-[17px]">
-        {#each cardLines(plan, entry, unit) as line (line.name)}
+        {#each cardLines(plan, entry, unit, row.setup) as line (line.name)}
           <div class="flex items-baseline gap-3 border-b border-line py-1.5">
             <dt class="w-16 text-soft">{line.name}</dt>
             <dd class="condensed text-[25px] leading-tight font-bold">{line.value}</dd>
@@ -79,6 +84,16 @@
         {/each}
         {#if row.setup.notes !== '' && !conflict}<p class="text-soft">{row.setup.notes}</p>{/if}
       </div>
+      {#if checks.length > 0}
+        <details class="mt-3 border-t-2 border-ink print:hidden">
+          <summary class="min-h-11 py-2.5 text-[17px] font-semibold"
+            >Checks, {row.setup.ticked.length === 0
+              ? checks.length
+              : `${Math.min(checks.length, row.setup.ticked.length)} of ${checks.length} done`}</summary
+          >
+          <CheckList {plan} {checks} ticked={row.setup.ticked} onchange={tick} thumb />
+        </details>
+      {/if}
       <div class="relative mt-3 min-h-44 flex-1 bg-surround print:mb-0 print:min-h-40" bind:clientHeight={finderHeight}>
         <div class="absolute inset-0 grid place-items-center overflow-hidden">
           {#if planned.body && planned.lens}

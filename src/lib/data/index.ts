@@ -26,17 +26,7 @@ export {
   untouchedDemos,
   type Held
 } from './jobs';
-export {
-  defaultProfile,
-  overlays,
-  printShapes,
-  profileId,
-  themes,
-  type Overlay,
-  type PrintShape,
-  type Profile,
-  type Theme
-} from './profile';
+export { defaultProfile, overlays, profileId, themes, type Overlay, type Profile, type Theme } from './profile';
 export { newRow, type Change, type Damaged, type Row } from './rows';
 export { safeStorage, type SafeStorage } from './storage';
 export { Store, type EditOptions, type EditResult, type How, type StepResult } from './store.svelte';

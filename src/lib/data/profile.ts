@@ -1,6 +1,7 @@
 /** What belongs to this profile and travels with no job. */
 import { z } from 'zod';
 import { defaultHabits, habitsSchema } from '$core/habits/habits';
+import { shapeNames } from '$core/setup/shapes';
 import { defaultPaceMm } from '$core/words/length';
 
 export const themes = ['studio', 'dim', 'sun'] as const;
@@ -10,17 +11,13 @@ export type Theme = (typeof themes)[number];
 export const overlays = ['points', 'thirds', 'crop', 'edges', 'level'] as const;
 export type Overlay = (typeof overlays)[number];
 
-/** Shapes of prints, long side over short. */
-export const printShapes = { '5:4': 5 / 4, '4:3': 4 / 3, '7:5': 7 / 5, '16:9': 16 / 9, '1:1': 1 } as const;
-export type PrintShape = keyof typeof printShapes;
-
 /** Whatever cannot be read of it is as usual: settings keep nobody from working. */
 export const profileSchema = z.object({
   unit: z.enum(['metric', 'feet']).catch('metric'),
   theme: z.enum(themes).catch('studio'),
   paceMm: z.number().min(300).max(1500).catch(defaultPaceMm),
   overlays: z.array(z.enum(overlays)).catch(['points', 'thirds']),
-  printShape: z.enum(Object.keys(printShapes) as [PrintShape, ...PrintShape[]]).catch('5:4'),
+  printShape: z.enum(shapeNames).catch('5:4'),
   lastSetupId: z.string().nullable().catch(null),
   /** The photographer's own figures, once there are any. */
   habits: habitsSchema.catch(defaultHabits),

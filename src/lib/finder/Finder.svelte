@@ -43,12 +43,23 @@
   const aspect = $derived(aspectOf({ setup, body }));
   const frameWidth = $derived(Math.floor(Math.min(width, (height - barHeight) * aspect)));
   const frameHeight = $derived(Math.floor(frameWidth / aspect));
+  const lookedSetup = $derived(workspace.looked?.setup ?? null);
+  /** What is drawn: the setup, or another way of taking it that somebody points at. */
+  const drawnOf = $derived.by(() => {
+    const other = lookedSetup;
+    const planned = other ? app.open.planned(other) : null;
+    return planned?.plan.kind === 'plan' && planned.body && planned.lens && other
+      ? { setup: other, plan: planned.plan, body: planned.body, lens: planned.lens }
+      : { setup, plan, body, lens };
+  });
   const asked = $derived.by(() => {
     const density = screenDensity(devicePixelRatio.current);
     const size = { width: frameWidth * density, height: frameHeight * density };
-    return asking({ setup, plan, body, lens }, { slot: finderSlot, priority: 1, ...size });
+    return asking(drawnOf, { slot: finderSlot, priority: 1, ...size });
   });
-  const label = $derived(`${setup.name} through the lens at f/${plan.stops[plan.selected]?.stop.label}`);
+  const label = $derived(
+    `${setup.name} through the lens at f/${drawnOf.plan.stops[drawnOf.plan.selected]?.stop.label}`
+  );
   let shown = $state.raw<Shown | null>(null);
   let canvas: HTMLCanvasElement | undefined;
   let comparing = $state(false);
@@ -59,6 +70,12 @@
     const { target } = plan.stops[plan.selected] ?? {};
     if (!target?.point) return '';
     return target.recomposed ? `${focusPointWords(target.point)}, then reframe` : focusPointWords(target.point);
+  });
+  const lookedWords = $derived.by(() => {
+    const { looked } = workspace;
+    if (!looked) return '';
+    const stop = drawnOf.plan.stops[drawnOf.plan.selected]?.stop.label;
+    return looked.setup ? `${looked.name}, f/${stop}` : looked.name;
   });
   const edge = $derived(app.settings.now.overlays.includes('edges') ? edgeFindings(setup, project)[0] : undefined);
   const drawn = $derived.by(() => {
@@ -75,7 +92,7 @@
   const caption = $derived(
     [
       `${plan.focalLengthMm} mm`,
-      pointWords,
+      workspace.looked ? lookedWords : pointWords,
       edge ? `${edge.name} ${edgeWords[edge.what]}` : '',
       setup.camera.focusSurface === 'curved' ? 'drawn with a flat surface of focus' : '',
       drawn
@@ -187,7 +204,7 @@
           onshown={(now, drawnOn) => {
             shown = now;
             canvas = drawnOn;
-            if (now.views >= now.of) keepWhenRested();
+            if (now.views >= now.of && drawnOf.setup === setup) keepWhenRested();
           }}
         >
           {#snippet outline()}
@@ -196,9 +213,10 @@
         </LensRendering>
       {/if}
       <Overlays
-        {setup}
-        {plan}
-        {body}
+        setup={drawnOf.setup}
+        plan={drawnOf.plan}
+        body={drawnOf.body}
+        area={workspace.looked?.area ?? null}
         width={frameWidth}
         height={frameHeight}
         shown={app.settings.now.overlays}

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Columns2, Download, Eye, Layers } from '@lucide/svelte';
   import { Checkbox, Popover } from 'flowbite-svelte';
-  import { overlays, printShapes, type Overlay, type PrintShape } from '$lib/data';
+  import { shapeNames } from '$core/setup/shapes';
+  import { overlays, type Overlay } from '$lib/data';
   import Picker from '$lib/controls/Picker.svelte';
   import ToolButton from '$lib/controls/ToolButton.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -28,7 +29,7 @@
     const next = now.includes(overlay) ? now.filter((item) => item !== overlay) : [...now, overlay];
     app.settings.set({ overlays: next });
   }
-  const shapes = (Object.keys(printShapes) as PrintShape[]).map((value) => ({ value, name: `${value} print` }));
+  const shapes = shapeNames.map((value) => ({ value, name: `${value} print` }));
 </script>
 
 <div class="flex h-7 items-center gap-1 bg-[#3f3f3f] px-2 text-[11.5px] text-white">

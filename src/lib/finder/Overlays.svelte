@@ -3,10 +3,13 @@
   import { radians } from '$core/geometry/vector';
   import { verdict } from '$core/optics/sharpness';
   import { edgeFindings } from '$core/setup/edges';
-  import { focusPoints } from '$core/setup/focusPoint';
+  import { pointBox } from '$core/setup/focusArea';
+  import { focusPoints, gridInUse } from '$core/setup/focusPoint';
+  import type { Box } from '$core/setup/surfaces';
   import type { Body } from '$core/kit/schema';
   import type { Setup } from '$core/setup/schema';
-  import { printShapes, type Overlay, type PrintShape } from '$lib/data';
+  import { croppedTo, type PrintShape } from '$core/setup/shapes';
+  import type { Overlay } from '$lib/data';
   import { projection } from './asking';
 
   interface Props {
@@ -17,12 +20,33 @@
     height: number;
     shown: readonly Overlay[];
     printShape: PrintShape;
+    /** Where autofocus would look, by the way of focusing that is pointed at. */
+    area?: Box | null;
   }
-  let { setup, plan, body, width, height, shown, printShape }: Props = $props();
+  let { setup, plan, body, width, height, shown, printShape, area = null }: Props = $props();
 
   const entry = $derived(plan.stops[plan.selected]);
   const project = $derived(projection({ setup, plan, body }));
-  const points = $derived(shown.includes('points') ? focusPoints(body.focusGrid, setup.camera.orientation) : []);
+  const points = $derived(
+    shown.includes('points') ? focusPoints(gridInUse(body.focusGrid, setup.camera), setup.camera.orientation) : []
+  );
+  /** Where the named point lies against what is ringed: the same place, or a little off. */
+  const usedAt = $derived.by(() => {
+    const { target } = entry ?? {};
+    return target?.point && !target.recomposed ? pointBox({ body, camera: setup.camera }, target.point) : null;
+  });
+  const ordered = $derived(
+    setup.intent.shapes.map((shape) => {
+      const left = croppedTo(shape, { width, height });
+      return {
+        shape,
+        x: ((1 - left.width) / 2) * width,
+        y: ((1 - left.height) / 2) * height,
+        w: left.width * width,
+        h: left.height * height
+      };
+    })
+  );
   const targets = $derived.by(() => {
     const { target } = entry ?? {};
     const subject = plan.subjects.find((item) => item.id === target?.subjectId);
@@ -44,9 +68,8 @@
   );
   const edges = $derived(shown.includes('edges') ? edgeFindings(setup, project) : []);
   const crop = $derived.by(() => {
-    const ratio = width > height ? printShapes[printShape] : 1 / printShapes[printShape];
-    const w = Math.min(width, height * ratio);
-    const h = w / ratio;
+    const left = croppedTo(printShape, { width, height });
+    const [w, h] = [left.width * width, left.height * height];
     return { x: (width - w) / 2, y: (height - h) / 2, w, h };
   });
   /** Where the level through the lens cuts the picture. */
@@ -78,6 +101,44 @@
       stroke-width={chosen ? 2 : 1}
     />
   {/each}
+  {#if usedAt && shown.includes('points')}
+    <rect
+      x={usedAt.left * width}
+      y={usedAt.top * height}
+      width={(usedAt.right - usedAt.left) * width}
+      height={(usedAt.bottom - usedAt.top) * height}
+      fill="none"
+      stroke="#c2341d"
+      stroke-width="1.5"
+      data-testid="point-used"
+    />
+  {/if}
+  {#each ordered as crop (crop.shape)}
+    <rect
+      x={crop.x}
+      y={crop.y}
+      width={crop.w}
+      height={crop.h}
+      fill="none"
+      stroke="#fff"
+      stroke-opacity="0.75"
+      stroke-dasharray="7 4"
+    />
+    <text x={crop.x + 5} y={crop.y + 14} fill="#fff" class="text-[11px]">{crop.shape}</text>
+  {/each}
+  {#if area}
+    <rect
+      x={Math.max(1, area.left * width)}
+      y={Math.max(1, area.top * height)}
+      width={Math.min(width - 1, area.right * width) - Math.max(1, area.left * width)}
+      height={Math.min(height - 1, area.bottom * height) - Math.max(1, area.top * height)}
+      fill="#fff"
+      fill-opacity="0.1"
+      stroke="#fff"
+      stroke-width="2"
+      data-testid="focus-area"
+    />
+  {/if}
   {#if shown.includes('crop')}
     <path
       d="M0 0H{width}V{height}H0ZM{crop.x} {crop.y}V{crop.y + crop.h}H{crop.x + crop.w}V{crop.y}Z"

@@ -50,6 +50,16 @@
       stroke-dasharray="5 4"
       data-testid="focus-plane"
     />
+    {#each workspace.looked?.planes ?? [] as plane, index (index)}
+      <path
+        d={planePath(placed, plane.depth)}
+        fill="none"
+        stroke={index === 0 ? 'var(--pencil)' : 'var(--ink)'}
+        stroke-width={index === 0 ? 2 : 1 + 4 * plane.chance}
+        stroke-opacity={index === 0 ? 1 : 0.55}
+        data-testid="looked-plane"
+      />
+    {/each}
     {#if entry.secondTarget}
       <path
         d={planePath(placed, entry.secondPlaneMm ?? entry.secondTarget.focusDistanceMm)}

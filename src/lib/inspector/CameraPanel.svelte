@@ -15,7 +15,9 @@
   import Picker from '$lib/controls/Picker.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { type Wall } from '$lib/state/selection.svelte';
-  import { focusChoices, modeChoices, recomposeChoices, stanceChoices } from './words';
+  import { pointSizes } from '$core/kit/schema';
+  import { isByHand } from '$core/call/spread';
+  import { areaChoices, focusChoices, modeChoices, pointSizeChoices, recomposeChoices, stanceChoices } from './words';
 
   const workspace = getWorkspace();
   const camera = $derived(workspace.setup.camera);
@@ -36,6 +38,12 @@
   }
   const kit = $derived(workspace.question.kit);
   const modes = $derived(workspace.body?.cropModes ?? []);
+  /** Sizes the body has, and the one that is set. */
+  const sizes = $derived(
+    pointSizeChoices.filter(
+      ({ value }) => value === camera.pointSize || (workspace.body?.focusGrid.sizes ?? pointSizes).includes(value)
+    )
+  );
   /** What may be between lens and body, by name. */
   const ways = $derived.by(() => {
     const { body } = workspace;
@@ -128,6 +136,33 @@
       onchange={(value) => edit('Focus method', (draft) => void (draft.focusMethod = value))}
     />
   </div>
+  {#if !isByHand(camera.focusMethod)}
+    <div class="col-span-2">
+      <Picker
+        label="Focus area"
+        items={areaChoices}
+        value={camera.focusArea}
+        onchange={(value) => edit('Focus area', (draft) => void (draft.focusArea = value))}
+      />
+    </div>
+    <Picker
+      label="Size of the point"
+      items={sizes}
+      value={camera.pointSize}
+      onchange={(value) => edit('Point size', (draft) => void (draft.pointSize = value))}
+    />
+    {#if workspace.body?.focusGrid.fine}
+      <Choice
+        legend="Grid of points"
+        value={camera.fineGrid ? 'fine' : 'coarse'}
+        options={[
+          { value: 'coarse', name: 'coarse' },
+          { value: 'fine', name: 'fine' }
+        ]}
+        onchange={(value) => edit('Grid of points', (draft) => void (draft.fineGrid = value === 'fine'))}
+      />
+    {/if}
+  {/if}
   <NumberField
     label="Focus to shutter"
     unit="seconds"

@@ -7,31 +7,28 @@
   import BackgroundPanel from './BackgroundPanel.svelte';
   import CameraPanel from './CameraPanel.svelte';
   import IntentPanel from './IntentPanel.svelte';
+  import TechniquePanel from '$lib/technique/TechniquePanel.svelte';
+  import ChecksPanel from '$lib/technique/ChecksPanel.svelte';
   import LightPanel from './LightPanel.svelte';
   import PeoplePanel from './PeoplePanel.svelte';
 
   const workspace = getWorkspace();
 </script>
 
-{#snippet titled(name: string, key: number)}
-  {name}<kbd class="ml-1 text-[10px] font-normal text-soft max-sm:hidden" aria-hidden="true">{key}</kbd>
-{/snippet}
-
-<!-- Answers first, then what is there; the keys in the same order. -->
+<!-- Answers first, then what is there; the keys 1 to 9 in the same order. -->
 <Tabs
   tabStyle="underline"
+  class="gap-x-3 space-x-0!"
   classes={{ active: 'text-ink border-pencil dark:text-ink dark:border-pencil dark:bg-transparent' }}
   bind:selected={() => workspace.tab, (value) => (workspace.tab = (value ?? 'people') as Tab)}
 >
-  <TabItem key="fixes">{#snippet titleSlot()}{@render titled('Fixes', 1)}{/snippet}<FixesPanel /></TabItem>
-  <TabItem key="lineUp">{#snippet titleSlot()}{@render titled('Line-up', 2)}{/snippet}<LineUpPanel /></TabItem>
-  <TabItem key="light">{#snippet titleSlot()}{@render titled('Light', 3)}{/snippet}<LightPanel /></TabItem>
-  <TabItem key="people" class="sm:ml-auto"
-    >{#snippet titleSlot()}{@render titled('People', 4)}{/snippet}<PeoplePanel /></TabItem
-  >
-  <TabItem key="background"
-    >{#snippet titleSlot()}{@render titled('Background', 5)}{/snippet}<BackgroundPanel /></TabItem
-  >
-  <TabItem key="intent">{#snippet titleSlot()}{@render titled('Intent', 6)}{/snippet}<IntentPanel /></TabItem>
-  <TabItem key="camera">{#snippet titleSlot()}{@render titled('Camera', 7)}{/snippet}<CameraPanel /></TabItem>
+  <TabItem key="fixes" title="Fixes"><FixesPanel /></TabItem>
+  <TabItem key="lineUp" title="Line-up"><LineUpPanel /></TabItem>
+  <TabItem key="technique" title="Technique"><TechniquePanel /></TabItem>
+  <TabItem key="light" title="Light"><LightPanel /></TabItem>
+  <TabItem key="checks" title="Checks"><ChecksPanel /></TabItem>
+  <TabItem key="people" title="People" class="sm:ml-auto"><PeoplePanel /></TabItem>
+  <TabItem key="background" title="Background"><BackgroundPanel /></TabItem>
+  <TabItem key="intent" title="Intent"><IntentPanel /></TabItem>
+  <TabItem key="camera" title="Camera"><CameraPanel /></TabItem>
 </Tabs>

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { asPicture, shared, sharpSubject, usualFor, withSharpSubject, type SharpSubject } from '$core/setup/intents';
+  import { Checkbox } from 'flowbite-svelte';
   import { limits } from '$core/schema/values';
+  import { shapeNames, type PrintShape } from '$core/setup/shapes';
   import { type Intent, type PictureKind, type SharpSet, type Wish } from '$core/setup/schema';
   import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
@@ -52,6 +54,13 @@
       for (const item of draft.backgrounds) item.wish = value;
     });
   }
+  function order(shape: PrintShape) {
+    edit('Ordered shapes', (draft) => {
+      draft.shapes = shapeNames.filter((item) =>
+        item === shape ? !draft.shapes.includes(shape) : draft.shapes.includes(item)
+      );
+    });
+  }
   const marked = <T extends string>(items: readonly { value: T; name: string }[], value: T) =>
     items.map((item) => (item.value === value ? { ...item, name: `${item.name} (usual)` } : item));
 </script>
@@ -94,6 +103,14 @@
       max={99.9}
       onchange={(percent, how) => edit('Odds wanted', (draft) => void (draft.oddsWanted = percent / 100), how)}
     />
+    <fieldset class="min-w-0">
+      <legend class="label mb-0.5">Ordered in these shapes</legend>
+      <div class="flex h-8 flex-wrap items-center gap-x-3">
+        {#each shapeNames as shape (shape)}
+          <Checkbox checked={intent.shapes.includes(shape)} onchange={() => order(shape)}>{shape}</Checkbox>
+        {/each}
+      </div>
+    </fieldset>
     <TextField
       label="Name of this setup"
       value={setup.name}

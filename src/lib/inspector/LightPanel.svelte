@@ -11,6 +11,7 @@
   import type { How } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
+  import MeteringPart from './MeteringPart.svelte';
   import { knownLightChoices } from './words';
 
   const workspace = getWorkspace();
@@ -91,6 +92,16 @@
         onchange={(iso, how) => edit('Light', (draft) => void (draft.level = { ...level, iso }), how)}
       />
     {/if}
+    <Picker
+      label="It comes from"
+      items={[
+        { value: 'front', name: 'the front' },
+        { value: 'side', name: 'the side' },
+        { value: 'behind', name: 'behind them' }
+      ]}
+      value={light.from}
+      onchange={(from) => edit('Direction of the light', (draft) => void (draft.from = from))}
+    />
     <NumberField
       label="Neutral filter, stops"
       value={light.filterStops}
@@ -205,6 +216,7 @@
       />
     {/if}
   </div>
+  <MeteringPart />
   {#if workspace.entry}
     <p class="text-pretty">{whyLight(workspace.setup, workspace.entry)}</p>
     <p class="label">

@@ -1,11 +1,20 @@
 <script lang="ts">
   import { Checkbox } from 'flowbite-svelte';
-  import { hairColours, hairstyles, outfitColours, outfits, seats, skinTones, type Look } from '$core/people/looks';
+  import {
+    hairColours,
+    hairstyles,
+    headwears,
+    outfitColours,
+    outfits,
+    seats,
+    skinTones,
+    type Look
+  } from '$core/people/looks';
   import type { Person } from '$core/setup/schema';
   import Picker from '$lib/controls/Picker.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
-  /** How somebody is drawn in the Finder; it changes no figure. */
+  /** How somebody looks: drawn so in the Finder, and seen so by autofocus and the exposure meter. */
   let { person }: { person: Person } = $props();
   const workspace = getWorkspace();
   const named = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, name: value }));
@@ -20,7 +29,7 @@
 </script>
 
 <details class="border-t border-line pt-1.5">
-  <summary class="py-1 text-soft">Drawn in the Finder as</summary>
+  <summary class="py-1 text-soft">Looks, for the Finder, the focus and the meter</summary>
   <div class="mt-1.5 grid grid-cols-2 items-start gap-2 sm:grid-cols-4">
     <Picker label="Clothes" items={named(outfits)} value={person.look.outfit} onchange={(outfit) => look({ outfit })} />
     <Picker
@@ -45,6 +54,15 @@
     {#if person.posture === 'seated'}
       <Picker label="Sits on" items={named(seats)} value={person.look.seat} onchange={(seat) => look({ seat })} />
     {/if}
+    <Picker
+      label="On the head"
+      items={headwears.map((value) => ({
+        value,
+        name: { none: 'nothing', hat: 'a hat with a brim', veil: 'a veil' }[value]
+      }))}
+      value={person.look.headwear}
+      onchange={(headwear) => look({ headwear })}
+    />
     <div class="flex h-8 items-center">
       <Checkbox checked={person.look.glasses} onchange={() => look({ glasses: !person.look.glasses })}>Glasses</Checkbox
       >

@@ -1,6 +1,9 @@
 /** Names of the choices in the inspector. */
 import type { SharpSubject } from '$core/setup/intents';
+import { pointSizes } from '$core/kit/schema';
+import { areaWords, pointSizeWords } from '$core/words/technique';
 import {
+  focusAreas,
   knownLights,
   type Camera,
   type Form,
@@ -58,8 +61,16 @@ export const focusChoices: Named<Camera['focusMethod']> = [
   { value: 'crossPoint', name: 'cross-type or mirrorless point' },
   { value: 'ordinaryPoint', name: 'ordinary point' },
   { value: 'magnifier', name: 'by hand with the magnifier' },
-  { value: 'byEye', name: 'by hand, by eye' }
+  { value: 'byEye', name: 'by hand, by eye' },
+  { value: 'scale', name: 'by hand, by the distance scale' }
 ];
+
+export const areaChoices: Named<Camera['focusArea']> = focusAreas.map((value) => ({ value, name: areaWords[value] }));
+
+export const pointSizeChoices: Named<Camera['pointSize']> = pointSizes.map((value) => ({
+  value,
+  name: pointSizeWords[value]
+}));
 
 export const pictureChoices: Named<PictureKind> = [
   { value: 'onePerson', name: 'one person' },
@@ -87,7 +98,8 @@ export const sharpSubjectChoices: Named<SharpSubject> = [
 
 export const modeChoices: Named<Camera['focusMode']> = [
   { value: 'single', name: 'single' },
-  { value: 'continuous', name: 'continuous' }
+  { value: 'continuous', name: 'continuous' },
+  { value: 'automatic', name: 'switches by itself' }
 ];
 
 export const recomposeChoices: Named<Camera['recompose']> = [

@@ -180,6 +180,13 @@
     value={body.focusGrid.sensitive}
     onchange={(value) => change('sensitive points', (draft) => void (draft.focusGrid.sensitive = value))}
   />
+  <Checkbox
+    checked={body.focusGrid.anywhere}
+    onchange={(event: Event) => {
+      const anywhere = (event.currentTarget as HTMLInputElement).checked;
+      change('points anywhere', (draft) => void (draft.focusGrid.anywhere = anywhere));
+    }}>The point can be put anywhere between them</Checkbox
+  >
   <fieldset>
     <legend class="label mb-0.5">Sizes of the point</legend>
     <div class="flex flex-wrap gap-x-2">

@@ -2,7 +2,7 @@
 export const keysHelp = [
   { keys: ['←', '→'], does: 'stop wider, stop narrower' },
   { keys: ['[', ']'], does: 'setup before, setup after' },
-  { keys: ['1', '…', '7'], does: 'the tabs, from Fixes to Camera' },
+  { keys: ['1', '…', '9'], does: 'the tabs, from Fixes to Camera' },
   { keys: ['F'], does: 'focus on the selected person, or on the best eye again' },
   { keys: ['Z'], does: 'look at 100 %' },
   { keys: ['C'], does: 'field card' },

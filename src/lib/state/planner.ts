@@ -7,6 +7,7 @@ import type { OnProgress } from '$core/call/remedies/findRemedies';
 import type { Combination, Remedy, RemedyPart } from '$core/call/remedies/remedy';
 import type { DistanceSensitivity } from '$core/call/sensitivity';
 import type { WhatIf } from '$core/call/whatIf';
+import type { Technique } from '$core/technique/technique';
 import { WorkerClient } from '../../workers/client';
 import type { Planner } from '../../workers/planner.worker';
 
@@ -35,6 +36,9 @@ export const findSensitivity = (question: PlanInput): Promise<DistanceSensitivit
 
 export const findWhatIfs = (question: PlanInput): Promise<WhatIf[]> =>
   planner.call((api) => api.whatIfSteadier(question));
+
+export const findTechnique = (question: PlanInput): Promise<Technique | null> =>
+  planner.call((api) => api.techniqueOf(question));
 
 /** Several remedies done together, or undefined when they do not open the window. */
 export const combine = (question: PlanInput, parts: readonly RemedyPart[]): Promise<Combination | undefined> =>

@@ -9,7 +9,17 @@ export type Selected =
 
 export const idOf = (item: Selected): string => (item.kind === 'camera' ? '' : item.id);
 
-export const tabs = ['fixes', 'lineUp', 'light', 'people', 'background', 'intent', 'camera'] as const;
+export const tabs = [
+  'fixes',
+  'lineUp',
+  'technique',
+  'light',
+  'checks',
+  'people',
+  'background',
+  'intent',
+  'camera'
+] as const;
 export type Tab = (typeof tabs)[number];
 
 export class Selection {

@@ -8,6 +8,7 @@ import type { StopStep } from '$core/optics/stops';
 import { answered } from '$core/setup/answer';
 import { moveChosen, raiseChosen, takeLens, turnCamera } from '$core/setup/moves';
 import { viewpoint, type Viewpoint } from '$core/setup/scene';
+import type { Box } from '$core/setup/surfaces';
 import type { Background, Person, Setup, Thing } from '$core/setup/schema';
 import type { LengthUnit } from '$core/words/length';
 import type { How } from '$lib/data';
@@ -17,6 +18,18 @@ import type { JustMade } from './justMade.svelte';
 import type { SetupRow } from './openJob.svelte';
 import type { Planned } from './plans.svelte';
 import { Selection, type Selected, type Tab } from './selection.svelte';
+
+/** What is drawn of a way of focusing, or of a rule, while somebody points at it. */
+export interface Looked {
+  /** Where autofocus looks, in shares of the picture. */
+  readonly area: Box | null;
+  /** Where the plane of focus would come to lie, mm from the lens, and how likely. */
+  readonly planes: readonly { readonly depth: number; readonly chance: number }[];
+  /** The setup done so, for its picture; null where the picture stays. */
+  readonly setup: Setup | null;
+  /** What it is, for the caption. */
+  readonly name: string;
+}
 
 /** Something worked out from one state of the setup. */
 interface Answer {
@@ -30,6 +43,8 @@ export class Workspace {
   readonly selection = new Selection();
   /** A setup being considered, drawn on the Floor beside the real one. */
   preview = $state.raw<Setup | null>(null);
+  /** Another way of taking it that is pointed at: its area in the Finder, its planes on the Floor, its picture. */
+  looked = $state.raw<Looked | null>(null);
   readonly fixes: FixSearch;
   /** What is asked of a setup that was just made. */
   justMade = $state.raw<JustMade | null>(null);
@@ -178,6 +193,7 @@ export class Workspace {
   /** Does what an answer says to the setup as it is now; refused when it has changed so that the answer no longer fits. */
   takeOver(label: string, { asked, setup }: Answer): void {
     this.preview = null;
+    this.looked = null;
     const changed = answered(asked, setup, this.setup);
     if (!changed) {
       const advice = 'Look at what is worked out for it now.';

@@ -1,0 +1,129 @@
+/**
+ * What the exposure meter makes of this scene: it takes what it looks at for middle grey. Reflectances are from memory; the
+ * light is taken to fall alike on everything but what shines by itself.
+ */
+import type { Body } from '../kit/schema';
+import type { Look } from '../people/looks';
+import { pointBox } from '../setup/focusArea';
+import type { Background, Metering, Setup, Surface as Drawn, Thing } from '../setup/schema';
+import { surfacesIn, type Box, type Looks, type Surface } from '../setup/surfaces';
+
+/** Meters are set to this reflectance (ISO 2720: about 12 to 18 %; the customary grey card). */
+export const middleGrey = 0.18;
+
+/** Skin from the lightest to the darkest (from memory). */
+const skin = [0.42, 0.36, 0.28, 0.19, 0.11, 0.07] as const;
+const outfit: Readonly<Record<Look['outfitColour'], number>> = {
+  ivory: 0.75,
+  black: 0.04,
+  grey: 0.2,
+  navy: 0.05,
+  blue: 0.12,
+  green: 0.1,
+  red: 0.12,
+  sand: 0.4
+};
+const hair: Readonly<Record<Look['hairColour'], number>> = {
+  black: 0.04,
+  brown: 0.07,
+  red: 0.12,
+  fair: 0.25,
+  grey: 0.3,
+  white: 0.5
+};
+const thing: Readonly<Record<Thing['form'], number>> = { box: 0.3, rings: 0.6, bouquet: 0.4, tuba: 0.45 };
+const ground: Readonly<Record<Drawn, number>> = {
+  plain: 0.45,
+  foliage: 0.1,
+  trunks: 0.12,
+  arch: 0.15,
+  columns: 0.2,
+  panes: 0.5,
+  brick: 0.18,
+  lettering: 0.4,
+  lights: 1,
+  candles: 1,
+  people: 0.18,
+  horizon: 0.4
+};
+
+/** Windows and skies stand so many stops over what the room's light makes of the rest; more against the light (from memory). */
+const shines: Partial<Readonly<Record<Drawn, number>>> = { panes: 1.5, horizon: 1.5, lights: 3, candles: 3 };
+const againstLight = 2;
+
+/** The middle a meter set to it looks at, and its spot, as shares of the picture's width and height (common practice). */
+const middleShare = 0.4;
+const spotShare = 0.15;
+
+/** A meter of the whole frame weighs its parts against each other: it is misled by about half (from memory). */
+const wholeMisled = 0.5;
+
+function luminanceOf(setup: Setup): (surface: Surface) => number {
+  const people = new Map(setup.people.map((person) => [person.id, person]));
+  const things = new Map(setup.things.map((item) => [item.id, item]));
+  const grounds = new Map<string, Background>(setup.backgrounds.map((item) => [item.id, item]));
+  const fromBehind = setup.light.from === 'behind';
+  return ({ kind, id, part }) => {
+    if (kind === 'background') {
+      const drawn = grounds.get(id)?.surface;
+      if (!drawn) return middleGrey;
+      const over = shines[drawn];
+      return ground[drawn] * 2 ** (over === undefined ? 0 : over + (fromBehind ? againstLight : 0));
+    }
+    if (kind === 'thing') return thing[things.get(id)?.form ?? 'box'];
+    const look = people.get(id)?.look;
+    if (!look) return middleGrey;
+    if (part === 'body') return outfit[look.outfitColour];
+    if (part === 'hair') return look.hair === 'bald' ? (skin[look.skin - 1] ?? middleGrey) : hair[look.hairColour];
+    if (part === 'veil') return 0.6;
+    if (part === 'brim') return 0.3;
+    return skin[look.skin - 1] ?? middleGrey;
+  };
+}
+
+export interface MeterReading {
+  /** What it looks at, the largest first. */
+  readonly on: readonly Surface[];
+  /** Stops by which it shows the picture too dark (positive: it looks at something bright) or too light (negative). */
+  readonly offStops: number;
+  /** Exposure correction to dial in, in thirds of a stop. */
+  readonly correction: number;
+}
+
+interface Metered {
+  readonly setup: Setup;
+  readonly body: Body;
+  readonly looks: Looks;
+  /** Where the focus point lies. */
+  readonly at: { readonly x: number; readonly y: number };
+}
+
+function boxOf({ setup, body, at }: Metered, metering: Metering): Box {
+  const about = (share: number): Box => ({
+    left: 0.5 - share / 2,
+    right: 0.5 + share / 2,
+    top: 0.5 - share / 2,
+    bottom: 0.5 + share / 2
+  });
+  switch (metering) {
+    case 'whole':
+      return { left: 0, right: 1, top: 0, bottom: 1 };
+    case 'centre':
+      return about(middleShare);
+    case 'spot':
+      return about(spotShare);
+    case 'point':
+      return pointBox({ body, camera: setup.camera }, at, 'large');
+  }
+}
+
+/** What the meter reads, set so or otherwise. */
+export function meterReading(metered: Metered, metering: Metering = metered.setup.camera.metering): MeterReading {
+  const of = luminanceOf(metered.setup);
+  const on = surfacesIn(metered.looks, boxOf(metered, metering), 17, 13);
+  const all = on.reduce((sum, { share }) => sum + share, 0);
+  const mean = on.reduce((sum, surface) => sum + surface.share * of(surface), 0) / Math.max(all, 1e-9);
+  // A spot on a face shows that face as grey: what it should be stands over or under it.
+  const offStops = Math.log2(mean / middleGrey) * (metering === 'whole' ? wholeMisled : 1);
+  return { on, offStops, correction: Math.round(offStops * 3) / 3 + 0 };
+}

@@ -1,0 +1,169 @@
+/** Rules of thumb, judged: what each would have done in this picture, with its odds. */
+import { atDistance, type Candidate } from '../call/candidates';
+import { tryCandidate } from '../call/chooseTarget';
+import { targetOf } from '../call/evaluateStop';
+import { asFocusTarget } from '../call/focusTarget';
+import { oddsLanded } from '../call/landed';
+import type { Plan, Target } from '../call/plan';
+import type { PlanInput } from '../call/planInput';
+import { planSetup, stopsOf } from '../call/planSetup';
+import { prepare, type Group, type Situation } from '../call/situation';
+import { stopsBetween, type Stop } from '../optics/stops';
+import { rowsByDepth } from '../people/rows';
+import type { Setup } from '../setup/schema';
+import { tryAt, withCamera } from './try';
+
+export const ruleKinds = [
+  'frontOfTwo',
+  'middleRow',
+  'thirdIn',
+  'nearestFace',
+  'wholeFrame',
+  'wideOpen',
+  'twoStopsDown',
+  'alwaysEight',
+  'stopPerRow'
+] as const;
+export type RuleKind = (typeof ruleKinds)[number];
+
+export interface Ruled {
+  readonly rule: RuleKind;
+  readonly rows: number;
+  readonly stop: Stop;
+  readonly target: Target;
+  readonly planeMm: number;
+  readonly odds: number;
+  readonly worstRatio: number;
+  /** For rules of where to focus: the first stop at which it holds the faces; null when none does. */
+  readonly holdsFrom: string | null;
+  /** Backgrounds that do not get their wish. */
+  readonly missed: readonly string[];
+  /** The setup done by the rule. */
+  readonly setup: Setup;
+  /** Whether the setup already does so. */
+  readonly inUse: boolean;
+}
+
+/** The f-number of a rule, where the lens has one within a third of a stop of it. */
+function stopNear(stops: readonly Stop[], N: number): Stop | undefined {
+  return [...stops].sort((a, b) => Math.abs(stopsBetween(a.fNumber, N)) - Math.abs(stopsBetween(b.fNumber, N)))[0];
+}
+
+interface Scene {
+  readonly input: PlanInput;
+  readonly plan: Plan;
+  readonly situation: Situation;
+  readonly group: Group;
+  readonly stop: Stop;
+  readonly rows: number;
+}
+
+/** Rules of where to focus, at the stop in use. */
+function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] {
+  const { setup, stopStep } = input;
+  const ordered = rowsByDepth(group.members, (member) => member.subject.nearest);
+  const inRow = (row: Group['members'] | undefined): Candidate | undefined => {
+    const ids = new Set(row?.map((member) => member.subject.id));
+    const aside = (candidate: Candidate) => Math.abs((candidate.position?.x ?? 0) - situation.view.position.x);
+    return group.eyes
+      .filter(({ subjectId }) => subjectId !== null && ids.has(subjectId))
+      .sort((a, b) => aside(a) - aside(b))[0];
+  };
+  const nearest = [...group.eyes].sort((a, b) => a.focusDistanceMm - b.focusDistanceMm)[0];
+  const third = atDistance(situation.aim, group.nearest + (group.furthest - group.nearest) / 3);
+  const places: readonly (readonly [RuleKind, Candidate | undefined])[] = [
+    ['frontOfTwo', rows === 2 ? inRow(ordered[0]) : undefined],
+    ['middleRow', rows > 2 ? inRow(ordered[Math.floor((rows - 1) / 2)]) : undefined],
+    ['thirdIn', rows > 1 ? third : undefined],
+    ['nearestFace', group.members.length > 1 ? nearest : undefined]
+  ];
+  const at = (candidate: Candidate, N: number) => {
+    const tried = tryCandidate(situation, group, N, situation.light(N), candidate);
+    return { ...tried, odds: oddsLanded(situation, group, tried) };
+  };
+  return places.flatMap(([rule, candidate]): Ruled[] => {
+    if (!candidate || candidate.focusDistanceMm < situation.closest) return [];
+    const tried = at(candidate, stop.fNumber);
+    const holds = stopsOf(situation.lens, stopStep).find((item) => {
+      const { odds, worstRatio } = at(candidate, item.fNumber);
+      return worstRatio <= 1 + 1e-9 && odds >= setup.intent.oddsWanted;
+    });
+    const target = targetOf(candidate);
+    const wish = asFocusTarget(target, setup);
+    const entry = plan.stops[plan.selected];
+    return [
+      {
+        rule,
+        rows,
+        stop,
+        target,
+        planeMm: tried.focus.plane,
+        odds: tried.odds,
+        worstRatio: tried.worstRatio,
+        holdsFrom: holds?.label ?? null,
+        missed: [],
+        setup: { ...setup, intent: { ...setup.intent, target: wish } },
+        inUse:
+          target.subjectId !== null &&
+          target.subjectId === entry?.target.subjectId &&
+          target.feature === entry?.target.feature
+      }
+    ];
+  });
+}
+
+/** Rules of the stop, focused as the call would there; and the camera left to itself. */
+function byStop({ input, plan, situation, stop, rows }: Scene): Ruled[] {
+  const { setup, stopStep } = input;
+  const stops = stopsOf(situation.lens, stopStep);
+  const widest = stops[0];
+  const entry = plan.stops[plan.selected];
+  if (!widest || !entry) return [];
+  const perRow = rows > 1 ? stopNear(stops, widest.fNumber * 2 ** (rows / 2)) : undefined;
+  const asked: readonly (readonly [RuleKind, Stop | undefined, Setup])[] = [
+    ['wholeFrame', stop, withCamera(setup, { focusArea: 'wholeFrame', recompose: 'none', focusMethod: 'crossPoint' })],
+    ['wideOpen', widest, setup],
+    ['twoStopsDown', stopNear(stops, widest.fNumber * 2), setup],
+    ['alwaysEight', stopNear(stops, 8), setup],
+    ['stopPerRow', perRow, setup]
+  ];
+  return asked.flatMap(([rule, at, changed]): Ruled[] => {
+    const tried = at && tryAt(input, changed, at);
+    if (!at || !tried) return [];
+    const chosen = { kind: 'chosen', fNumber: Number(at.label) } as const;
+    const ofStop = rule !== 'wholeFrame';
+    return [
+      {
+        rule,
+        rows,
+        stop: at,
+        target: tried.entry.target,
+        planeMm: tried.entry.planeMm,
+        odds: tried.entry.odds,
+        worstRatio: tried.entry.worst.ratio,
+        holdsFrom: null,
+        missed: situation.backgrounds
+          .filter((_, index) => !tried.entry.backgrounds[index]?.met)
+          .map((background) => background.name),
+        setup: ofStop ? { ...changed, intent: { ...changed.intent, stop: chosen } } : changed,
+        inUse: ofStop ? at.label === entry.stop.label : setup.camera.focusArea === 'wholeFrame'
+      }
+    ];
+  });
+}
+
+/** Every rule that says something of this picture. Empty where nothing can be planned. */
+export function judgedRules(input: PlanInput): readonly Ruled[] {
+  const plan = planSetup(input);
+  // Places are looked at whatever target has been chosen.
+  const open: Setup = { ...input.setup, intent: { ...input.setup.intent, target: { kind: 'best' } } };
+  const prepared = prepare({ ...input, setup: open });
+  if (plan.kind === 'noPlan' || prepared.kind === 'noPlan') return [];
+  const { situation } = prepared;
+  const [group] = situation.groups;
+  const stop = plan.stops[plan.selected]?.stop;
+  if (!group || !stop) return [];
+  const rows = rowsByDepth(group.members, (member) => member.subject.nearest).length;
+  const scene: Scene = { input, plan, situation, group, stop, rows };
+  return [...byPlace(scene), ...byStop(scene)];
+}

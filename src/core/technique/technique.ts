@@ -1,0 +1,33 @@
+/** How to get the plane onto the eye: everything the Technique tab says of one picture. */
+import type { PlanInput } from '../call/planInput';
+import { planSetup } from '../call/planSetup';
+import { oddsOverTime, type Hold } from './hold';
+import { pointAdvice, type PointAdvice } from './point';
+import { recomposing, type Recomposing } from './recomposing';
+import { judgedRules, type Ruled } from './rules';
+import { trapFor, type Trap } from './trap';
+import { waysToFocus, type Way } from './ways';
+
+export interface Technique {
+  readonly ways: readonly Way[];
+  readonly rules: readonly Ruled[];
+  readonly point: PointAdvice | null;
+  readonly recomposing: Recomposing | null;
+  readonly hold: Hold | null;
+  readonly trap: Trap | null;
+}
+
+/** Null where nothing can be planned. Everything is at the stop in use. */
+export function techniqueOf(input: PlanInput): Technique | null {
+  const plan = planSetup(input);
+  const stop = plan.kind === 'plan' ? plan.stops[plan.selected]?.stop : undefined;
+  if (!stop) return null;
+  return {
+    ways: waysToFocus(input, stop),
+    rules: judgedRules(input),
+    point: pointAdvice(input, stop),
+    recomposing: recomposing(input, stop),
+    hold: oddsOverTime(input, stop),
+    trap: trapFor(input, stop)
+  };
+}

@@ -1,0 +1,26 @@
+/** One picture at one stop as another camera setting would have it. */
+import { evaluateStop } from '../call/evaluateStop';
+import type { StopPlan } from '../call/plan';
+import type { PlanInput } from '../call/planInput';
+import { prepare, type Situation } from '../call/situation';
+import type { Stop } from '../optics/stops';
+import type { Camera, Setup } from '../setup/schema';
+
+export interface Tried {
+  readonly setup: Setup;
+  readonly situation: Situation;
+  readonly entry: StopPlan;
+}
+
+/** The setup at a stop; null where it cannot be planned. */
+export function tryAt(input: PlanInput, setup: Setup, stop: Stop): Tried | null {
+  const prepared = prepare({ ...input, setup });
+  if (prepared.kind === 'noPlan') return null;
+  const entry = evaluateStop(prepared.situation, stop);
+  return entry ? { setup, situation: prepared.situation, entry } : null;
+}
+
+export const withCamera = (setup: Setup, change: Partial<Camera>): Setup => ({
+  ...setup,
+  camera: { ...setup.camera, ...change }
+});

@@ -1,0 +1,184 @@
+/**
+ * Ways of focusing, compared for one picture: what each would land on, and the odds of a sharp frame with it. Chances of
+ * landing are a model of ours (call/landing.ts).
+ */
+import { oddsAt } from '../call/landed';
+import { landedOn, type Landing } from '../call/landing';
+import { somebodyMoves } from '../call/motion';
+import { focusAt } from '../call/focus';
+import type { Target } from '../call/plan';
+import type { PlanInput } from '../call/planInput';
+import { isByHand } from '../call/spread';
+import type { Body } from '../kit/schema';
+import type { Stop } from '../optics/stops';
+import { areaBox } from '../setup/focusArea';
+import type { Camera, Setup } from '../setup/schema';
+import type { Box } from '../setup/surfaces';
+import { tryAt, withCamera, type Tried } from './try';
+
+export const wayKinds = [
+  'asSet',
+  'onePoint',
+  'pinpoint',
+  'continuous',
+  'neighbours',
+  'zone',
+  'wholeFrame',
+  'eyeDetection',
+  'tracking',
+  'turn',
+  'tap',
+  'magnifier',
+  'scale'
+] as const;
+export type WayKind = (typeof wayKinds)[number];
+
+/** What is focused on in some of the frames. */
+export interface WayPart extends Landing {
+  /** Of all frames, those that land here and are sharp all the same. */
+  readonly sharp: number;
+  /** Those that land here and are not. */
+  readonly missed: number;
+}
+
+export interface Way {
+  readonly kind: WayKind;
+  readonly setup: Setup;
+  readonly inUse: boolean;
+  /** Of one frame. */
+  readonly odds: number;
+  readonly target: Target;
+  readonly planeMm: number;
+  /** Where autofocus looks; null by hand. */
+  readonly area: Box | null;
+  /** The likeliest first. */
+  readonly parts: readonly WayPart[];
+}
+
+type Settings = Pick<Camera, 'focusMethod' | 'focusArea' | 'focusMode' | 'recompose' | 'pointSize'>;
+
+/** The settings of each way; only those the body offers. */
+function settingsOf(setup: Setup, body: Body): readonly { readonly kind: WayKind; readonly settings: Settings }[] {
+  const { camera } = setup;
+  const moves = somebodyMoves(setup);
+  const point = isByHand(camera.focusMethod) ? 'crossPoint' : camera.focusMethod;
+  const mode = moves ? 'continuous' : camera.focusMode === 'automatic' ? 'automatic' : 'single';
+  const { sizes } = body.focusGrid;
+  const usual =
+    camera.pointSize !== 'pinpoint' ? camera.pointSize : (sizes.find((size) => size !== 'pinpoint') ?? 'small');
+  const by = (change: Partial<Settings>): Settings => ({
+    focusMethod: point,
+    focusArea: 'point',
+    focusMode: mode,
+    recompose: 'none',
+    pointSize: usual,
+    ...change
+  });
+  const phone = body.kind === 'phone';
+  const offered: { kind: WayKind; settings: Settings; has: boolean }[] = [
+    { kind: 'onePoint', settings: by({ focusMode: mode === 'continuous' ? 'single' : mode }), has: !phone },
+    {
+      kind: 'pinpoint',
+      settings: by({ focusMode: 'single', pointSize: 'pinpoint' }),
+      has: sizes.includes('pinpoint') && !phone
+    },
+    { kind: 'continuous', settings: by({ focusMode: 'continuous' }), has: !phone },
+    { kind: 'neighbours', settings: by({ focusArea: 'neighbours' }), has: !phone },
+    { kind: 'zone', settings: by({ focusArea: 'zone' }), has: !phone },
+    { kind: 'wholeFrame', settings: by({ focusArea: 'wholeFrame' }), has: true },
+    { kind: 'eyeDetection', settings: by({ focusArea: 'eyeDetection' }), has: body.kind !== 'slr' },
+    { kind: 'tracking', settings: by({ focusArea: 'tracking', focusMode: 'continuous' }), has: !phone },
+    { kind: 'tap', settings: by({ focusArea: 'tap', focusMode: 'single' }), has: phone },
+    { kind: 'turn', settings: by({ recompose: 'wrists', focusMode: 'single' }), has: !phone },
+    { kind: 'magnifier', settings: by({ focusMethod: 'magnifier', focusMode: 'single' }), has: !phone },
+    { kind: 'scale', settings: by({ focusMethod: 'scale', focusMode: 'single' }), has: !phone }
+  ];
+  return offered.filter(({ has }) => has);
+}
+
+/** Whether a camera is set so; what does not count by hand or left to itself is not asked. */
+export function isSetSo(camera: Camera, settings: Settings): boolean {
+  if (camera.focusMethod !== settings.focusMethod) return false;
+  if (isByHand(camera.focusMethod)) return true;
+  const sized = camera.focusArea === 'point' || camera.focusArea === 'neighbours';
+  return (
+    camera.focusArea === settings.focusArea &&
+    camera.focusMode === settings.focusMode &&
+    camera.recompose === settings.recompose &&
+    (!sized || camera.pointSize === settings.pointSize)
+  );
+}
+
+/** What a way lands on, and which of those frames are sharp. */
+function partsOf({ situation, entry }: Tried): readonly WayPart[] {
+  const [group] = situation.groups;
+  const candidate = [...(group?.eyes ?? []), ...(group?.beside ?? [])].find(
+    (item) =>
+      item.focusDistanceMm === entry.target.focusDistanceMm &&
+      item.subjectId === entry.target.subjectId &&
+      item.feature === entry.target.feature
+  );
+  if (!group || !candidate) return [];
+  const focus = focusAt(situation, entry.stop.fNumber, candidate, entry.light);
+  return landedOn(situation, candidate).landings.map((landing) => {
+    const odds = oddsAt(situation, group, { candidate, focus }, landing);
+    return { ...landing, sharp: landing.chance * odds, missed: landing.chance * (1 - odds) };
+  });
+}
+
+/** All ways the body offers, best first; as the camera is set comes first of its equals. Empty where nothing can be planned. */
+export function waysToFocus(input: PlanInput, stop: Stop): readonly Way[] {
+  const { setup } = input;
+  const now = tryAt(input, setup, stop);
+  if (!now) return [];
+  const offered = settingsOf(setup, now.situation.body);
+  const known = offered.some(({ settings }) => isSetSo(setup.camera, settings));
+  const tries = offered.flatMap(({ kind, settings }) => {
+    const inUse = isSetSo(setup.camera, settings);
+    const tried = inUse ? now : tryAt(input, withCamera(setup, settings), stop);
+    return tried ? [{ kind, tried, inUse }] : [];
+  });
+  const all = known ? tries : [{ kind: 'asSet' as const, tried: now, inUse: true }, ...tries];
+  return all
+    .filter(({ kind, tried }) => kind !== 'turn' || (tried.entry.target.recomposed?.turnMm ?? 0) > leastTurnMm)
+    .map(({ kind, tried, inUse }): Way => {
+      const { camera } = tried.setup;
+      const { target } = tried.entry;
+      const at = target.position && tried.situation.aim.at(target.position);
+      const centred = camera.recompose === 'none' ? at : { x: 0.5, y: 0.5 };
+      return {
+        kind,
+        setup: tried.setup,
+        inUse,
+        odds: tried.entry.odds,
+        target,
+        planeMm: tried.entry.planeMm,
+        area:
+          centred && !isByHand(camera.focusMethod)
+            ? areaBox({ body: tried.situation.body, camera }, camera.focusArea, centred)
+            : null,
+        parts: partsOf(tried)
+      };
+    })
+    .sort((a, b) => Math.round(b.odds * 100) - Math.round(a.odds * 100) || effort[a.kind] - effort[b.kind]);
+}
+
+/** A turn that shifts the plane by less is none, mm. */
+const leastTurnMm = 0.05;
+
+/** Of two with the same odds the less troublesome comes first (common practice, no source). */
+const effort: Readonly<Record<WayKind, number>> = {
+  asSet: 0,
+  onePoint: 1,
+  eyeDetection: 2,
+  pinpoint: 3,
+  neighbours: 4,
+  continuous: 5,
+  tap: 5,
+  tracking: 6,
+  turn: 7,
+  zone: 8,
+  magnifier: 9,
+  scale: 10,
+  wholeFrame: 11
+};

@@ -1,0 +1,131 @@
+/** Checks in words: what to do, and why here. */
+import type { Plan } from '../call/plan';
+import type { Check } from '../technique/checks';
+import type { Trouble } from '../technique/trouble';
+import { edgeWords } from '../setup/edges';
+import type { Metering } from '../setup/schema';
+import { subjectName } from './call';
+import { formatLength, type LengthUnit } from './length';
+import { areaWords, landedWords } from './technique';
+
+export interface CheckWords {
+  /** Tells it from the others of a setup. */
+  readonly key: string;
+  readonly what: string;
+  readonly because: string;
+}
+
+export const meteringWords: Readonly<Record<Metering, string>> = {
+  whole: 'the whole frame',
+  centre: 'the middle',
+  spot: 'a spot in the middle',
+  point: 'a spot on the focus point'
+};
+
+/** "+1 2/3", "−2/3": in thirds, as cameras show it. */
+export function correctionWords(stops: number): string {
+  const thirds = Math.round(Math.abs(stops) * 3);
+  const whole = Math.floor(thirds / 3);
+  const rest = ['', '1/3', '2/3'][thirds % 3] ?? '';
+  const text = [whole > 0 ? String(whole) : '', rest].filter(Boolean).join(' ');
+  return text === '' ? '0' : `${stops < 0 ? '−' : '+'}${text}`;
+}
+
+function troubleWords(plan: Plan, trouble: Trouble, unit: LengthUnit): Omit<CheckWords, 'key'> {
+  switch (trouble.kind) {
+    case 'inFront':
+      return {
+        what: 'See that the point is clear',
+        because: `${landedWords(plan, trouble.what)} lies under it, ${formatLength(trouble.beforeMm, unit)} in front: a smaller point, a step aside, or by hand`
+      };
+    case 'lowContrast':
+      return {
+        what: 'Find an edge to focus on',
+        because:
+          'there is little contrast under the point: an edge at the same distance, the sensitive point, or the magnifier'
+      };
+    case 'dark':
+      return {
+        what: 'Help the focus in the dark',
+        because:
+          'the light is near what the body can focus in: a torch on the face for a moment, an edge with light behind it, or focus once and hold'
+      };
+    case 'backlight':
+      return {
+        what: 'Shade the lens and check the focus',
+        because: 'light from behind takes contrast from faces'
+      };
+    case 'noFace':
+      return {
+        what: 'Do not rely on eye detection',
+        because: 'this face is hard to find: turned, covered, small or dark'
+      };
+  }
+}
+
+/** One check. */
+export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWords {
+  const of = (what: string, because: string, key: string = check.kind): CheckWords => ({ key, what, because });
+  switch (check.kind) {
+    case 'area':
+      return check.area === 'point'
+        ? of('One focus point', 'left to itself the camera takes what is nearest')
+        : of(`Focus area: ${areaWords[check.area]}`, 'as it was planned');
+    case 'byHand':
+      return of('Autofocus off', 'it is focused by hand');
+    case 'hold':
+      return of('Focus again just before you press', 'everybody drifts while you wait');
+    case 'drive':
+      return check.frames === 1
+        ? of('One frame at a time', 'one is enough')
+        : of(
+            check.frames === null ? 'Many frames, to combine' : `${check.frames} frames, focusing anew for each`,
+            'so one has everybody sharp with open eyes'
+          );
+    case 'metering':
+      return of(
+        `Exposure correction ${correctionWords(check.reading.correction)}`,
+        `the meter sees ${check.reading.on[0] ? landedWords(plan, check.reading.on[0]) : 'something'}, ${check.reading.offStops > 0 ? 'brighter' : 'darker'} than middle grey`
+      );
+    case 'highlights':
+      return of('Highlight alert on', 'white cloth and flash burn out first');
+    case 'stabiliserOff':
+      return of('Stabiliser off', 'on a tripod it may drift');
+    case 'level':
+      return of('Grid and level on', 'upright lines show every tilt');
+    case 'dust':
+      return of('Look for dust spots', 'they show this far stopped down');
+    case 'weakEnd':
+      return of(`Leave the ${check.end} end of the zoom a little`, `this lens is weakest there`);
+    case 'edge':
+      return of(`Look at the edge: ${check.name}`, `${check.name} ${edgeWords[check.what]}`, `edge ${check.name}`);
+    case 'crop':
+      return check.lost.length === 0
+        ? of(`Room to crop to ${check.shape}`, 'it is ordered in this shape', `crop ${check.shape}`)
+        : of(
+            `Frame wider for ${check.shape}`,
+            `it would cut off ${check.lost.map((name) => name).join(', ')}`,
+            `crop ${check.shape}`
+          );
+    case 'trouble':
+      return { key: check.trouble.kind, ...troubleWords(plan, check.trouble, unit) };
+    case 'lookAtFirst':
+      return of(
+        'Look at the first frame in full size',
+        `on ${subjectName(plan, plan.stops[plan.selected]?.target.subjectId ?? '')}’s eyes: the small screen hides it`.replace(
+          'the subject’s eyes',
+          'the eyes'
+        )
+      );
+    case 'retake':
+      return of(`One more at f/${check.stop.label}`, 'the odds leave something to be wished for');
+    case 'ladder':
+      return of('Somebody holds the ladder', 'you stand high; ask the venue first');
+    case 'sun':
+      return of('Do not look at the sun through the lens', 'long lenses and optical finders burn eyes');
+    case 'infantFlash':
+      return of('No hard flash close to the baby', 'bounce it, or use the light that is there');
+    case 'cables':
+      return of('Weight the stands, tape the cables', 'people walk about them');
+  }
+}

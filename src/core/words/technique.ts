@@ -1,0 +1,294 @@
+/** Ways of focusing, the point, turning, holding, checks: in words. */
+import type { Plan } from '../call/plan';
+import type { Landing } from '../call/landing';
+import type { PointAdvice, PointFit } from '../technique/point';
+import type { Recomposing } from '../technique/recomposing';
+import type { Ruled, RuleKind } from '../technique/rules';
+import type { Hold } from '../technique/hold';
+import type { Trap } from '../technique/trap';
+import type { Way, WayKind, WayPart } from '../technique/ways';
+import type { Camera } from '../setup/schema';
+import type { Part } from '../setup/surfaces';
+import { focusPointWords } from '../setup/focusPoint';
+import { capital, oddsWords, pointWords, possessive, subjectName } from './call';
+import { formatLength, type LengthUnit } from './length';
+
+const partWords: Readonly<Record<Part, string>> = {
+  eye: 'eyes',
+  brow: 'brow',
+  nose: 'nose',
+  mouth: 'mouth',
+  chin: 'chin',
+  cheek: 'cheek',
+  hair: 'hair',
+  forehead: 'forehead',
+  brim: 'hat brim',
+  veil: 'veil',
+  muzzle: 'muzzle',
+  body: 'clothes',
+  thing: '',
+  ground: ''
+};
+
+/** "Tobiah’s hair", "the ferns", "the background": what focus lands on. */
+export function landedWords(plan: Plan, { kind, id, part }: Pick<Landing, 'kind' | 'id' | 'part'>): string {
+  if (kind === 'background') {
+    const name = plan.backgrounds.find((item) => item.id === id)?.name;
+    return name === undefined ? 'what lies behind' : `the ${name.replace(/^the /, '')}`;
+  }
+  const name = subjectName(plan, id);
+  if (kind === 'thing') return name;
+  return part === 'target' || part === 'thing' || part === 'ground' ? name : `${possessive(name)} ${partWords[part]}`;
+}
+
+const wayNames: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string>> = {
+  onePoint: (eye) => `One point on ${eye}, moved`,
+  pinpoint: (eye) => `Pinpoint on ${eye}`,
+  continuous: (eye) => `One point on ${eye}, continuous`,
+  neighbours: () => 'The point with its neighbours',
+  zone: () => 'A zone about it',
+  wholeFrame: () => 'Whole frame, the camera’s choice',
+  eyeDetection: () => 'Eye detection',
+  tracking: () => 'Tracking across the points',
+  turn: () => 'Centre point, then turn',
+  tap: (eye) => `Tap ${eye} and hold`,
+  magnifier: () => 'By hand, magnified',
+  scale: () => 'By hand, by the distance scale'
+};
+
+function eyeOf(plan: Plan, { target }: Pick<Way, 'target'>): string {
+  return target.subjectId === null || target.role === null
+    ? 'the place'
+    : pointWords(plan, target.subjectId, target.role);
+}
+
+export function wayName(plan: Plan, way: Way): string {
+  return way.kind === 'asSet' ? 'As the camera is set' : wayNames[way.kind](eyeOf(plan, way));
+}
+
+/** "about 3 in 10": chances as people count them. */
+export function chanceWords(chance: number): string {
+  if (chance >= 0.095) return `about ${Math.round(chance * 10)} in 10`;
+  return chance >= 0.03 ? 'about 1 in 20' : 'about 1 in 50';
+}
+
+/** "40 cm in front", "4 mm behind". */
+function placeWords(offMm: number, unit: LengthUnit): string {
+  return `${formatLength(Math.abs(offMm), unit)} ${offMm < 0 ? 'in front' : 'behind'}`;
+}
+
+/** Missed frames by what they landed on, the most first. */
+export function missedBy(
+  plan: Plan,
+  way: Way
+): readonly { readonly name: string; readonly share: number; readonly offMm: number }[] {
+  const known = new Map<string, { name: string; share: number; offMm: number }>();
+  for (const part of way.parts) {
+    if (part.part === 'target') continue;
+    const name =
+      part.id === way.target.subjectId || part.kind !== 'person' ? landedWords(plan, part) : subjectName(plan, part.id);
+    const found = known.get(name);
+    const share = part.missed + (found?.share ?? 0);
+    const offMm = found && found.share > part.missed ? found.offMm : part.depth - way.target.focusDistanceMm;
+    known.set(name, { name, share, offMm });
+  }
+  return [...known.values()].filter(({ share }) => share >= 0.005).sort((a, b) => b.share - a.share);
+}
+
+/** Missed though focus landed as meant: the spread of the focus itself, and everybody’s sway. */
+export const missedOnTarget = ({ parts }: Way): number =>
+  parts.filter(({ part }) => part === 'target').reduce((sum, { missed }) => sum + missed, 0);
+
+const likeliestOther = (parts: readonly WayPart[]): WayPart | undefined => parts.find(({ part }) => part !== 'target');
+
+/** Why a way does as it does, in a line. */
+export function wayReason(plan: Plan, way: Way, unit: LengthUnit): string {
+  if (way.kind === 'scale') return 'one guesses the distance and reads it off the ring';
+  if (way.kind === 'magnifier') return 'exact where nobody moves, and slow';
+  const turn = way.target.recomposed;
+  const worst = missedBy(plan, way)[0];
+  if (worst && worst.share >= 0.02) {
+    return `takes ${worst.name}, ${placeWords(worst.offMm, unit)}: ${chanceWords(worst.share)} lost to it`;
+  }
+  if (way.kind === 'turn' && turn) {
+    return turn.turnMm < 0.5
+      ? 'turning hardly shifts the plane here'
+      : `turning puts the plane ${formatLength(turn.turnMm, unit)} behind`;
+  }
+  const other = likeliestOther(way.parts);
+  if (!other || other.chance < 0.03)
+    return way.kind === 'tracking' ? 'follows whoever moves' : 'nothing else lies under it';
+  const off = other.depth - way.target.focusDistanceMm;
+  const still = other.sharp >= 0.8 * other.chance ? '; still sharp' : '';
+  return `may land on ${landedWords(plan, other)}, ${placeWords(off, unit)}${still}`;
+}
+
+const orders: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string>> = {
+  onePoint: (eye) => `Move one point onto ${eye}.`,
+  pinpoint: (eye) => `Set the smallest point and move it onto ${eye}.`,
+  continuous: (eye) => `Keep one point on ${eye}, focusing continuously.`,
+  neighbours: (eye) => `Put a point and its neighbours on ${eye}.`,
+  zone: (eye) => `Put a zone on ${eye}.`,
+  wholeFrame: () => 'Leave it to the camera.',
+  eyeDetection: () => 'Let it find the eye.',
+  tracking: (eye) => `Start on ${eye} and let the points follow.`,
+  turn: (eye) => `Focus on ${eye} with the centre point, then turn.`,
+  tap: (eye) => `Tap ${eye} and hold until it locks.`,
+  magnifier: (eye) => `Focus by hand on ${eye}, magnified.`,
+  scale: () => 'Set the distance on the ring.'
+};
+
+/** The call of the tab: the best way, and what the camera would take by itself. */
+export function waysSentence(plan: Plan, ways: readonly Way[]): string {
+  const best = ways.find(({ kind }) => kind !== 'asSet') ?? ways[0];
+  if (!best) return '';
+  const order = best.kind === 'asSet' ? 'Stay as the camera is set.' : orders[best.kind](eyeOf(plan, best));
+  const left = ways.find(({ kind }) => kind === 'wholeFrame');
+  if (!left || left === best) return order;
+  if (left.odds > best.odds - 0.05) return `${order} Left to itself the camera does as well here.`;
+  const taken = missedBy(plan, left)[0];
+  return taken ? `${order} Left to itself it takes ${taken.name}.` : order;
+}
+
+const sizeWords: Readonly<Record<PointFit['size'], string>> = {
+  pinpoint: 'pinpoint',
+  small: 'small',
+  medium: 'medium',
+  large: 'large'
+};
+export const pointSizeWords = sizeWords;
+
+/** Where the named point lies against the eye: "lies on it", "12 mm left of it: turn until it does". */
+export function pointOffWords({ point, offMm }: PointAdvice, unit: LengthUnit): string {
+  const name = capital(focusPointWords(point));
+  const off = Math.hypot(offMm.right, offMm.up);
+  if (off < 3) return `${name} lies on it.`;
+  const across =
+    Math.abs(offMm.right) < 2
+      ? ''
+      : `${formatLength(Math.abs(offMm.right), unit)} to the ${offMm.right > 0 ? 'left' : 'right'} of`;
+  const along =
+    Math.abs(offMm.up) < 2 ? '' : `${formatLength(Math.abs(offMm.up), unit)} ${offMm.up > 0 ? 'below' : 'above'}`;
+  const where = [across, along].filter(Boolean).join(' and ');
+  return `${name} lies ${where} it: bring it there, focus, and frame again.`;
+}
+
+/** "18 mm on the face; nothing else under it", "42 mm; also hair, 4 cm behind". */
+export function pointFitWords(plan: Plan, fit: PointFit, unit: LengthUnit): string {
+  const edge = `${formatLength(fit.edgeMm, unit)} on the face`;
+  const [other] = fit.others;
+  if (!other) return `${edge}, nothing but the eye under it`;
+  const names = fit.others.slice(0, 3).map((item) => landedWords(plan, item));
+  return `${edge}; also ${names.join(', ')}`;
+}
+
+export function recomposeWords(
+  { turnDeg, byPivot, leaning, moved, widestDeg, safeFrom, leaningSafeFrom }: Recomposing,
+  unit: LengthUnit
+): readonly string[] {
+  const [wrists] = byPivot;
+  const lines: string[] = [];
+  if (wrists) {
+    const shifts = byPivot.map(({ shiftMm }) => formatLength(Math.abs(shiftMm), unit));
+    const same = new Set(shifts).size === 1;
+    lines.push(
+      `Focused in the middle, then turned by ${turnDeg.toFixed(0)}°: the plane ends up ${shifts[0]} behind the eye${
+        same
+          ? ' whichever way one turns'
+          : `, ${shifts[1]} from the shoulders, ${shifts[2]} from the waist: the pivot hardly matters`
+      }. ${oddsWords(wrists.odds)} instead of ${oddsWords(moved)}.`
+    );
+  }
+  lines.push(
+    `Leaning meanwhile puts it ${formatLength(Math.abs(leaning.shiftMm), unit)} behind: ${oddsWords(leaning.odds)}. That is why one turns the wrists and keeps the body still.`
+  );
+  lines.push(
+    widestDeg === null
+      ? 'At this stop even the point on the eye does not reach the odds wanted.'
+      : widestDeg >= 59
+        ? 'At this stop any turn will do.'
+        : `At this stop up to ${widestDeg.toFixed(0)}° will do.`
+  );
+  const safe = (from: string | null) => (from === null ? 'at no stop' : `from f/${from}`);
+  lines.push(`Turning is safe ${safe(safeFrom)}, leaning ${safe(leaningSafeFrom)}.`);
+  return lines;
+}
+
+const ruleNames: Readonly<Record<RuleKind, string>> = {
+  frontOfTwo: 'Two rows: focus on the front one',
+  middleRow: 'More rows: focus on the middle one',
+  thirdIn: 'A third into the depth',
+  nearestFace: 'The nearest face',
+  wholeFrame: 'Whole frame, the camera’s choice',
+  wideOpen: 'Always wide open',
+  twoStopsDown: 'Two stops down',
+  alwaysEight: 'Always f/8',
+  stopPerRow: 'One stop for each row'
+};
+export const ruleName = ({ rule }: Pick<Ruled, 'rule'>): string => ruleNames[rule];
+
+/** What the rule comes to here. */
+export function ruleWords(plan: Plan, { rule, stop, target, holdsFrom, missed }: Ruled, unit: LengthUnit): string {
+  const eye =
+    target.subjectId === null || target.role === null
+      ? `${formatLength(target.focusDistanceMm, unit)} away`
+      : pointWords(plan, target.subjectId, target.role);
+  const ofPlace = rule === 'frontOfTwo' || rule === 'middleRow' || rule === 'thirdIn' || rule === 'nearestFace';
+  if (ofPlace) return `${eye}; ${holdsFrom === null ? 'holds at no stop' : `holds from f/${holdsFrom}`}`;
+  if (rule === 'wholeFrame') return `at f/${stop.label}`;
+  return `f/${stop.label}${missed.length === 0 ? '' : `, not as wished: ${missed.join(', ')}`}`;
+}
+
+export function holdWords({ refocusAfterS }: Hold): string {
+  if (refocusAfterS === null) return 'Waiting a few seconds costs little here: the sharp zone is deep enough.';
+  if (refocusAfterS < 0.1) return 'Release as you focus, and take more than one.';
+  return `Release at once; after ${refocusAfterS < 2 ? refocusAfterS.toFixed(1) : Math.round(refocusAfterS)} s focus again.`;
+}
+
+export function trapWords(trap: Trap, unit: LengthUnit): readonly string[] {
+  const {
+    person,
+    sharpForMm,
+    sharpForS,
+    pressBeforeMm,
+    oneFrame,
+    framesInside,
+    burst,
+    framesPerSecondNeeded,
+    following
+  } = trap;
+  const name = person.name;
+  return [
+    `${name} is sharp for ${formatLength(sharpForMm, unit)} of the way, ${sharpForS.toFixed(2)} s.`,
+    `Focus on a mark on the floor where the setup has them; press when they are ${formatLength(pressBeforeMm, unit)} before it: ${oddsWords(oneFrame)} for one frame.`,
+    framesInside >= 1
+      ? `A burst begun early puts ${framesInside >= 2 ? Math.floor(framesInside) : 1} of its frames inside.`
+      : `A burst puts a frame inside in ${oddsWords(burst)}; for certain it takes ${Math.ceil(framesPerSecondNeeded)} frames a second.`,
+    `Following them with continuous focusing: ${oddsWords(following)}.`
+  ];
+}
+
+export const areaWords: Readonly<Record<Camera['focusArea'], string>> = {
+  point: 'one point',
+  neighbours: 'the point with its neighbours',
+  zone: 'a zone',
+  wholeFrame: 'the whole frame, the camera’s choice',
+  tracking: 'tracking across the points',
+  eyeDetection: 'eye detection',
+  tap: 'tap and hold'
+};
+
+/** How to focus, in one line of the field card. */
+export function focusLine(camera: Camera): { readonly value: string; readonly more: string } {
+  const byHand = { magnifier: 'by hand, magnified', byEye: 'by hand, by eye', scale: 'by the scale' } as const;
+  if (camera.focusMethod === 'magnifier' || camera.focusMethod === 'byEye' || camera.focusMethod === 'scale') {
+    return { value: capital(byHand[camera.focusMethod]), more: '' };
+  }
+  const sized = camera.focusArea === 'point' && camera.pointSize !== 'small' ? ` (${sizeWords[camera.pointSize]})` : '';
+  const more = [
+    camera.focusMode === 'single' ? '' : camera.focusMode,
+    camera.recompose === 'none' ? '' : 'centre, then turn',
+    camera.trigger === 'thumb' ? 'thumb button' : ''
+  ].filter(Boolean);
+  return { value: `${capital(areaWords[camera.focusArea])}${sized}`, more: more.join(', ') };
+}

@@ -1,0 +1,45 @@
+<script lang="ts">
+  import { meterings } from '$core/setup/schema';
+  import { meterReading } from '$core/technique/metering';
+  import { lookFrom } from '$core/setup/surfaces';
+  import { projection } from '$lib/finder/asking';
+  import { correctionWords, meteringWords } from '$core/words/checks';
+  import { landedWords } from '$core/words/technique';
+  import Picker from '$lib/controls/Picker.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+
+  /** What the meter looks at, and by how much it is then misled. */
+  const workspace = getWorkspace();
+  const metering = $derived(workspace.setup.camera.metering);
+  const reading = $derived.by(() => {
+    const { setup, plan, body, view, entry } = workspace;
+    if (!plan || !body || !view || !entry) return null;
+    const at = entry.target.position && projection({ setup, plan, body })(entry.target.position);
+    const looks = lookFrom(setup, view, body, plan.pupilMagnification);
+    return meterReading({ setup, body, looks, at: at ?? { x: 0.5, y: 0.5 } });
+  });
+  const largest = $derived(reading?.on[0]);
+</script>
+
+<div class="flex flex-wrap items-end gap-x-3 gap-y-1">
+  <div class="w-48">
+    <Picker
+      label="The meter looks at"
+      items={meterings.map((value) => ({ value, name: meteringWords[value] }))}
+      value={metering}
+      onchange={(value) => workspace.edit('Metering', (draft) => void (draft.camera.metering = value))}
+    />
+  </div>
+  {#if reading && largest && workspace.plan}
+    <p class="min-w-0 flex-1 pb-1 text-pretty" data-testid="metering">
+      {#if Math.abs(reading.offStops) < 1 / 3}
+        It sees about middle grey there: no correction.
+      {:else}
+        Mostly {landedWords(workspace.plan, largest)}, {Math.abs(reading.offStops).toFixed(1)} stops
+        {reading.offStops > 0 ? 'brighter' : 'darker'} than middle grey: left alone the picture comes out too
+        {reading.offStops > 0 ? 'dark' : 'light'}. Correct by
+        <span class="font-semibold">{correctionWords(reading.correction)}</span>.
+      {/if}
+    </p>
+  {/if}
+</div>

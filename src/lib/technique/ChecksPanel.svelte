@@ -1,0 +1,23 @@
+<script lang="ts">
+  import { checksOf } from '$core/technique/checks';
+  import CheckList from './CheckList.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+
+  /** What to check for this picture, body and light, each with its reason; ticked here or in the field. */
+  const workspace = getWorkspace();
+  const checks = $derived(workspace.plan ? checksOf(workspace.question, workspace.plan) : []);
+</script>
+
+{#if !workspace.plan}
+  <p class="text-soft">With somebody in the picture, what to check appears here.</p>
+{:else}
+  <CheckList
+    plan={workspace.plan}
+    {checks}
+    ticked={workspace.setup.ticked}
+    onchange={(ticked) => workspace.edit('Checked', (draft) => void (draft.ticked = [...ticked]))}
+  />
+  <p class="label mt-3">
+    The same list is on the field card. Safety first; the venue’s rules and its people come before these.
+  </p>
+{/if}

@@ -1,0 +1,87 @@
+<script lang="ts">
+  import type { PlanInput } from '$core/call/planInput';
+  import type { Technique } from '$core/technique/technique';
+  import { holdWords, trapWords, wayName, waysSentence, ruleName } from '$core/words/technique';
+  import Failed from '$lib/controls/Failed.svelte';
+  import Older from '$lib/controls/Older.svelte';
+  import Progress from '$lib/controls/Progress.svelte';
+  import { findTechnique } from '$lib/state/planner';
+  import { Search } from '$lib/state/search.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import HoldChart from './HoldChart.svelte';
+  import Part from './Part.svelte';
+  import PointPart from './PointPart.svelte';
+  import RecomposePart from './RecomposePart.svelte';
+  import RulesPart from './RulesPart.svelte';
+  import TriggerFields from './TriggerFields.svelte';
+  import WayRow from './WayRow.svelte';
+
+  /** What would the camera take? Every way of focusing, best first, and what the hand does to it. */
+  const workspace = getWorkspace();
+  const search = new Search<PlanInput, Technique | null>(findTechnique);
+  $effect(() => {
+    void search.ask(workspace.question);
+  });
+  $effect(() => () => void (workspace.looked = null));
+  const answer = $derived(search.answer);
+  const found = $derived(answer?.found ?? null);
+  const older = $derived(answer !== null && answer.to.setup !== workspace.setup);
+  const plan = $derived(workspace.plan);
+  const stop = $derived(workspace.entry?.stop.label ?? '');
+  const take = (label: string, setup: PlanInput['setup']) => {
+    if (answer) workspace.takeOver(label, { asked: answer.to.setup, setup });
+  };
+</script>
+
+{#if !plan}
+  <p class="text-soft">With somebody in the picture, ways of focusing on them appear here.</p>
+{:else if !found}
+  {#if search.failure}
+    <Failed what="This could not be worked out." why={search.failure} onretry={() => search.ask(workspace.question)} />
+  {:else if search.slow}
+    <Progress label="Looking at what lies under each focus area" share={search.progress} />
+  {/if}
+{:else}
+  <div class:opacity-60={older} data-testid="technique">
+    <h2 class="condensed text-[19px] leading-tight font-bold text-balance">{waysSentence(plan, found.ways)}</h2>
+    <p class="label mt-0.5">
+      What each way of focusing would land on, in 100 frames of this picture at f/{stop}. A model of ours, by what is
+      large, near and has contrast.
+    </p>
+    <ol class="mt-2 border-t border-line" data-testid="ways">
+      {#each found.ways as way (way.kind)}
+        <WayRow {plan} {way} ontake={() => take(wayName(plan, way), way.setup)} />
+      {/each}
+    </ol>
+    <TriggerFields />
+    {#if found.point}
+      <Part title="The point on the face"><PointPart {plan} advice={found.point} /></Part>
+    {/if}
+    {#if found.recomposing}
+      <Part title="Move the point, or turn"><RecomposePart {plan} found={found.recomposing} /></Part>
+    {/if}
+    {#if found.trap}
+      <Part title="Follow them, or wait at a mark">
+        {#each trapWords(found.trap, workspace.unit) as line (line)}<p class="mt-1 text-pretty">{line}</p>{/each}
+      </Part>
+    {/if}
+    {#if found.hold}
+      <Part title="How long the focus lasts">
+        <p class="mt-1 text-pretty">{holdWords(found.hold)}</p>
+        <HoldChart hold={found.hold} wanted={plan.oddsWanted} />
+      </Part>
+    {/if}
+    {#if found.rules.length > 0}
+      <Part title="Rules of thumb, judged" note="What each would have given at this stop, or at its own.">
+        <RulesPart {plan} rules={found.rules} ontake={(rule) => take(ruleName(rule), rule.setup)} />
+      </Part>
+    {/if}
+  </div>
+  {#if search.failure}
+    <Failed
+      what="This could not be worked out again."
+      why={search.failure}
+      onretry={() => search.ask(workspace.question)}
+    />
+  {:else if older}<Older slow={search.slow} />{/if}
+{/if}

@@ -1,0 +1,42 @@
+<script lang="ts">
+  import Choice from '$lib/controls/Choice.svelte';
+  import NumberField from '$lib/controls/NumberField.svelte';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+
+  /** The button that focuses, frames for each press, and how long one holds. */
+  const workspace = getWorkspace();
+  const camera = $derived(workspace.setup.camera);
+</script>
+
+<div class="mt-3 flex flex-wrap items-end gap-x-3 gap-y-2">
+  <Choice
+    legend="Focus by"
+    value={camera.trigger}
+    options={[
+      { value: 'halfPress', name: 'half-press' },
+      { value: 'thumb', name: 'thumb button' }
+    ]}
+    onchange={(trigger) => workspace.edit('Focus button', (draft) => void (draft.camera.trigger = trigger))}
+  />
+  <Choice
+    legend="Drive"
+    value={camera.drive}
+    options={[
+      { value: 'one', name: 'one frame' },
+      { value: 'burst', name: 'burst' }
+    ]}
+    onchange={(drive) => workspace.edit('Drive', (draft) => void (draft.camera.drive = drive))}
+  />
+  <div class="w-28">
+    <NumberField
+      label="Focus to shutter"
+      unit="seconds"
+      value={camera.secondsToShutter}
+      min={0}
+      max={60}
+      step={0.5}
+      onchange={(seconds, how) =>
+        workspace.edit('Time to shutter', (draft) => void (draft.camera.secondsToShutter = seconds), how)}
+    />
+  </div>
+</div>
