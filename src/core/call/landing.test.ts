@@ -58,7 +58,8 @@ describe('what the camera takes', () => {
   it('left to itself is wrong a quarter to a third of the time (common practice, no source)', () => {
     const lost = demoJobs()
       .flatMap(({ setups }) => setups)
-      .filter(({ camera }) => !camera.stitch)
+      // Of ordinary pictures: one is stitched, one is taken through leaves to be missed.
+      .filter(({ camera, name }) => !camera.stitch && name !== 'Through the ferns')
       .map((setup) => {
         const plan = planned(setup);
         const own = selected(plan);

@@ -40,13 +40,16 @@ export function frozenByFlash(light: LightAtStop): boolean {
   return light.flash !== null && (light.flash.ambientUnderStops ?? Infinity) >= flashFreezesStops;
 }
 
-/** Whether the body follows what it is focused on up to the shutter; one that switches by itself does where somebody moves. */
+/**
+ * Whether the body follows somebody up to the shutter. The small sway of those who keep still lies within what continuous
+ * focusing lets pass, so there it is no better than single, and restless besides (common practice, no source).
+ */
 export const follows = ({ focusMode }: Pick<Camera, 'focusMode'>, somebodyMoves: boolean): boolean =>
-  focusMode === 'continuous' || (focusMode === 'automatic' && somebodyMoves);
+  focusMode !== 'single' && somebodyMoves;
 
-/** Whether anybody goes somewhere. */
+/** Whether anybody goes somewhere, plays or dances. */
 export const somebodyMoves = ({ people }: Pick<Setup, 'people'>): boolean =>
-  people.some((person) => person.towardsMmPerS !== 0 || person.acrossMmPerS !== 0);
+  people.some((person) => person.towardsMmPerS !== 0 || person.acrossMmPerS !== 0 || person.mood === 'lively');
 
 /**
  * Time people have to move in between the focus being found and the shutter opening, seconds: where the body follows them,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { looseLenses, looseBodies } from '../testing/kit';
 import { runs } from '../testing/runs';
 import { bestFocusBetween } from '../optics/blur';
 import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
@@ -52,8 +53,8 @@ const anySetup: fc.Arbitrary<Setup> = fc
   .record({
     people: fc.array(anyPerson, { minLength: 1, maxLength: 6 }),
     backgrounds: fc.array(anyBackground, { maxLength: 3 }),
-    lens: fc.constantFrom(...builtInKit.lenses),
-    body: fc.constantFrom(...builtInKit.bodies),
+    lens: fc.constantFrom(...looseLenses),
+    body: fc.constantFrom(...looseBodies),
     distanceMm: fc.integer({ min: 1200, max: 12_000 }),
     focusSurface: fc.constantFrom('flat' as const, 'curved' as const),
     style: fc.constantFrom('openAsFacesAllow' as const, 'lensBest' as const, 'deepAndSafe' as const),

@@ -5,6 +5,7 @@
 import fc from 'fast-check';
 import jstat from 'jstat';
 import { expect, it } from 'vitest';
+import { looseLenses, looseBodies } from '../testing/kit';
 import { runs } from '../testing/runs';
 import { defaultHabits, type Habits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
@@ -58,8 +59,8 @@ const anySetup = fc
     thing: fc.boolean(),
     wish: fc.constantFrom('hide', 'hint', 'keep', 'free'),
     behindMm: fc.integer({ min: 100, max: 20_000 }),
-    lens: fc.constantFrom(...builtInKit.lenses),
-    body: fc.constantFrom(...builtInKit.bodies),
+    lens: fc.constantFrom(...looseLenses),
+    body: fc.constantFrom(...looseBodies),
     distanceMm: fc.integer({ min: 1500, max: 5000 }),
     stance: fc.constantFrom('standing', 'braced', 'kneeling', 'monopod', 'tripod'),
     focusMethod: fc.constantFrom('crossPoint', 'ordinaryPoint', 'magnifier', 'byEye'),
@@ -121,7 +122,11 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
   const person = (id: string): Person | undefined => setup.people.find((item) => item.id === id);
   const scene = setup.light.level.kind === 'ev' ? setup.light.level.ev100 : null;
 
-  const lag = camera.focusMode === 'continuous' ? habits.continuousLagS : camera.secondsToShutter;
+  const goes = setup.people.some(
+    (item) => item.towardsMmPerS !== 0 || item.acrossMmPerS !== 0 || item.mood === 'lively'
+  );
+  const followed = camera.focusMode === 'continuous' && goes;
+  const lag = followed ? habits.continuousLagS : camera.secondsToShutter;
   const rated = body.stabiliserStops - habits.stabiliserLossStops;
   /** Behind the lens, mm. */
   const behind = (sensitive: boolean) => {
@@ -131,7 +136,6 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
     if (method === 'magnifier' || method === 'byEye') return habits.focusShare[method] * open * C;
     const limit = body.focusLimitEv;
     const dark = scene === null || scene >= 6 ? 0 : (6 - scene) / Math.max(1, 6 - limit);
-    const goes = setup.people.some((item) => item.towardsMmPerS !== 0 || item.acrossMmPerS !== 0);
     const restless = camera.focusMode === 'continuous' && !goes ? habits.continuousFactor : 1;
     return restless * (C / 30) * habits.focusSpreadUm[sensitive ? method : 'ordinaryPoint'] * (1 + 0.7 * dark);
   };
@@ -158,10 +162,9 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
     const ratio = (id: string, z: number) => Math.hypot(defocus(z - nearer(id)), common, moving(id)) / C;
     const spread = {
       focusMm: behind(sensitive) / m ** 2,
-      holdMm:
-        camera.focusMode === 'continuous'
-          ? 0
-          : habits.holdMm[camera.stance] * Math.sqrt(Math.min(camera.secondsToShutter, habits.swayGrowsForS))
+      holdMm: followed
+        ? 0
+        : habits.holdMm[camera.stance] * Math.sqrt(Math.min(camera.secondsToShutter, habits.swayGrowsForS))
     };
     return { m, causes, common, moving, ratio, spread, plane, nearer };
   };

@@ -1,5 +1,6 @@
 /** Plain descriptions of common kit, enough to start with. Closest focus, blades and character: common practice. */
 import { fullFrame, middleGrid, newBody, newLens, wholeFrameGrid } from './defaults';
+import { builtInMount } from './fits';
 import type { Body, Kit, Lens } from './schema';
 
 const body = (id: string, name: string, rest: Partial<Body>): Body => newBody(id, name, rest);
@@ -25,6 +26,14 @@ const prime = (f: number, N: number, options: PrimeOptions, name = `${f} mm f/${
     closestFocusMm: options.closest,
     blades: options.blades ?? 9,
     character: options.character ?? 'ordinary'
+  });
+
+/** Built in, with an aperture that does not change. */
+const ofPhone = (f: number, N: number, closestFocusMm: number, name: string, id: string): Lens =>
+  newLens(id, name, {
+    ...{ shortestMm: f, longestMm: f, widestFNumber: N, smallestFNumber: N, closestFocusMm },
+    mount: builtInMount,
+    character: 'crisp'
   });
 
 const zoom = (shortestMm: number, longestMm: number, N: number, closestFocusMm: number): Lens =>
@@ -58,6 +67,14 @@ export const builtInKit: Kit = {
       focusGrid: { ...middleGrid, widthShare: 0.36, heightShare: 0.28 },
       stabiliserStops: 0,
       ...exposure(6400, 1 / 8000, 1 / 250)
+    }),
+    body('body-phone', 'Phone', {
+      kind: 'phone',
+      sensor: { widthMm: 9.8, heightMm: 7.3, pixelsWide: 4032 },
+      focusGrid: { ...wholeFrameGrid, fine: null, sizes: ['medium'], anywhere: true },
+      mount: builtInMount,
+      stabiliserStops: 3,
+      ...exposure(1600, 1 / 8000, 1 / 200)
     })
   ],
   lenses: [
@@ -67,7 +84,9 @@ export const builtInKit: Kit = {
     prime(135, 1.8, { closest: 850, character: 'crisp', blades: 11 }),
     zoom(24, 70, 2.8, 380),
     zoom(70, 200, 2.8, 960),
-    prime(50, 1.4, { closest: 450, blades: 6, character: 'weakWideOpen' }, 'Old 50 mm f/1.4', 'lens-old-50')
+    prime(50, 1.4, { closest: 450, blades: 6, character: 'weakWideOpen' }, 'Old 50 mm f/1.4', 'lens-old-50'),
+    ofPhone(6.8, 1.8, 100, 'Phone, main lens', 'lens-phone'),
+    ofPhone(19.6, 2.8, 300, 'Phone, long lens', 'lens-phone-long')
   ],
   adapters: []
 };

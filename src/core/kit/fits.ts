@@ -3,8 +3,12 @@ import { betweenOf, type Holds } from './between';
 import { factorOf, mountedLens } from './mounted';
 import type { Adapter, Body, Kit, Lens } from './schema';
 
+/** The mount of a lens that is part of its body, as of a phone: it joins nothing but itself. */
+export const builtInMount = 'built in';
+
 /** Two mounts join when they are the same, or when one of them has not been said. */
-const joins = (a: string, b: string): boolean => a === '' || b === '' || a === b;
+const joins = (a: string, b: string): boolean =>
+  a === b || (a !== builtInMount && b !== builtInMount && (a === '' || b === ''));
 
 /** What of a body says which lenses go on it. */
 type Mounts = Pick<Body, 'mount' | 'alsoTakes'>;

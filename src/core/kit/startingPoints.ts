@@ -1,4 +1,5 @@
 /** Generic kit to start from: what it is called, and what is usual for it. All from memory; everything can be changed. */
+import { builtInMount } from './fits';
 import { fullFrame, middleGrid, newBody, newLens, wholeFrameGrid } from './defaults';
 import type { Adapter, Body, Lens } from './schema';
 
@@ -57,7 +58,9 @@ export const bodyStarts: readonly StartingPoint<Body>[] = [
   body('APS-C, SLR, 24 MP', 'APS-C, 22.3 mm', 24, { ...slr, fastestShutterS: 1 / 4000 }),
   body('Four thirds, mirrorless, 20 MP', 'four thirds', 20, { ...mirrorless, isoLimit: 3200 }),
   body('Medium format, 50 MP', 'medium format, 44 mm', 50, { ...mirrorless, framesPerSecond: 3, syncS: 1 / 125 }),
-  body('Phone, main camera', 'phone, main camera', 12, { kind: 'phone', isoLimit: 1600, stabiliserStops: 3 })
+  body('Phone, main camera', 'phone, main camera', 12, {
+    ...{ kind: 'phone', isoLimit: 1600, stabiliserStops: 3, mount: builtInMount }
+  })
 ];
 
 function lens(f: number, N: number, changes: Partial<Lens> = {}): StartingPoint<Lens> {

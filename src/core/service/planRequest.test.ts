@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { focusAreas } from '../setup/schema';
+import { looseLenses } from '../testing/kit';
 import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
 import { demoJobs } from '../job/demo';
@@ -135,12 +137,13 @@ describe('plan request', () => {
         across: extreme(0, 20_000),
         ev100: extreme(-10, 20),
         odds: extreme(0.05, 0.999),
-        lens: fc.constantFrom(...builtInKit.lenses),
+        lens: fc.constantFrom(...looseLenses),
         stance: fc.constantFrom('standing', 'tripod'),
         recompose: fc.constantFrom('none', 'waist'),
         frames: fc.constantFrom('one', 'two'),
         flash: fc.boolean(),
         curved: fc.boolean(),
+        area: fc.constantFrom(...focusAreas),
         stitch: fc.boolean()
       })
       .map((value) => {
@@ -167,6 +170,7 @@ describe('plan request', () => {
             secondsToShutter: value.seconds,
             stance: value.stance,
             recompose: value.recompose,
+            focusArea: value.area,
             focusSurface: value.curved ? 'curved' : 'flat',
             stitch: value.stitch ? { columns: 20, rows: 20, overlap: 0.05 } : null
           },

@@ -42,9 +42,9 @@ describe('what ships', () => {
     );
   });
 
-  it('the demo has the nine setups of the wedding and a band of twenty-two', () => {
+  it('the demo has the pictures of the wedding in the order of the day and a band of twenty-two', () => {
     const [wedding, band] = demoJobs();
-    expect(wedding.setups.slice(0, 9).map((setup) => setup.name)).toEqual([
+    expect(wedding.setups.slice(0, 11).map((setup) => setup.name)).toEqual([
       'West door',
       'Rings',
       'Under the palms',
@@ -53,6 +53,8 @@ describe('what ships', () => {
       'Gran Marguerite and Pilot',
       'Speeches',
       'First dance',
+      'Child on the steps',
+      'Through the ferns',
       'The whole nave'
     ]);
     expect(demoSetup('Family on the steps').people).toHaveLength(14);

@@ -1,5 +1,6 @@
 /** Odds against the seconds between focusing and the shutter, by stance. */
 import { asFocusTarget } from '../call/focusTarget';
+import { somebodyMoves } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import type { Stop } from '../optics/stops';
 import type { Camera, Setup } from '../setup/schema';
@@ -23,11 +24,11 @@ export interface Hold {
 
 const stances: readonly Camera['stance'][] = ['standing', 'braced', 'monopod', 'tripod'];
 
-/** Null where nothing can be planned. */
+/** Null where nothing can be planned, and where somebody moves: they do not wait for the shutter. */
 export function oddsOverTime(input: PlanInput, stop: Stop): Hold | null {
   const { setup } = input;
   const now = tryAt(input, setup, stop);
-  if (!now) return null;
+  if (!now || somebodyMoves(setup)) return null;
   // The same eye throughout, and a body that does not refocus while one waits.
   const aimed: Setup = { ...setup, intent: { ...setup.intent, target: asFocusTarget(now.entry.target, setup) } };
   const odds = (stance: Camera['stance'], secondsToShutter: number) =>

@@ -77,7 +77,8 @@ export function pointAdvice(input: PlanInput, stop: Stop): PointAdvice | null {
     const onTarget = tried.entry.landings
       .filter(({ part }) => part === 'target')
       .reduce((sum, { chance }) => sum + chance, 0);
-    const own = (surface: Surface) => surface.id === target.subjectId && surface.part === 'eye';
+    const own = (surface: Surface) =>
+      surface.id === target.subjectId && (surface.part === 'eye' || surface.part === 'thing');
     return [
       {
         size,

@@ -44,9 +44,15 @@ export interface Ruled {
   readonly inUse: boolean;
 }
 
-/** The f-number of a rule, where the lens has one within a third of a stop of it. */
+/** Within this of a rule's f-number, in stops, a lens has it. */
+const hasIt = 0.34;
+
+/** The stop of a rule, where the lens has it. */
 function stopNear(stops: readonly Stop[], N: number): Stop | undefined {
-  return [...stops].sort((a, b) => Math.abs(stopsBetween(a.fNumber, N)) - Math.abs(stopsBetween(b.fNumber, N)))[0];
+  const [nearest] = [...stops].sort(
+    (a, b) => Math.abs(stopsBetween(a.fNumber, N)) - Math.abs(stopsBetween(b.fNumber, N))
+  );
+  return nearest && Math.abs(stopsBetween(nearest.fNumber, N)) <= hasIt ? nearest : undefined;
 }
 
 interface Scene {

@@ -6,6 +6,8 @@ import { pointAdvice, type PointAdvice } from './point';
 import { recomposing, type Recomposing } from './recomposing';
 import { judgedRules, type Ruled } from './rules';
 import { trapFor, type Trap } from './trap';
+import { muzzlesOf, phoneFacts, subjectWays, type Muzzle, type PhoneFacts, type SubjectWay } from './flows';
+import { waysToReach, type ReachWay } from './reach';
 import { waysToFocus, type Way } from './ways';
 
 export interface Technique {
@@ -15,6 +17,11 @@ export interface Technique {
   readonly recomposing: Recomposing | null;
   readonly hold: Hold | null;
   readonly trap: Trap | null;
+  /** What to do where no point reaches the target. */
+  readonly reach: readonly ReachWay[];
+  readonly subjects: readonly SubjectWay[];
+  readonly muzzles: readonly Muzzle[];
+  readonly phone: PhoneFacts | null;
 }
 
 /** Null where nothing can be planned. Everything is at the stop in use. */
@@ -28,6 +35,10 @@ export function techniqueOf(input: PlanInput): Technique | null {
     point: pointAdvice(input, stop),
     recomposing: recomposing(input, stop),
     hold: oddsOverTime(input, stop),
-    trap: trapFor(input, stop)
+    trap: trapFor(input, stop),
+    reach: waysToReach(input, stop),
+    subjects: subjectWays(input),
+    muzzles: muzzlesOf(input),
+    phone: phoneFacts(input)
   };
 }

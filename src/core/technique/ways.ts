@@ -47,8 +47,12 @@ export interface Way {
   readonly inUse: boolean;
   /** Of one frame. */
   readonly odds: number;
+  /** The same of one whose focus lands as meant. */
+  readonly meant: number;
   readonly target: Target;
   readonly planeMm: number;
+  /** How much nearer they have come at release, on average, mm. */
+  readonly comesNearerMm: number;
   /** Where autofocus looks; null by hand. */
   readonly area: Box | null;
   /** The likeliest first. */
@@ -110,7 +114,7 @@ export function isSetSo(camera: Camera, settings: Settings): boolean {
 }
 
 /** What a way lands on, and which of those frames are sharp. */
-function partsOf({ situation, entry }: Tried): readonly WayPart[] {
+function partsOf({ situation, entry }: Tried): Pick<Way, 'parts' | 'meant'> {
   const [group] = situation.groups;
   const candidate = [...(group?.eyes ?? []), ...(group?.beside ?? [])].find(
     (item) =>
@@ -118,12 +122,14 @@ function partsOf({ situation, entry }: Tried): readonly WayPart[] {
       item.subjectId === entry.target.subjectId &&
       item.feature === entry.target.feature
   );
-  if (!group || !candidate) return [];
+  if (!group || !candidate) return { parts: [], meant: entry.odds };
   const focus = focusAt(situation, entry.stop.fNumber, candidate, entry.light);
-  return landedOn(situation, candidate).landings.map((landing) => {
+  const meant = oddsAt(situation, group, { candidate, focus }, { depth: candidate.focusDistanceMm, chance: 1 });
+  const parts = landedOn(situation, candidate).landings.map((landing) => {
     const odds = oddsAt(situation, group, { candidate, focus }, landing);
     return { ...landing, sharp: landing.chance * odds, missed: landing.chance * (1 - odds) };
   });
+  return { parts, meant };
 }
 
 /** All ways the body offers, best first; as the camera is set comes first of its equals. Empty where nothing can be planned. */
@@ -153,11 +159,12 @@ export function waysToFocus(input: PlanInput, stop: Stop): readonly Way[] {
         odds: tried.entry.odds,
         target,
         planeMm: tried.entry.planeMm,
+        comesNearerMm: tried.entry.drawnFocusMm - tried.entry.planeMm,
         area:
           centred && !isByHand(camera.focusMethod)
             ? areaBox({ body: tried.situation.body, camera }, camera.focusArea, centred)
             : null,
-        parts: partsOf(tried)
+        ...partsOf(tried)
       };
     })
     .sort((a, b) => Math.round(b.odds * 100) - Math.round(a.odds * 100) || effort[a.kind] - effort[b.kind]);

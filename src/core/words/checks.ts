@@ -4,7 +4,7 @@ import type { Check } from '../technique/checks';
 import type { Trouble } from '../technique/trouble';
 import { edgeWords } from '../setup/edges';
 import type { Metering } from '../setup/schema';
-import { subjectName } from './call';
+import { targetWords } from './call';
 import { formatLength, type LengthUnit } from './length';
 import { areaWords, landedWords } from './technique';
 
@@ -109,14 +109,11 @@ export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWor
           );
     case 'trouble':
       return { key: check.trouble.kind, ...troubleWords(plan, check.trouble, unit) };
-    case 'lookAtFirst':
-      return of(
-        'Look at the first frame in full size',
-        `on ${subjectName(plan, plan.stops[plan.selected]?.target.subjectId ?? '')}’s eyes: the small screen hides it`.replace(
-          'the subject’s eyes',
-          'the eyes'
-        )
-      );
+    case 'lookAtFirst': {
+      const entry = plan.stops[plan.selected];
+      const on = entry ? targetWords(plan, entry, unit) : 'the eyes';
+      return of('Look at the first frame in full size', `on ${on}: the small screen hides it`);
+    }
     case 'retake':
       return of(`One more at f/${check.stop.label}`, 'the odds leave something to be wished for');
     case 'ladder':

@@ -2,7 +2,11 @@
 import type { Plan } from '../call/plan';
 import type { Landing } from '../call/landing';
 import type { PointAdvice, PointFit } from '../technique/point';
+import { discernible, type Muzzle, type PhoneFacts, type SubjectWay } from '../technique/flows';
+import type { ReachWay } from '../technique/reach';
 import type { Recomposing } from '../technique/recomposing';
+import { stopsBetween } from '../optics/stops';
+import { formatIso, formatShutter } from './light';
 import type { Ruled, RuleKind } from '../technique/rules';
 import type { Hold } from '../technique/hold';
 import type { Trap } from '../technique/trap';
@@ -68,36 +72,45 @@ export function wayName(plan: Plan, way: Way): string {
 
 /** "about 3 in 10": chances as people count them. */
 export function chanceWords(chance: number): string {
+  if (chance >= 0.95) return 'nearly all';
   if (chance >= 0.095) return `about ${Math.round(chance * 10)} in 10`;
   return chance >= 0.03 ? 'about 1 in 20' : 'about 1 in 50';
 }
 
 /** "40 cm in front", "4 mm behind". */
 function placeWords(offMm: number, unit: LengthUnit): string {
+  if (Math.abs(offMm) < 1.5) return 'as far away';
   return `${formatLength(Math.abs(offMm), unit)} ${offMm < 0 ? 'in front' : 'behind'}`;
 }
 
-/** Missed frames by what they landed on, the most first. */
-export function missedBy(
-  plan: Plan,
-  way: Way
-): readonly { readonly name: string; readonly share: number; readonly offMm: number }[] {
-  const known = new Map<string, { name: string; share: number; offMm: number }>();
+interface Lost {
+  readonly name: string;
+  /** Of all frames, those that would have been sharp had they landed as meant. */
+  readonly share: number;
+  readonly offMm: number;
+}
+
+/** Frames lost to what focus landed on, the most first. */
+export function missedBy(plan: Plan, way: Way): readonly Lost[] {
+  const known = new Map<string, Lost>();
   for (const part of way.parts) {
     if (part.part === 'target') continue;
     const name =
       part.id === way.target.subjectId || part.kind !== 'person' ? landedWords(plan, part) : subjectName(plan, part.id);
     const found = known.get(name);
-    const share = part.missed + (found?.share ?? 0);
-    const offMm = found && found.share > part.missed ? found.offMm : part.depth - way.target.focusDistanceMm;
+    const lost = Math.max(0, part.chance * way.meant - part.sharp);
+    const share = lost + (found?.share ?? 0);
+    const offMm = found && found.share > lost ? found.offMm : part.depth - way.target.focusDistanceMm;
     known.set(name, { name, share, offMm });
   }
   return [...known.values()].filter(({ share }) => share >= 0.005).sort((a, b) => b.share - a.share);
 }
 
-/** Missed though focus landed as meant: the spread of the focus itself, and everybody’s sway. */
-export const missedOnTarget = ({ parts }: Way): number =>
-  parts.filter(({ part }) => part === 'target').reduce((sum, { missed }) => sum + missed, 0);
+/** Lost though focus landed as meant, or as well: the spread of the focus itself, and everybody’s sway. */
+export function missedOnTarget(plan: Plan, way: Way): number {
+  const byLanding = missedBy(plan, way).reduce((sum, { share }) => sum + share, 0);
+  return Math.max(0, 1 - way.odds - byLanding);
+}
 
 const likeliestOther = (parts: readonly WayPart[]): WayPart | undefined => parts.find(({ part }) => part !== 'target');
 
@@ -106,6 +119,9 @@ export function wayReason(plan: Plan, way: Way, unit: LengthUnit): string {
   if (way.kind === 'scale') return 'one guesses the distance and reads it off the ring';
   if (way.kind === 'magnifier') return 'exact where nobody moves, and slow';
   const turn = way.target.recomposed;
+  if (way.comesNearerMm > 0 && way.meant < 0.5) {
+    return `does not follow: they come ${formatLength(way.comesNearerMm, unit)} nearer meanwhile`;
+  }
   const worst = missedBy(plan, way)[0];
   if (worst && worst.share >= 0.02) {
     return `takes ${worst.name}, ${placeWords(worst.offMm, unit)}: ${chanceWords(worst.share)} lost to it`;
@@ -175,9 +191,9 @@ export function pointOffWords({ point, offMm }: PointAdvice, unit: LengthUnit): 
 
 /** "18 mm on the face; nothing else under it", "42 mm; also hair, 4 cm behind". */
 export function pointFitWords(plan: Plan, fit: PointFit, unit: LengthUnit): string {
-  const edge = `${formatLength(fit.edgeMm, unit)} on the face`;
+  const edge = `${formatLength(fit.edgeMm, unit)} wide there`;
   const [other] = fit.others;
-  if (!other) return `${edge}, nothing but the eye under it`;
+  if (!other) return `${edge}, nothing else under it`;
   const names = fit.others.slice(0, 3).map((item) => landedWords(plan, item));
   return `${edge}; also ${names.join(', ')}`;
 }
@@ -242,7 +258,7 @@ export function ruleWords(plan: Plan, { rule, stop, target, holdsFrom, missed }:
 export function holdWords({ refocusAfterS }: Hold): string {
   if (refocusAfterS === null) return 'Waiting a few seconds costs little here: the sharp zone is deep enough.';
   if (refocusAfterS < 0.1) return 'Release as you focus, and take more than one.';
-  return `Release at once; after ${refocusAfterS < 2 ? refocusAfterS.toFixed(1) : Math.round(refocusAfterS)} s focus again.`;
+  return `Release at once; after ${refocusAfterS < 2 ? Number(refocusAfterS.toFixed(1)) : Math.round(refocusAfterS)} s focus again.`;
 }
 
 export function trapWords(trap: Trap, unit: LengthUnit): readonly string[] {
@@ -265,6 +281,62 @@ export function trapWords(trap: Trap, unit: LengthUnit): readonly string[] {
       ? `A burst begun early puts ${framesInside >= 2 ? Math.floor(framesInside) : 1} of its frames inside.`
       : `A burst puts a frame inside in ${oddsWords(burst)}; for certain it takes ${Math.ceil(framesPerSecondNeeded)} frames a second.`,
     `Following them with continuous focusing: ${oddsWords(following)}.`
+  ];
+}
+
+/** What to do where no point reaches the eye. */
+export function reachWords({ kind, pixels, backMm, turnDeg, lost }: ReachWay, unit: LengthUnit): string {
+  switch (kind) {
+    case 'reframe':
+      return `Frame it otherwise, by ${turnDeg.toFixed(1)}°${lost.length === 0 ? '' : `: ${lost.join(', ')} would leave the picture`}`;
+    case 'crop':
+      return `Step back ${formatLength(backMm, unit)}, put the nearest point on it, and crop: ${Math.round(pixels * 100)} % of the pixels are left`;
+    case 'turn':
+      return 'Focus with the centre point, then turn the wrists';
+    case 'byHand':
+      return 'Focus by hand, magnified: any place will do';
+  }
+}
+
+const subjectWayNames: Readonly<Record<SubjectWay['subject'], string>> = {
+  thing: 'The thing sharp, the person soft',
+  person: 'The person sharp, the thing soft',
+  both: 'Both sharp'
+};
+export const subjectWayName = ({ subject }: SubjectWay): string => subjectWayNames[subject];
+
+/** "f/2.8, 1/125, ISO 640; still discernible". */
+export function subjectWayWords({ stop, shutterS, iso, otherBlur }: SubjectWay): string {
+  const light = [`f/${stop.label}`, formatShutter(shutterS), ...(iso === null ? [] : [`ISO ${formatIso(iso)}`])];
+  if (otherBlur === null) return light.join(', ');
+  const other =
+    otherBlur > discernible.upTo
+      ? 'hardly discernible'
+      : otherBlur < discernible.nearlySharp
+        ? 'nearly sharp'
+        : 'soft but discernible';
+  return `${light.join(', ')}; the other ${other}`;
+}
+
+export function muzzleWords({ name, muzzleMm, eyesFrom, noseFrom }: Muzzle, unit: LengthUnit): string {
+  const eye = `Focus on ${possessive(name)} nearer eye, at its height, not on the muzzle ${formatLength(muzzleMm, unit)} before it.`;
+  const more =
+    noseFrom === null
+      ? 'No stop holds the nose too.'
+      : eyesFrom === null || noseFrom.label === eyesFrom.label
+        ? `From f/${noseFrom.label} the nose is sharp too.`
+        : `The eyes are sharp from f/${eyesFrom.label}, the nose from f/${noseFrom.label}: ${stopsBetween(eyesFrom.fNumber, noseFrom.fNumber).toFixed(1)} stops more.`;
+  return `${eye} ${more} It will not wait: a burst.`;
+}
+
+export function phoneWords(
+  { equivalentN, equivalentMm, blursFromMm }: PhoneFacts,
+  unit: LengthUnit
+): readonly string[] {
+  return [
+    `It blurs like f/${equivalentN.toFixed(equivalentN < 10 ? 1 : 0)} at ${Math.round(equivalentMm)} mm on full frame: a far background shows as blurred from nearer than ${formatLength(blursFromMm, unit)}.`,
+    'Tap and hold until it says it is locked, or it focuses anew. Something small or far: enlarge, tap and hold, back out, shoot. Slide for the brightness.',
+    'Lock in advance and wait: what comes before the lens then, grass or a leaf, stays blurred.'
   ];
 }
 

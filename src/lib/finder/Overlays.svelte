@@ -4,6 +4,7 @@
   import { verdict } from '$core/optics/sharpness';
   import { edgeFindings } from '$core/setup/edges';
   import { pointBox } from '$core/setup/focusArea';
+  import { stitching } from '$core/technique/stitching';
   import { focusPoints, gridInUse } from '$core/setup/focusPoint';
   import type { Box } from '$core/setup/surfaces';
   import type { Body } from '$core/kit/schema';
@@ -47,6 +48,30 @@
       };
     })
   );
+  /** The frames of a stitched view, in the order they are taken, as they lie in the flat picture. */
+  const round = $derived.by(() => {
+    const { position } = entry?.target ?? {};
+    const { camera } = setup;
+    const taken = {
+      body,
+      camera,
+      N: entry?.stop.fNumber ?? 1,
+      distanceMm: plan.distanceMm,
+      P: plan.pupilMagnification,
+      at: (position && project(position)) ?? { x: 0.5, y: 0.5 }
+    };
+    const stitched = stitching(taken);
+    if (!stitched) return [];
+    const flat = (share: number, deg: number) =>
+      0.5 + Math.tan(radians((share - 0.5) * deg)) / (2 * Math.tan(radians(deg / 2)));
+    return stitched.frames.map((frame) => {
+      const across = (x: number) => flat(x, Math.min(150, stitched.angleDeg.across)) * width;
+      const down = (y: number) => flat(y, Math.min(150, stitched.angleDeg.down)) * height;
+      const [left, right] = [across(frame.x - frame.width / 2), across(frame.x + frame.width / 2)];
+      const [top, bottom] = [down(frame.y - frame.height / 2), down(frame.y + frame.height / 2)];
+      return { x: left, y: top, w: right - left, h: bottom - top };
+    });
+  });
   const targets = $derived.by(() => {
     const { target } = entry ?? {};
     const subject = plan.subjects.find((item) => item.id === target?.subjectId);
@@ -125,6 +150,22 @@
       stroke-dasharray="7 4"
     />
     <text x={crop.x + 5} y={crop.y + 14} fill="#fff" class="text-[11px]">{crop.shape}</text>
+  {/each}
+  {#each round as frame, index (index)}
+    <rect
+      x={frame.x}
+      y={frame.y}
+      width={frame.w}
+      height={frame.h}
+      fill="none"
+      stroke="#fff"
+      stroke-opacity={index === 0 ? 1 : 0.5}
+      stroke-width={index === 0 ? 2 : 1}
+      data-testid="stitch-frame"
+    />
+    <text x={frame.x + frame.w / 2} y={frame.y + frame.h / 2 + 4} text-anchor="middle" fill="#fff" class="text-[11px]"
+      >{index + 1}</text
+    >
   {/each}
   {#if area}
     <rect

@@ -3,6 +3,8 @@
   import { defaultFlash } from '$core/setup/defaults';
   import type { Light } from '$core/setup/schema';
   import { lightLevel } from '$core/call/light';
+  import { flashFacts } from '$core/technique/flash';
+  import { flashWords } from '$core/words/flash';
   import { formatShutter } from '$core/words/light';
   import { whyLight } from '$core/words/why';
   import LengthField from '$lib/controls/LengthField.svelte';
@@ -51,6 +53,9 @@
     { key: 'movingS', label: 'Walking, 1/' },
     { key: 'livelyS', label: 'Dancing, 1/' }
   ] as const;
+  const facts = $derived(
+    workspace.body && workspace.entry ? flashFacts(workspace.setup, workspace.body, workspace.entry) : null
+  );
   const per = (seconds: number) => Math.round(1 / seconds);
 </script>
 
@@ -223,6 +228,9 @@
       The strictest rule that applies sets the shutter: here {formatShutter(workspace.entry.light.floorS)}. All of them
       are common practice; change them to yours.
     </p>
+  {/if}
+  {#if facts}
+    {#each flashWords(facts) as line (line)}<p class="text-pretty">{line}</p>{/each}
   {/if}
   {#if light.flash && workspace.setup.people.some((person) => person.being === 'baby')}
     <p class="font-medium">Hard flash stays away from an infant’s eyes: bounce it, or use the light that is there.</p>

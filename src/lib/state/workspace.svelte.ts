@@ -4,7 +4,7 @@ import type { NoPlan, Plan, StopPlan } from '$core/call/plan';
 import type { PlanInput } from '$core/call/planInput';
 import type { Mounting } from '$core/kit/fits';
 import type { Body, Lens } from '$core/kit/schema';
-import type { StopStep } from '$core/optics/stops';
+import type { Stop, StopStep } from '$core/optics/stops';
 import { answered } from '$core/setup/answer';
 import { moveChosen, raiseChosen, takeLens, turnCamera } from '$core/setup/moves';
 import { viewpoint, type Viewpoint } from '$core/setup/scene';
@@ -207,6 +207,17 @@ export class Workspace {
   /** Puts the focus on an eye or a thing. */
   focusOn(target: Setup['intent']['target']): void {
     this.edit('Focus target', (draft) => void (draft.intent.target = target));
+  }
+
+  /** Shows what another way of taking it would give, at a stop: by default the one in use, whatever the call would then be. */
+  lookAt(name: string, setup: Setup, planesMm: readonly number[], at: Stop | undefined = this.entry?.stop): void {
+    const held: Setup = at
+      ? { ...setup, intent: { ...setup.intent, stop: { kind: 'chosen', fNumber: Number(at.label) } } }
+      : setup;
+    this.looked = { area: null, planes: planesMm.map((depth) => ({ depth, chance: 1 })), setup: held, name };
+  }
+  lookAway(): void {
+    this.looked = null;
   }
 
   /** Turns the camera by so many degrees, as one step of undo for a gesture. */

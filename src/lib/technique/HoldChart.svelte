@@ -41,7 +41,7 @@
       paper_bgcolor: 'rgba(0,0,0,0)',
       plot_bgcolor: 'rgba(0,0,0,0)',
       font: { family: 'Archivo Variable, sans-serif', size: 12, color: ink },
-      xaxis: { ...axis, title: { text: 'seconds from focus to shutter' }, rangemode: 'tozero' },
+      xaxis: { ...axis, title: { text: 'seconds from focus to shutter', font: { size: 12 } }, rangemode: 'tozero' },
       yaxis: { ...axis, ticksuffix: ' %', range: [0, 101] },
       legend: { x: 0.02, y: 0.02, yanchor: 'bottom', bgcolor: 'rgba(0,0,0,0)', font: { size: 11.5 } },
       showlegend: true,

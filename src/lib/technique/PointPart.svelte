@@ -13,14 +13,13 @@
   const set = (size: PointFit['size']) => workspace.edit('Point size', (draft) => void (draft.camera.pointSize = size));
   function look(size: PointFit['size']) {
     const { body } = workspace;
-    const { point, offMm } = advice;
+    const { point } = advice;
     const target = workspace.entry?.target;
     if (!body || !target) return;
-    void offMm;
     const box = areaBox({ body, camera: { ...camera, pointSize: size } }, 'point', point);
     workspace.looked = { area: box, planes: [], setup: null, name: `${pointSizeWords[size]} point` };
   }
-  const leave = () => void (workspace.looked = null);
+  const leave = () => workspace.lookAway();
 </script>
 
 <p class="mt-1.5 text-pretty">{pointOffWords(advice, workspace.unit)}</p>

@@ -22,19 +22,15 @@
       planeMm: found.leaning.planeMm
     }
   ]);
-  const leave = () => void (workspace.looked = null);
+  const leave = () => workspace.lookAway();
 </script>
 
 <ul class="mt-1" data-testid="recompose">
   {#each choices as choice (choice.value)}
     {@const current = workspace.setup.camera.recompose === choice.value}
     {@const look = () => {
-      workspace.looked = {
-        area: null,
-        planes: choice.planeMm === 0 ? [] : [{ depth: choice.planeMm, chance: 1 }],
-        setup: withCamera(workspace.setup, { recompose: choice.value }),
-        name: choice.name
-      };
+      const setup = withCamera(workspace.setup, { recompose: choice.value });
+      workspace.lookAt(choice.name, setup, choice.planeMm === 0 ? [] : [choice.planeMm]);
     }}
     <li>
       <button

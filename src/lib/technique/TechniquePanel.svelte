@@ -1,7 +1,18 @@
 <script lang="ts">
   import type { PlanInput } from '$core/call/planInput';
   import type { Technique } from '$core/technique/technique';
-  import { holdWords, trapWords, wayName, waysSentence, ruleName } from '$core/words/technique';
+  import {
+    holdWords,
+    muzzleWords,
+    phoneWords,
+    reachWords,
+    ruleName,
+    subjectWayName,
+    subjectWayWords,
+    trapWords,
+    wayName,
+    waysSentence
+  } from '$core/words/technique';
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
   import Progress from '$lib/controls/Progress.svelte';
@@ -13,6 +24,8 @@
   import PointPart from './PointPart.svelte';
   import RecomposePart from './RecomposePart.svelte';
   import RulesPart from './RulesPart.svelte';
+  import StitchPart from './StitchPart.svelte';
+  import TakeRow from './TakeRow.svelte';
   import TriggerFields from './TriggerFields.svelte';
   import WayRow from './WayRow.svelte';
 
@@ -22,7 +35,7 @@
   $effect(() => {
     void search.ask(workspace.question);
   });
-  $effect(() => () => void (workspace.looked = null));
+  $effect(() => () => workspace.lookAway());
   const answer = $derived(search.answer);
   const found = $derived(answer?.found ?? null);
   const older = $derived(answer !== null && answer.to.setup !== workspace.setup);
@@ -57,6 +70,54 @@
     {#if found.point}
       <Part title="The point on the face"><PointPart {plan} advice={found.point} /></Part>
     {/if}
+    {#if found.reach.length > 0}
+      <Part title="No point of this body reaches it">
+        <ul data-testid="reach">
+          {#each found.reach as way (way.kind)}
+            {@const words = reachWords(way, workspace.unit)}
+            <TakeRow
+              name={words}
+              more=""
+              odds={way.odds}
+              inUse={false}
+              ontake={() => take(words, way.setup)}
+              onlook={() => workspace.lookAt(words, way.setup, [])}
+              onleave={() => workspace.lookAway()}
+            />
+          {/each}
+        </ul>
+      </Part>
+    {/if}
+    {#if found.subjects.length > 0}
+      <Part title="Person and thing">
+        <ul data-testid="subject-ways">
+          {#each found.subjects as way (way.subject)}
+            <TakeRow
+              name={subjectWayName(way)}
+              more={subjectWayWords(way)}
+              odds={way.odds}
+              inUse={way.inUse}
+              ontake={() => take(subjectWayName(way), way.setup)}
+              onlook={() => workspace.lookAt(subjectWayName(way), way.setup, [], way.stop)}
+              onleave={() => workspace.lookAway()}
+            />
+          {/each}
+        </ul>
+      </Part>
+    {/if}
+    {#if found.muzzles.length > 0}
+      <Part title="Eye, not muzzle">
+        {#each found.muzzles as muzzle (muzzle.name)}<p class="mt-1 text-pretty">
+            {muzzleWords(muzzle, workspace.unit)}
+          </p>{/each}
+      </Part>
+    {/if}
+    {#if found.phone}
+      <Part title="With a phone">
+        {#each phoneWords(found.phone, workspace.unit) as line (line)}<p class="mt-1 text-pretty">{line}</p>{/each}
+      </Part>
+    {/if}
+    {#if workspace.setup.camera.stitch && plan}<StitchPart {plan} />{/if}
     {#if found.recomposing}
       <Part title="Move the point, or turn"><RecomposePart {plan} found={found.recomposing} /></Part>
     {/if}

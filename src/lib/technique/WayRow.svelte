@@ -13,7 +13,7 @@
   const lost = $derived(missedBy(plan, way));
   const most = $derived(lost[0]);
   const rest = $derived(lost.slice(1).reduce((sum, { share }) => sum + share, 0));
-  const sway = $derived(missedOnTarget(way));
+  const sway = $derived(missedOnTarget(plan, way));
   /** Wide enough to be named inside. */
   const namedFrom = 0.17;
   const percent = (share: number) => `${(share * 100).toFixed(2)}%`;
@@ -28,7 +28,7 @@
       name
     };
   }
-  const leave = () => void (workspace.looked = null);
+  const leave = () => workspace.lookAway();
 </script>
 
 <li

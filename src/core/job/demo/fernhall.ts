@@ -350,6 +350,65 @@ function firstDance(): Setup {
   });
 }
 
+/** A child runs down the steps and back up, round and round. */
+function childOnTheSteps(): Setup {
+  return newSetup('demo-child-steps', 'Child on the steps', {
+    notes: 'Wren runs down towards me and back up, again and again. Wait at the third step.',
+    camera: camera({
+      ...zoomAt(135),
+      placement: at(5000),
+      heightMm: 1000,
+      stance: 'kneeling',
+      focusMode: 'continuous',
+      drive: 'burst',
+      secondsToShutter: 0.3
+    }),
+    place: { ...glasshouse, backUpMm: 7000 },
+    light: lit('windowLight'),
+    people: [
+      newPerson('wren', 'Wren', {
+        being: 'child',
+        statureMm: 1250,
+        look: look({ outfit: 'shirt', outfitColour: 'sand', hair: 'curls', hairColour: 'black', skin: 5 }),
+        towardsMmPerS: 1800,
+        mood: 'lively',
+        sharp: 'nearEye'
+      })
+    ],
+    backgrounds: [
+      newBackground('door', 'glass door', { surface: 'panes', depthMm: 4500, detailMm: 200, wish: 'hint' })
+    ],
+    intent: { ...intent, picture: 'moving', oddsWanted: 0.6 }
+  });
+}
+
+function throughTheFerns(): Setup {
+  return newSetup('demo-through-ferns', 'Through the ferns', {
+    notes: 'With the phone, from behind the ferns: lock on them first, then come through the leaves.',
+    camera: camera({
+      bodyId: 'body-phone',
+      lensId: 'lens-phone-long',
+      focalLengthMm: 19.6,
+      placement: at(2600),
+      heightMm: 1500,
+      focusArea: 'tap',
+      pointSize: 'medium',
+      secondsToShutter: 1
+    }),
+    place: glasshouse,
+    light: lit('openShade'),
+    people: [
+      ines({ lateralMm: -160, headYawDeg: 20, bodyYawDeg: 30, posture: 'embracing' }),
+      tobiah({ lateralMm: 160, headYawDeg: -20, bodyYawDeg: -30, posture: 'embracing' })
+    ],
+    backgrounds: [
+      newBackground('fronds', 'fern fronds', { depthMm: -2200, detailMm: 12, wish: 'hint' }),
+      newBackground('palms', 'palms', { depthMm: 4000, detailMm: 60, wish: 'hint' })
+    ],
+    intent: { ...intent, picture: 'couple' }
+  });
+}
+
 function wholeNave(): Setup {
   return newSetup('demo-whole-nave', 'The whole nave', {
     notes: 'Small in a wide view with shallow focus: frames side by side, focus and exposure locked after the first.',
@@ -392,6 +451,8 @@ export function fernhallSetups(): Setup[] {
     granAndPilot(),
     speech(),
     firstDance(),
+    childOnTheSteps(),
+    throughTheFerns(),
     wholeNave(),
     westDoorWithThe50(),
     familyWithThe85()

@@ -1,0 +1,57 @@
+<script lang="ts">
+  import type { Plan } from '$core/call/plan';
+  import { framesFor, stitching } from '$core/technique/stitching';
+  import { stitchSteps } from '$core/words/stitching';
+  import NumberField from '$lib/controls/NumberField.svelte';
+  import { projection } from '$lib/finder/asking';
+  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import Part from './Part.svelte';
+
+  /** A wide view stitched from narrow frames: how many, in which order, step by step. */
+  let { plan }: { plan: Plan } = $props();
+  const workspace = getWorkspace();
+  const camera = $derived(workspace.setup.camera);
+  const stitched = $derived.by(() => {
+    const { body, setup, entry } = workspace;
+    if (!body || !entry) return null;
+    const { position } = entry.target;
+    const at = position && projection({ setup, plan, body })(position);
+    const { distanceMm, pupilMagnification: P } = plan;
+    return stitching({ body, camera, N: entry.stop.fNumber, distanceMm, P, at: at ?? { x: 0.5, y: 0.5 } });
+  });
+  function cover(angle: 'across' | 'down', wantedDeg: number, how: Parameters<typeof workspace.edit>[2]) {
+    if (!stitched) return false;
+    return workspace.edit(
+      'Angle of view',
+      ({ camera: { stitch } }) => {
+        if (!stitch) return;
+        const frames = Math.min(20, framesFor(wantedDeg, stitched.frameDeg[angle], stitch.overlap));
+        if (angle === 'across') stitch.columns = frames;
+        else stitch.rows = frames;
+      },
+      how
+    );
+  }
+</script>
+
+{#if stitched}
+  <Part title="Stitched wide view">
+    <div class="mt-2 flex gap-3">
+      {#each [{ key: 'across', label: 'Wanted across' }, { key: 'down', label: 'Wanted upright' }] as const as side (side.key)}
+        <div class="w-36">
+          <NumberField
+            label={side.label}
+            unit="deg"
+            value={Math.round(stitched.angleDeg[side.key])}
+            min={1}
+            max={360}
+            onchange={(deg, how) => cover(side.key, deg, how)}
+          />
+        </div>
+      {/each}
+    </div>
+    <ol class="mt-2 list-decimal space-y-1 pl-5" data-testid="stitch-steps">
+      {#each stitchSteps(stitched, workspace.unit) as step (step)}<li class="text-pretty">{step}</li>{/each}
+    </ol>
+  </Part>
+{/if}
