@@ -29,17 +29,24 @@ export interface Stitching {
   readonly equivalent: { readonly focalLengthMm: number; readonly fNumber: number };
   readonly megapixels: number;
   readonly projection: Projection;
-  /** Nearer than this, things shift between frames if the camera is turned in the hand, mm. */
-  readonly nearestMm: number;
+  /**
+   * Nearer than this, sharp things shift between frames if the camera is turned in the hand, mm; null where everything fits,
+   * since what is out of focus is blurred by more than it shifts.
+   */
+  readonly nearestMm: number | null;
 }
 
 /** A flat projection stretches beyond so many degrees, a cylinder beyond these upright ones (common practice, no source). */
 const flatUpTo = 70;
 const cylinderUpTo = 90;
 
-/** In the hand the turn misses the entrance pupil by so much, mm, and a shift of so many pixels shows (from memory). */
+/**
+ * In the hand the turn misses the entrance pupil by so much, mm; a shift shows from so many pixels on, and from this share of
+ * the blur disc there on (all from memory).
+ */
 const offPupilMm = 60;
 const shownPixels = 4;
+const shownOfDisc = 0.5;
 
 /** Columns (or rows) of frames of an angle that cover a wanted one with an overlap: the least n with α(1 + (n − 1)(1 − o)) ≥ wanted. */
 export function framesFor(wantedDeg: number, frameDeg: number, overlap: number): number {
@@ -91,9 +98,12 @@ export function stitching({ body, camera, N, distanceMm, P, at }: Taken): Stitch
   const pixelsPerMm = body.sensor.pixelsWide / body.sensor.widthMm;
   const pixels = { across: frame.width * pixelsPerMm, down: frame.height * pixelsPerMm };
   const whole = (pixels.across / size.width) * (pixels.down / size.height);
-  // Turned off the pupil by e, a near thing moves against a far one by e × turn/distance: in pixels, pixels per radian.
+  // Turned off the pupil by e, a thing at d moves against one at s by e × turn × |1/d − 1/s|, in radians; its blur disc is
+  // A |1/d − 1/s| wide, seen from the lens: the shift is e × turn/A of it wherever it lies.
+  const shift = offPupilMm * ((turnDeg.across * Math.PI) / 180);
   const perRadian = pixels.across / ((frameDeg.across * Math.PI) / 180);
-  const nearestMm = (offPupilMm * ((turnDeg.across * Math.PI) / 180) * perRadian) / shownPixels;
+  const hidden = shift / (camera.focalLengthMm / N) <= shownOfDisc;
+  const nearestMm = hidden ? null : 1 / (1 / distanceMm + shownPixels / (shift * perRadian));
   return {
     frames: fromSubject(all, at),
     angleDeg,

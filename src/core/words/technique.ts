@@ -203,6 +203,9 @@ export function recomposeWords(
   unit: LengthUnit
 ): readonly string[] {
   const [wrists] = byPivot;
+  if (leaning.odds >= moved - 0.02) {
+    return ['Here neither turning nor leaning costs anything to speak of: the sharp zone is deep enough.'];
+  }
   const lines: string[] = [];
   if (wrists) {
     const shifts = byPivot.map(({ shiftMm }) => formatLength(Math.abs(shiftMm), unit));

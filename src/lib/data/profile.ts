@@ -1,6 +1,7 @@
 /** What belongs to this profile and travels with no job. */
 import { z } from 'zod';
 import { defaultHabits, habitsSchema } from '$core/habits/habits';
+import { schoolsSchema, usualSchools } from '$core/technique/schools';
 import { shapeNames } from '$core/setup/shapes';
 import { defaultPaceMm } from '$core/words/length';
 
@@ -21,6 +22,8 @@ export const profileSchema = z.object({
   lastSetupId: z.string().nullable().catch(null),
   /** The photographer's own figures, once there are any. */
   habits: habitsSchema.catch(defaultHabits),
+  /** What the photographer answers where schools disagree. */
+  schools: schoolsSchema.catch(usualSchools),
   /** Whether the kit that comes with Focalis is offered beside one's own. */
   builtInKit: z.boolean().catch(true),
   /** Whether the demo has been offered. */

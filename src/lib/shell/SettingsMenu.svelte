@@ -13,6 +13,7 @@
   const job = $derived(app.jobs.list.find((row) => row.id === jobId)?.value);
   const id = $props.id();
   let figuresOpen = $state(false);
+  let schoolsOpen = $state(false);
   const themeChoices = themes.map((value) => ({ value, name: value }));
 </script>
 
@@ -65,6 +66,7 @@
       options={themeChoices}
       onchange={(theme: Theme) => app.settings.set({ theme })}
     />
+    <Button size="xs" color="alternative" onclick={() => (schoolsOpen = true)}>How you work …</Button>
     <Button size="xs" color="alternative" onclick={() => (figuresOpen = true)}>Figures behind the odds …</Button>
     <LengthField
       label="One of your paces"
@@ -75,6 +77,11 @@
     />
   </div>
 </Popover>
+<OnceOpen open={schoolsOpen}>
+  {#await import('./SchoolsDialog.svelte') then { default: SchoolsDialog }}<SchoolsDialog
+      bind:open={schoolsOpen}
+    />{/await}
+</OnceOpen>
 <OnceOpen open={figuresOpen}>
   {#await import('./HabitsDialog.svelte') then { default: HabitsDialog }}<HabitsDialog
       bind:open={figuresOpen}

@@ -4,6 +4,7 @@ import { asPartOfJob, renamePeople } from '$core/job/normalise';
 import { withKitOnOffer } from '$core/setup/chooseKit';
 import type { Kit } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
+import { withSchools } from '$core/technique/schools';
 import { limits } from '$core/schema/values';
 import { setupFrom, type TemplateChoices } from '$core/setup/templates';
 import { freeName, newRow, readJobParts } from '$lib/data';
@@ -19,13 +20,14 @@ export class Setups {
 
   /** A new setup in the open job, at the place of the last one. Null, with a message, when there are enough. */
   add(choices: TemplateChoices): string | null {
-    const { store, open, newId } = this.#parts;
+    const { store, open, newId, settings } = this.#parts;
     const jobId = open.id;
     if (jobId === null || this.#full()) return null;
     const last = open.rows[open.rows.length - 1];
     const place = store.table('places').get(last ? (open.stored(last.id)?.value.placeId ?? '') : '')?.value;
     const taken = open.people.map((person) => person.name);
-    const base = fitted(setupFrom(choices, newId()), open.offered);
+    const fitting = fitted(setupFrom(choices, newId()), open.offered);
+    const base = withSchools(open.input(fitting), settings.now.schools);
     const name = freeName(
       base.name,
       open.rows.map((row) => row.setup.name)

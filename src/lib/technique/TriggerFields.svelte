@@ -9,15 +9,17 @@
 </script>
 
 <div class="mt-3 flex flex-wrap items-end gap-x-3 gap-y-2">
-  <Choice
-    legend="Focus by"
-    value={camera.trigger}
-    options={[
-      { value: 'halfPress', name: 'half-press' },
-      { value: 'thumb', name: 'thumb button' }
-    ]}
-    onchange={(trigger) => workspace.edit('Focus button', (draft) => void (draft.camera.trigger = trigger))}
-  />
+  {#if workspace.body?.kind !== 'phone'}
+    <Choice
+      legend="Focus by"
+      value={camera.trigger}
+      options={[
+        { value: 'halfPress', name: 'half-press' },
+        { value: 'thumb', name: 'thumb button' }
+      ]}
+      onchange={(trigger) => workspace.edit('Focus button', (draft) => void (draft.camera.trigger = trigger))}
+    />
+  {/if}
   <Choice
     legend="Drive"
     value={camera.drive}

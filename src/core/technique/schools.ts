@@ -1,0 +1,148 @@
+/**
+ * Where practitioners disagree: what a photographer answers once. New setups start so, each can be set otherwise, and the
+ * Technique tab says what the numbers make of it. "as usual" leaves the question to the kind of picture.
+ */
+import { z } from 'zod';
+import type { PlanInput } from '../call/planInput';
+import type { Setup } from '../setup/schema';
+import { judgedRules } from './rules';
+
+export const schoolsSchema = z.strictObject({
+  wideOpen: z.enum(['usual', 'openAsFacesAllow', 'lensBest', 'deepAndSafe', 'always']).default('usual'),
+  turnedFace: z.enum(['usual', 'nearEye', 'bothEyes', 'eyesToNose', 'wholeHead']).default('usual'),
+  rows: z.enum(['usual', 'byRow', 'thirdIn']).default('usual'),
+  surface: z.enum(['usual', 'curved']).default('usual'),
+  placement: z.enum(['usual', 'turn']).default('usual'),
+  picker: z.enum(['usual', 'eyeDetection', 'automaticWhenMoving']).default('usual'),
+  trigger: z.enum(['usual', 'thumb']).default('usual'),
+  mode: z.enum(['usual', 'single', 'continuous', 'automatic']).default('usual'),
+  manual: z.enum(['usual', 'tripod', 'never']).default('usual'),
+  shutterFloor: z.enum(['usual', 'twice']).default('usual'),
+  groups: z.enum(['usual', 'f5.6', 'f8']).default('usual'),
+  metering: z.enum(['usual', 'centre', 'spot', 'point']).default('usual'),
+  drive: z.enum(['usual', 'burst']).default('usual')
+});
+
+export type Schools = z.infer<typeof schoolsSchema>;
+export const usualSchools: Schools = schoolsSchema.parse({});
+
+export interface SchoolQuestion<K extends keyof Schools = keyof Schools> {
+  readonly key: K;
+  readonly question: string;
+  readonly answers: readonly { readonly value: Schools[K]; readonly name: string }[];
+}
+
+const question = <K extends keyof Schools>(
+  key: K,
+  text: string,
+  answers: Readonly<Record<Schools[K], string>>
+): SchoolQuestion => ({
+  key,
+  question: text,
+  answers: (Object.keys(answers) as Schools[K][]).map((value) => ({ value, name: answers[value] }))
+});
+
+/** The questions of practice.md, in its order; who picks the point and the focus mode are two of the camera. */
+export const schoolQuestions: readonly SchoolQuestion[] = [
+  question('wideOpen', 'Wide open?', {
+    usual: 'by the kind of picture',
+    openAsFacesAllow: 'as open as the faces allow',
+    lensBest: 'the lens’s best stop',
+    deepAndSafe: 'deep and safe',
+    always: 'always wide open'
+  }),
+  question('turnedFace', 'What of a face is sharp?', {
+    usual: 'by the kind of picture',
+    nearEye: 'the near eye is enough',
+    bothEyes: 'both eyes',
+    eyesToNose: 'eyes and nose',
+    wholeHead: 'the whole head with hair'
+  }),
+  question('rows', 'Rows: where to focus?', {
+    usual: 'where the odds are best',
+    byRow: 'two rows the front one, more the middle one',
+    thirdIn: 'a third into the depth'
+  }),
+  question('surface', 'The surface of sharp focus is', {
+    usual: 'flat',
+    curved: 'curved, as far from the lens everywhere'
+  }),
+  question('placement', 'The point onto the eye', {
+    usual: 'is moved there',
+    turn: 'is the centre one; then turn the wrists'
+  }),
+  question('picker', 'Who picks the point?', {
+    usual: 'you, always',
+    eyeDetection: 'eye detection, where the body has it',
+    automaticWhenMoving: 'you; the camera when somebody moves'
+  }),
+  question('trigger', 'The button that focuses', { usual: 'half-press', thumb: 'the thumb button' }),
+  question('mode', 'Focus mode', {
+    usual: 'by the kind of picture',
+    single: 'single, always',
+    continuous: 'continuous, always',
+    automatic: 'the body switches by itself'
+  }),
+  question('manual', 'Focusing by hand', {
+    usual: 'for stitched frames',
+    tripod: 'on a tripod too, magnified',
+    never: 'never'
+  }),
+  question('shutterFloor', 'Shortest shutter by hand', {
+    usual: '1/focal length',
+    twice: '1/(2 × focal length)'
+  }),
+  question('groups', 'Aperture for groups', {
+    usual: 'from their depth',
+    'f5.6': 'f/5.6',
+    f8: 'f/8 to be sure'
+  }),
+  question('metering', 'The meter looks at', {
+    usual: 'the whole frame',
+    centre: 'the middle',
+    spot: 'a spot on the face',
+    point: 'the focus point'
+  }),
+  question('drive', 'Frames for each press', { usual: 'one', burst: 'a burst' })
+];
+
+/** A new setup as the photographer's schools have it. The input's setup is the one to change. */
+export function withSchools(input: PlanInput, schools: Schools): Setup {
+  const { setup, kit } = input;
+  const body = kit.bodies.find(({ id }) => id === setup.camera.bodyId);
+  const moves = setup.people.some(({ towardsMmPerS, acrossMmPerS }) => towardsMmPerS !== 0 || acrossMmPerS !== 0);
+  const camera = { ...setup.camera };
+  const intent = { ...setup.intent };
+  const light = { ...setup.light, floors: { ...setup.light.floors } };
+  let { people } = setup;
+
+  if (schools.wideOpen === 'always') {
+    const lens = kit.lenses.find(({ id }) => id === camera.lensId);
+    if (lens) intent.stop = { kind: 'chosen', fNumber: lens.widestFNumber };
+  } else if (schools.wideOpen !== 'usual') intent.style = schools.wideOpen;
+  const sharp = schools.turnedFace;
+  if (sharp !== 'usual') people = people.map((person) => ({ ...person, sharp }));
+  if (schools.surface === 'curved') camera.focusSurface = 'curved';
+  if (schools.placement === 'turn') camera.recompose = 'wrists';
+  if (schools.picker === 'eyeDetection' && body?.kind !== 'slr') camera.focusArea = 'eyeDetection';
+  if (schools.picker === 'automaticWhenMoving' && moves) {
+    camera.focusArea = body?.kind === 'slr' ? 'tracking' : 'eyeDetection';
+  }
+  if (schools.trigger === 'thumb') camera.trigger = 'thumb';
+  if (schools.mode !== 'usual') camera.focusMode = schools.mode;
+  if (schools.manual === 'tripod' && camera.stance === 'tripod') camera.focusMethod = 'magnifier';
+  if (schools.manual === 'never' && camera.focusMethod !== 'ordinaryPoint') camera.focusMethod = 'crossPoint';
+  if (schools.shutterFloor === 'twice') light.floors.perFocalLength = 2;
+  if (schools.groups !== 'usual' && intent.picture === 'group') {
+    intent.stop = { kind: 'chosen', fNumber: schools.groups === 'f8' ? 8 : 5.6 };
+  }
+  if (schools.metering !== 'usual') camera.metering = schools.metering;
+  if (schools.drive === 'burst') camera.drive = 'burst';
+
+  const made: Setup = { ...setup, camera, intent, light, people };
+  if (schools.rows === 'usual') return made;
+  // The rules need the places of everybody, and so the plan.
+  const wanted = schools.rows === 'thirdIn' ? ['thirdIn'] : ['frontOfTwo', 'middleRow'];
+  const ruled = judgedRules({ ...input, setup: made }).find(({ rule }) => wanted.includes(rule));
+  return ruled ? { ...made, intent: { ...made.intent, target: ruled.setup.intent.target } } : made;
+}
