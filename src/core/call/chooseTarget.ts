@@ -1,6 +1,7 @@
 /** Whose eye: the place that is as likely as the best and most gladly focused on. */
 import { bestFocusBetween } from '../optics/blur';
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
+import type { FocusArea } from '../setup/schema';
 import type { Candidate, Standing } from './candidates';
 import { focusAt, oddsInput, worstRatioOf, type Focus } from './focus';
 import type { LightAtStop } from './light';
@@ -123,15 +124,28 @@ function peakOf({ evenest }: Places, tryPlane: TryPlane): Tried | undefined {
   return best;
 }
 
-/** So many places that would do are looked at for one where autofocus can hardly land elsewhere. */
-const lookedAt = 16;
+/**
+ * So many places that would do are looked at for one where autofocus can hardly land elsewhere; the wider the area the less it
+ * matters whose eye was meant.
+ */
+const lookedAt: Readonly<Record<FocusArea, number>> = {
+  point: 16,
+  tap: 4,
+  neighbours: 4,
+  zone: 2,
+  tracking: 1,
+  wholeFrame: 1,
+  eyeDetection: 1
+};
 
 /**
  * The gladdest of some places that is as good as their best: within a tie of it, on the same side of what is wanted, and such
  * that autofocus lands there; or of those looked at the one where it does best. Its odds are over all it may land on.
  */
 function gladdestOf(situation: Situation, group: Group, { gladdest }: Places, peak: Tried, tryPlane: TryPlane): Tried {
-  const wanted = situation.setup.intent.oddsWanted;
+  const { intent, camera } = situation.setup;
+  const { focusArea } = camera;
+  const wanted = intent.oddsWanted;
   const asGood = ({ odds, worstRatio }: Tried) => {
     if (peak.odds <= noOdds) return worstRatio <= peak.worstRatio + ratioTie;
     if (odds < peak.odds - oddsTie || (peak.odds >= wanted && odds < wanted)) return false;
@@ -140,7 +154,7 @@ function gladdestOf(situation: Situation, group: Group, { gladdest }: Places, pe
   const looked: Tried[] = [];
   const look = (isGood: (tried: Tried) => boolean, enough: number): void => {
     for (const { candidate, at } of gladdest) {
-      if (looked.length >= lookedAt) return;
+      if (looked.length >= lookedAt[focusArea]) return;
       const tried = tryPlane(at);
       if (!tried || !isGood(tried) || looked.some((item) => item.candidate === candidate)) continue;
       const own = tried.candidate === candidate ? tried : { ...tried, candidate, focus: { ...tried.focus, candidate } };

@@ -88,29 +88,30 @@ function headOf(person: Person): Meets {
 /** An upright elliptic column about a body's axis, from the floor or the shoulders up. */
 function columnOf(person: Person, half: { readonly x: number; readonly z: number }, from: number, to: number): Meets {
   const axis = headPoint(person, { x: 0, y: 0, z: -80 });
-  const turn = radians(person.bodyYawDeg);
-  const flat = (point: Vector) => {
-    const { x, z } = yaw({ x: point.x - axis.x, y: 0, z: point.z - axis.z }, turn);
-    return { x: x / half.x, z: z / half.z };
-  };
+  const cos = Math.cos(radians(person.bodyYawDeg));
+  const sin = Math.sin(radians(person.bodyYawDeg));
   return (start, end) => {
-    const a = flat(start);
-    const b = flat(end);
-    const d = { x: b.x - a.x, z: b.z - a.z };
-    const q = d.x * d.x + d.z * d.z;
+    // Turned with the shoulders and scaled to the unit circle; written out, as the ellipsoids are.
+    const x = ((start.x - axis.x) * cos + (start.z - axis.z) * sin) / half.x;
+    const z = ((start.z - axis.z) * cos - (start.x - axis.x) * sin) / half.z;
+    const dx = ((end.x - start.x) * cos + (end.z - start.z) * sin) / half.x;
+    const dz = ((end.z - start.z) * cos - (end.x - start.x) * sin) / half.z;
+    const q = dx * dx + dz * dz;
     if (q === 0) return null;
-    const middle = -(a.x * d.x + a.z * d.z) / q;
-    const inside = a.x * a.x + a.z * a.z - 1;
-    const root = middle * middle - inside / q;
+    const middle = -(x * dx + z * dz) / q;
+    const root = middle * middle - (x * x + z * z - 1) / q;
     if (root <= 0) return null;
-    const first = Math.max(0, middle - Math.sqrt(root));
-    const last = Math.min(almostThere, middle + Math.sqrt(root));
+    const reach = Math.sqrt(root);
+    let first = Math.max(0, middle - reach);
+    let last = Math.min(almostThere, middle + reach);
     // Within the column's heights too.
     const rise = end.y - start.y;
-    const [low, high] = rise === 0 ? [-Infinity, Infinity] : [(from - start.y) / rise, (to - start.y) / rise];
-    if (rise === 0 && (start.y <= from || start.y >= to)) return null;
-    const enters = Math.max(first, Math.min(low, high));
-    return enters < Math.min(last, Math.max(low, high)) ? enters : null;
+    if (rise === 0) return start.y > from && start.y < to && first < last ? first : null;
+    const low = (from - start.y) / rise;
+    const high = (to - start.y) / rise;
+    first = Math.max(first, Math.min(low, high));
+    last = Math.min(last, Math.max(low, high));
+    return first < last ? first : null;
   };
 }
 

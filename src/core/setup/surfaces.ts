@@ -2,14 +2,14 @@
  * What lies under a place of the picture: the surfaces that a line from the lens meets, with their distances. People and
  * things are solid; backgrounds and foregrounds are planes that take their share of the line, as the drawn ones do.
  */
-import { add, scale, subtract, type Vector } from '../geometry/vector';
+import { scale, subtract, type Vector } from '../geometry/vector';
 import type { Body } from '../kit/schema';
 import { imageDistance } from '../optics/thinLens';
 import { headScale, interpupillaryOf } from '../people/anatomy';
 import { faceSolids, partAt, type FacePart, type FaceSolid } from '../people/face';
 import { pictureSize } from './framing';
 import { comesNear, headFrame, meetsEllipsoid, solidsOf, type Solid } from './occlusion';
-import { depthOf, toScene, type Viewpoint } from './scene';
+import { toScene, type Viewpoint } from './scene';
 import type { Background, Person, Setup } from './schema';
 
 export type Part = FacePart | 'body' | 'thing' | 'ground';
@@ -71,21 +71,22 @@ function crossHead(crossings: Crossing[], id: string, { toHead, lens, solids }: 
   const end = toHead(to);
   let first: FaceSolid | null = null;
   let at = Infinity;
-  const met = (item: FaceSolid, t: number) => {
-    const place = {
-      x: lens.x + (end.x - lens.x) * t,
-      y: lens.y + (end.y - lens.y) * t,
-      z: lens.z + (end.z - lens.z) * t
-    };
-    crossings.push({ t, cover: item.cover, kind: 'person', id, part: partAt(item.part, place) });
-  };
   for (const item of solids) {
     const t = meetsEllipsoid(item, lens, end);
     if (t === null) continue;
-    if (item.cover < 1) met(item, t);
-    else if (t < at) [first, at] = [item, t];
+    if (item.cover < 1) crossings.push({ t, cover: item.cover, kind: 'person', id, part: item.part });
+    else if (t < at) {
+      first = item;
+      at = t;
+    }
   }
-  if (first) met(first, at);
+  if (!first) return;
+  const place = {
+    x: lens.x + (end.x - lens.x) * at,
+    y: lens.y + (end.y - lens.y) * at,
+    z: lens.z + (end.z - lens.z) * at
+  };
+  crossings.push({ t: at, cover: 1, kind: 'person', id, part: partAt(first.part, place) });
 }
 
 /** Share of a line that a background takes where it crosses its plane: how much of its drawn extent is there. From memory. */
@@ -129,11 +130,35 @@ function coverOf(
 /** Says what the lens sees in a place of the picture, nearest first. */
 export type Sees = (x: number, y: number) => readonly Met[];
 
-/** Looks at a part of the picture: only what comes near it is asked for in each of its places. */
-export type Looks = (box: Box) => Sees;
+/** What is seen from a place, and what of it has been looked at already. */
+export interface Looks {
+  /** Looks at a part of the picture: only what comes near it is asked for in each of its places. */
+  readonly at: (box: Box) => Sees;
+  readonly known: Map<string, readonly Surface[]>;
+}
+
+/** The last look at some people, and from where: another stop or another way of focusing sees the same. */
+const lastLooks = new WeakMap<
+  Setup['people'],
+  { readonly from: string; readonly setup: Setup; readonly looks: Looks }
+>();
 
 /** Looks from a camera with a lens of pupil magnification P. */
 export function lookFrom(setup: Setup, view: Viewpoint, body: Body, P: number): Looks {
+  const { camera, people, things, backgrounds } = setup;
+  const { width, height } = pictureSize(body, camera);
+  const { position, yaw, pitch, surface } = view;
+  const from = [position.x, position.y, position.z, yaw, pitch, surface, camera.focalLengthMm, P, width, height].join(
+    ' '
+  );
+  const last = lastLooks.get(people);
+  if (last?.from === from && last.setup.things === things && last.setup.backgrounds === backgrounds) return last.looks;
+  const looks: Looks = { at: looking(setup, view, body, P), known: new Map() };
+  lastLooks.set(people, { from, setup, looks });
+  return looks;
+}
+
+function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Box) => Sees {
   const { camera } = setup;
   const frame = pictureSize(body, camera);
   const v = imageDistance(camera.focalLengthMm, view.distance, P);
@@ -154,8 +179,20 @@ export function lookFrom(setup: Setup, view: Viewpoint, body: Body, P: number): 
   const backmost =
     Math.max(0, ...setup.backgrounds.map((item) => item.depthMm), ...setup.people.map((item) => item.depthMm)) +
     behindAllMm;
-  const towards = (x: number, y: number): Vector =>
-    toScene(view, scale({ x: ((x - 0.5) * frame.width) / v, y: ((0.5 - y) * frame.height) / v, z: 1 }, farMm));
+  // A place of the picture lies along right · x + up · y + ahead.
+  const along = (ray: Vector) => subtract(toScene(view, scale(ray, farMm)), from);
+  const [right, up, ahead] = [along({ x: 1, y: 0, z: 0 }), along({ x: 0, y: 1, z: 0 }), along({ x: 0, y: 0, z: 1 })];
+  const rayAt = (x: number, y: number) => {
+    return { x: ((x - 0.5) * frame.width) / v, y: ((0.5 - y) * frame.height) / v };
+  };
+  const towards = (x: number, y: number): Vector => {
+    const ray = rayAt(x, y);
+    return {
+      x: from.x + right.x * ray.x + up.x * ray.y + ahead.x,
+      y: from.y + right.y * ray.x + up.y * ray.y + ahead.y,
+      z: from.z + right.z * ray.x + up.z * ray.y + ahead.z
+    };
+  };
   const crossSolid = (crossings: Crossing[], item: Solid, to: Vector): void => {
     if (!comesNear(from, to, item)) return;
     if (item.kind === 'head') {
@@ -170,27 +207,28 @@ export function lookFrom(setup: Setup, view: Viewpoint, body: Body, P: number): 
   const planeAt = (depthMm: number, to: Vector): number => (depthMm - from.z) / (to.z - from.z);
   const seenIn = (near: readonly Solid[], x: number, y: number): readonly Met[] => {
     const to = towards(x, y);
-    const along = subtract(to, from);
-    const at = (t: number) => add(from, scale(along, t));
+    const ray = rayAt(x, y);
+    // How far along the line, as the surface of focus counts it.
+    const perT = farMm * (view.surface === 'flat' ? 1 : Math.hypot(ray.x, ray.y, 1));
     const crossings: Crossing[] = [];
     for (const item of near) crossSolid(crossings, item, to);
     for (const background of setup.backgrounds) {
       const t = planeAt(background.depthMm, to);
       if (t <= 0 || t >= 1) continue;
-      const cover = coverOf(background, at(t), from, halfAt(background.depthMm));
+      const place = { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z: background.depthMm };
+      const cover = coverOf(background, place, from, halfAt(background.depthMm));
       if (cover > 0) crossings.push({ t, cover, kind: 'background', id: background.id, part: 'ground' });
     }
-    crossings.sort((a, b) => a.t - b.t);
+    if (crossings.length > 1) crossings.sort((a, b) => a.t - b.t);
     const met: Met[] = [];
     let left = 1;
     for (const { t, cover, kind, id, part } of crossings) {
-      met.push({ kind, id, part, depth: depthOf(view, at(t)), share: left * cover });
+      met.push({ kind, id, part, depth: t * perT, share: left * cover });
       left *= 1 - cover;
       if (left < leastShare) return met;
     }
     const t = planeAt(backmost, to);
-    const depth = t > 0 && t < 1 ? depthOf(view, at(t)) : farMm;
-    met.push({ kind: 'background', id: '', part: 'ground', depth, share: left });
+    met.push({ kind: 'background', id: '', part: 'ground', depth: (t > 0 && t < 1 ? t : 1) * perT, share: left });
     return met;
   };
   return (box) => {
@@ -219,8 +257,14 @@ export interface Surface {
 
 /** Everything in a part of the picture, looked at in so many places across and down; the largest first. */
 export function surfacesIn(looks: Looks, box: Box, across: number, down: number): readonly Surface[] {
-  const sees = looks(box);
-  const found = new Map<string, { met: Met; share: number; nearest: number; furthest: number; vergence: number }>();
+  const key = `${box.left} ${box.right} ${box.top} ${box.bottom} ${across} ${down}`;
+  const known = looks.known.get(key) ?? summed(looks.at(box), box, across, down);
+  looks.known.set(key, known);
+  return known;
+}
+
+function summed(sees: Sees, box: Box, across: number, down: number): readonly Surface[] {
+  const found: { met: Met; share: number; nearest: number; furthest: number; vergence: number }[] = [];
   const each = 1 / (across * down);
   for (let row = 0; row < down; row++) {
     for (let column = 0; column < across; column++) {
@@ -229,20 +273,19 @@ export function surfacesIn(looks: Looks, box: Box, across: number, down: number)
       if (x < 0 || x > 1 || y < 0 || y > 1) continue;
       for (const met of sees(x, y)) {
         if (!(met.depth > 0)) continue;
-        const key = `${met.kind} ${met.id} ${met.part}`;
-        const known = found.get(key) ?? { met, share: 0, nearest: Infinity, furthest: 0, vergence: 0 };
+        let known = found.find(
+          (item) => item.met.id === met.id && item.met.part === met.part && item.met.kind === met.kind
+        );
+        if (!known) found.push((known = { met, share: 0, nearest: Infinity, furthest: 0, vergence: 0 }));
         const share = met.share * each;
-        found.set(key, {
-          met,
-          share: known.share + share,
-          nearest: Math.min(known.nearest, met.depth),
-          furthest: Math.max(known.furthest, met.depth),
-          vergence: known.vergence + share / met.depth
-        });
+        known.share += share;
+        known.nearest = Math.min(known.nearest, met.depth);
+        known.furthest = Math.max(known.furthest, met.depth);
+        known.vergence += share / met.depth;
       }
     }
   }
-  return [...found.values()]
+  return found
     .map(({ met: { kind, id, part }, share, nearest, furthest, vergence }) => ({
       ...{ kind, id, part, share, nearest, furthest },
       depth: share / vergence
