@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
+import { markedIso } from '../optics/marks';
 import { ev100, extensionStops } from '../optics/exposure';
 import { magnification } from '../optics/thinLens';
 import { builtInKit } from '../kit/builtInKit';
 import { defaultFlash, defaultLight, newPerson, newSetup } from '../setup/defaults';
 import type { Body } from '../kit/schema';
 import type { Camera, Light, Person, Setup } from '../setup/schema';
-import { lightAtStop, lightLevel, shutterFloor, type Lighting } from './light';
+import { lightAtStop, onSteps, lightLevel, shutterFloor, type Lighting } from './light';
 import { planSetup } from './planSetup';
 import { defaultHabits } from '../habits/habits';
 
@@ -206,7 +207,8 @@ describe('the lens drawn out', () => {
       return plan.kind === 'plan' ? (plan.stops[2]?.light.iso ?? 0) : 0;
     };
     const stops = 2 * Math.log2((1 + 85 / (900 - 85)) / (1 + 85 / (9000 - 85)));
-    expect(Math.log2(iso(900) / iso(9000))).toBeCloseTo(stops, 6);
+    // On the camera's steps: each sensitivity within a sixth of a stop.
+    expect(Math.abs(Math.log2(iso(900) / iso(9000)) - stops)).toBeLessThan(1 / 3);
   });
 });
 
@@ -357,6 +359,36 @@ describe('movement', () => {
       const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
       return plan.kind === 'plan' ? (plan.stops[3]?.lensRatio ?? 0) : 0;
     };
-    expect(worst('body-full-slr')).toBeGreaterThan(worst('body-main') + 0.3);
+    // Both at a mark no longer than the rule's 1/135: at 1/160.
+    expect(worst('body-full-slr')).toBeGreaterThan(worst('body-main') * 1.5);
+  });
+});
+
+describe('the steps a camera has', () => {
+  const base = {
+    floorRule: 'people',
+    floorS: 1 / 60,
+    tooBrightStops: 0,
+    missingStops: 0,
+    flash: null
+  } as const;
+
+  it('are where shutter and sensitivity stand, never longer than the rule, exposed within a sixth of a stop', () => {
+    for (let i = 0; i <= 60; i++) {
+      const shutterS = (1 / 60) * 2 ** (-i / 12);
+      const iso = 100 * 2 ** (i / 9);
+      const stepped = onSteps({ ...base, shutterS, iso }, { ...main, isoLimit: 1_000_000 });
+      expect(stepped.shutterS).toBeLessThanOrEqual(base.floorS * 1.0001);
+      const off = Math.log2((stepped.shutterS * (stepped.iso ?? 0)) / (shutterS * iso));
+      // Where the base sensitivity would have to be undercut, the rest stays.
+      if (stepped.iso !== main.baseIso) expect(Math.abs(off), `${i}`).toBeLessThan(1 / 6 + 0.02);
+      expect(markedIso(stepped.iso ?? 0)).toBe(stepped.iso);
+    }
+  });
+
+  it('keep the sync time, and a time set by hand', () => {
+    const chosen = onSteps({ ...base, floorRule: 'chosen', shutterS: 0.0107, iso: 400 }, main);
+    expect(chosen.shutterS).toBe(0.0107);
+    expect(onSteps({ ...base, floorRule: 'sync', shutterS: main.syncS, iso: null }, main).shutterS).toBe(main.syncS);
   });
 });

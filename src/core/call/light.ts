@@ -2,6 +2,7 @@
  * Light at one stop: aperture first, then the shutter down to its floor, then ISO up to the body's limit, then more
  * light. With flash: its power, and how far the room's light lies under it.
  */
+import { markedIso, markedShutter } from '../optics/marks';
 import { ev100, flashPower, isoFor, shutterFor } from '../optics/exposure';
 import { fullFrameDiagonalMm, sensorDiagonal } from '../optics/criterion';
 import type { Body } from '../kit/schema';
@@ -128,6 +129,30 @@ export function lightAtStop(lighting: Lighting, N: number): LightAtStop {
   if (flash && flash.use !== 'fill') return withMainFlash(lighting, flash, N);
   const without = byLight(lighting, N, flash ? lighting.body.syncS : lighting.body.fastestShutterS);
   return flash ? withFill(lighting, flash, N, without) : without;
+}
+
+/**
+ * The same on the steps a camera has: the shutter on a mark no longer than its limit, the sensitivity on the one that then
+ * exposes nearest to right (within a sixth of a stop), a flash's power after it.
+ */
+export function onSteps(
+  light: LightAtStop,
+  { baseIso, isoLimit, syncS }: Pick<Body, 'baseIso' | 'isoLimit' | 'syncS'>
+): LightAtStop {
+  const { iso, flash, floorS, floorRule } = light;
+  const atSync = floorRule === 'sync' && light.shutterS === syncS;
+  const shutterS = atSync || floorRule === 'chosen' ? light.shutterS : markedShutter(light.shutterS, floorS).shutterS;
+  if (iso === null) return { ...light, shutterS };
+  // The room pays for a shorter time with more sensitivity; a flash that lights the picture does not care.
+  const wanted =
+    flash && flash.ambientUnderStops !== null && flash.ambientUnderStops > 0 ? iso : (iso * light.shutterS) / shutterS;
+  const marked = Math.min(isoLimit, Math.max(baseIso, markedIso(wanted)));
+  return {
+    ...light,
+    shutterS,
+    iso: marked,
+    flash: flash && { ...flash, power: Math.min(Math.max(1, flash.power), flash.power * (iso / marked)) }
+  };
 }
 
 type Flash = NonNullable<Setup['light']['flash']>;

@@ -26,7 +26,7 @@ import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
 import type { Person, Setup } from '../setup/schema';
 import { between, decisiveSubjects, isIn, onSubjects, rowPreferenceOf, type Aim, type Candidate } from './candidates';
-import { lightAtStop, lightLevel, shutterFloor, type LightAtStop, type Lighting } from './light';
+import { lightAtStop, lightLevel, onSteps, shutterFloor, type LightAtStop, type Lighting } from './light';
 import { approach, recomposeShift, somebodyMoves, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
@@ -234,7 +234,7 @@ const countPeople = ({ personOf }: Placed, subjects: readonly Subject[]): number
 function lightBy(lighting: Lighting): (N: number) => LightAtStop {
   const known = new Map<number, LightAtStop>();
   return (N) => {
-    const found = known.get(N) ?? lightAtStop(lighting, N);
+    const found = known.get(N) ?? onSteps(lightAtStop(lighting, N), lighting.body);
     known.set(N, found);
     return found;
   };

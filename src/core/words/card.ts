@@ -2,6 +2,7 @@
 import type { Plan, StopPlan } from '../call/plan';
 import { oddsWords, sharpZone, standing, subjectName } from './call';
 import type { Setup } from '../setup/schema';
+import { formatIso, formatShutter } from './light';
 import { formatLength, type LengthUnit } from './length';
 import { focusLine } from './technique';
 
@@ -28,9 +29,23 @@ export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit, setup?:
         zone.behindMm === Infinity ? 'in front, all behind' : `in front, ${formatLength(zone.behindMm, unit)} behind`
     },
     { name: 'Shoot', ...framesLine(plan, entry) },
-    ...(setup ? [{ name: 'Focus', ...focusLine(setup.camera) }] : [])
+    ...(setup
+      ? [
+          { name: 'Focus', ...focusLine(setup.camera) },
+          { name: 'Light', ...lightLine(entry) }
+        ]
+      : [])
   ];
 }
+
+/** "1/250", "ISO 1600"; with flash its power. */
+function lightLine({ light: { shutterS, iso, flash } }: StopPlan): Omit<CardLine, 'name'> {
+  const power = flash ? `, flash ${powerWords(flash.power)}` : '';
+  return { value: formatShutter(shutterS), more: iso === null ? 'light not said' : `ISO ${formatIso(iso)}${power}` };
+}
+
+/** "full", "1/8": a share of full power on the halvings a flash has. */
+const powerWords = (power: number): string => (power >= 0.71 ? 'full' : `1/${2 ** Math.round(-Math.log2(power))}`);
 
 /** "2 frames", "91 % each, refocus each"; and where no single frame will do, how many to combine. */
 function framesLine({ framesToCombine }: Plan, { frames, odds }: StopPlan): Omit<CardLine, 'name'> {

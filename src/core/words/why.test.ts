@@ -52,7 +52,7 @@ describe('shutter and ISO as cameras mark them', () => {
     [950, '1000'],
     [12_800, '12800'],
     [25_600, '25600'],
-    [204_800, '200000']
+    [204_800, '204800']
   ])('ISO %d is marked %s', (iso, marked) => expect(formatIso(iso)).toBe(marked));
 });
 

@@ -70,7 +70,7 @@
       </h1>
       <dl class="mt-3 border-t-2 border-ink text-[17px]">
         {#each cardLines(plan, entry, unit, row.setup) as line (line.name)}
-          <div class="flex items-baseline gap-3 border-b border-line py-1.5">
+          <div class="flex items-baseline gap-3 border-b border-line py-1">
             <dt class="w-16 text-soft">{line.name}</dt>
             <dd class="condensed text-[25px] leading-tight font-bold">{line.value}</dd>
             <dd class="ml-auto text-right text-soft">{line.more}</dd>

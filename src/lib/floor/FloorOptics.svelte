@@ -60,6 +60,18 @@
         data-testid="looked-plane"
       />
     {/each}
+    {#each floor.side === 'above' ? (workspace.looked?.steps ?? []) : [] as step, index (index)}
+      {@const at = toPx(scale, step.depthMm, step.lateralMm)}
+      <circle
+        cx={at.x}
+        cy={at.y}
+        r="4"
+        fill="var(--surface)"
+        stroke="var(--pencil)"
+        stroke-width="1.5"
+        data-testid="step"
+      />
+    {/each}
     {#if entry.secondTarget}
       <path
         d={planePath(placed, entry.secondPlaneMm ?? entry.secondTarget.focusDistanceMm)}

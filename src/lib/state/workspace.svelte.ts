@@ -25,6 +25,8 @@ export interface Looked {
   readonly area: Box | null;
   /** Where the plane of focus would come to lie, mm from the lens, and how likely. */
   readonly planes: readonly { readonly depth: number; readonly chance: number }[];
+  /** Places on the floor: where somebody walking is at each frame, mm behind the subject line. */
+  readonly steps?: readonly { readonly depthMm: number; readonly lateralMm: number }[];
   /** The setup done so, for its picture; null where the picture stays. */
   readonly setup: Setup | null;
   /** What it is, for the caption. */

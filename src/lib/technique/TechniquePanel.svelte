@@ -9,7 +9,6 @@
     ruleName,
     subjectWayName,
     subjectWayWords,
-    trapWords,
     wayName,
     waysSentence
   } from '$core/words/technique';
@@ -26,6 +25,7 @@
   import RulesPart from './RulesPart.svelte';
   import StitchPart from './StitchPart.svelte';
   import TakeRow from './TakeRow.svelte';
+  import TrapPart from './TrapPart.svelte';
   import TriggerFields from './TriggerFields.svelte';
   import WayRow from './WayRow.svelte';
 
@@ -123,7 +123,7 @@
     {/if}
     {#if found.trap}
       <Part title="Follow them, or wait at a mark">
-        {#each trapWords(found.trap, workspace.unit) as line (line)}<p class="mt-1 text-pretty">{line}</p>{/each}
+        <TrapPart trap={found.trap} />
       </Part>
     {/if}
     {#if found.hold}
