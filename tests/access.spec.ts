@@ -61,7 +61,7 @@ test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
   await expect(page.getByTestId('call')).toContainText('is your choice');
   await press('Control+z');
   await expect(call(page)).toHaveText(before ?? '');
-  await press('5');
+  await press('7');
   await expect(page.getByRole('tab', { name: 'Background' })).toHaveAttribute('aria-selected', 'true');
   await press('c');
   await expect(page.getByTestId('card-call')).toBeVisible();
@@ -128,7 +128,7 @@ async function everyScreen(page: Page, theme: string, look: (within?: string) =>
   await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
   await look();
   await page.keyboard.press('Escape');
-  for (const tab of ['Fixes', 'Line-up', 'Light', 'People', 'Background', 'Intent', 'Camera']) {
+  for (const tab of ['Fixes', 'Line-up', 'Technique', 'Light', 'Checks', 'People', 'Background', 'Intent', 'Camera']) {
     await page.getByRole('tab', { name: tab }).click();
     await expect(page.getByRole('tab', { name: tab })).toHaveAttribute('aria-selected', 'true');
     await look('[role=tabpanel]');

@@ -1,32 +1,19 @@
-/** Where else the focus could go, what the rules of thumb for rows would have chosen, and what each would cost. */
-import { rowsByDepth } from '../people/rows';
+/** Where else the focus could go, what the other styles would pick, and what each would cost. */
 import { styles, type Setup, type Style } from '../setup/schema';
-import { atDistance, type Candidate } from './candidates';
+import type { Candidate } from './candidates';
 import { tryCandidate } from './chooseTarget';
 import { targetOf } from './evaluateStop';
 import type { Target } from './plan';
 import type { PlanInput } from './planInput';
 import { oddsLanded } from './landed';
 import { planSetup, stopsOf } from './planSetup';
-import { prepare, type Group, type Situation } from './situation';
-
-export const rowRules = ['frontRow', 'middleRow', 'oneThirdIn'] as const;
-export type RowRule = (typeof rowRules)[number];
+import { prepare } from './situation';
 
 interface Alternative {
   readonly target: Target;
   /** At the stop in use. */
   readonly worstRatio: number;
   readonly odds: number;
-}
-
-export interface RowRuleResult extends Alternative {
-  readonly rule: RowRule;
-  readonly rows: number;
-  /** The first stop at which this rule holds the faces; null when none does. */
-  readonly holdsFrom: string | null;
-  /** Stops further closed than the call needs for the faces; null when it never holds them. */
-  readonly costStops: number | null;
 }
 
 /** Another style of aperture for the same picture. */
@@ -49,10 +36,9 @@ export interface Alternatives {
   readonly targets: readonly TargetResult[];
   /** All three styles, in the order of the schema. */
   readonly styles: readonly StyleResult[];
-  readonly rowRules: readonly RowRuleResult[];
 }
 
-/** Other targets, other styles, and the row rules. Nothing when nothing can be planned. */
+/** Other targets and other styles. Nothing when nothing can be planned. */
 export function alternatives(input: PlanInput): Alternatives {
   const { setup, stopStep } = input;
   // Looked at from the best eye, whatever has been chosen.
@@ -62,7 +48,7 @@ export function alternatives(input: PlanInput): Alternatives {
   const group = prepared.kind === 'situation' ? prepared.situation.groups[0] : undefined;
   const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
   if (prepared.kind === 'noPlan' || !group || !entry || plan.kind === 'noPlan') {
-    return { targets: [], styles: [], rowRules: [] };
+    return { targets: [], styles: [] };
   }
   const { situation } = prepared;
   const at = (candidate: Candidate, N: number): Alternative => {
@@ -87,19 +73,7 @@ export function alternatives(input: PlanInput): Alternatives {
   const beside = tried.find(({ candidate }) => candidate.standing === 'beside');
   const listed = beside && beside.odds > (eyes[0]?.odds ?? 0) ? [beside, ...eyes] : eyes;
   const targets = listed.map(({ candidate, ...rest }) => ({ ...rest, holdsFrom: labelOf(holds(candidate)) }));
-  const perStop = { full: 1, half: 2, third: 3 }[stopStep];
-  const needed = plan.stops.findIndex((item) => item.facesHold);
-  const ruled = rowRuleCandidates(situation, group).map(({ rule, rows, candidate }): RowRuleResult => {
-    const from = holds(candidate);
-    return {
-      rule,
-      rows,
-      ...at(candidate, fNumber),
-      holdsFrom: labelOf(from),
-      costStops: from < 0 || needed < 0 ? null : (from - needed) / perStop
-    };
-  });
-  return { targets, styles: stylesOf({ ...input, setup: open }), rowRules: ruled };
+  return { targets, styles: stylesOf({ ...input, setup: open }) };
 }
 
 /** What each style would pick. Empty when nothing can be planned. */
@@ -113,27 +87,4 @@ function stylesOf(input: PlanInput): StyleResult[] {
     const missed = plan.backgrounds.filter((_, index) => !entry.backgrounds[index]?.met).map((item) => item.name);
     return [{ style, stop: entry.stop.label, odds: entry.odds, worstRatio: entry.worst.ratio, missed }];
   });
-}
-
-/** What each rule focuses on: two rows the front one, three or more the middle one; and a third into the depth. */
-function rowRuleCandidates(
-  { view, closest, aim }: Situation,
-  group: Group
-): { readonly rule: RowRule; readonly rows: number; readonly candidate: Candidate }[] {
-  const rows = rowsByDepth(group.members, (member) => member.subject.nearest);
-  if (rows.length < 2) return [];
-  const inRow = (row: Group['members'] | undefined): Candidate | undefined => {
-    const ids = new Set(row?.map((member) => member.subject.id));
-    const aside = (candidate: Candidate) => Math.abs((candidate.position?.x ?? 0) - view.position.x);
-    return group.eyes
-      .filter(({ subjectId }) => subjectId !== null && ids.has(subjectId))
-      .sort((a, b) => aside(a) - aside(b))[0];
-  };
-  const ruled = rows.length === 2 ? inRow(rows[0]) : inRow(rows[Math.floor((rows.length - 1) / 2)]);
-  const third = atDistance(aim, group.nearest + (group.furthest - group.nearest) / 3);
-  const rule = rows.length === 2 ? ('frontRow' as const) : ('middleRow' as const);
-  return [
-    ...(ruled ? [{ rule, rows: rows.length, candidate: ruled }] : []),
-    { rule: 'oneThirdIn' as const, rows: rows.length, candidate: third }
-  ].filter(({ candidate }) => candidate.focusDistanceMm >= closest);
 }

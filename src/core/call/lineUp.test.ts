@@ -179,59 +179,8 @@ describe('alternatives', () => {
     const setup = newSetup('s', 'S', { people: [] });
     expect(alternatives({ setup, kit, stopStep, habits: defaultHabits })).toEqual({
       targets: [],
-      styles: [],
-      rowRules: []
+      styles: []
     });
-  });
-
-  it('of row rules cost the stops from where the call holds the faces to where the rule does', () => {
-    const people = [0, 0, 1200, 1200].map((depthMm, i) =>
-      newPerson(`p${i}`, 'P', { depthMm, lateralMm: (i % 2) * 400, sharp: 'nearEye' })
-    );
-    const base = newSetup('s', 'S', { backgrounds: [], people });
-    const placement = { kind: 'distance', distanceMm: 4000 } as const;
-    const setup: Setup = { ...base, camera: { ...base.camera, lensId: 'lens-50', focalLengthMm: 50, placement } };
-    for (const [step, perStop] of [
-      ['full', 1],
-      ['third', 3]
-    ] as const) {
-      const { rowRules } = alternatives({ setup, kit, stopStep: step, habits: defaultHabits });
-      const plan = planSetup({ setup, kit, stopStep: step, habits: defaultHabits });
-      if (plan.kind === 'noPlan') throw new Error('no plan');
-      const needed = plan.stops.findIndex((item) => item.facesHold);
-      const front = rowRules.find((item) => item.rule === 'frontRow');
-      const third = rowRules.find((item) => item.rule === 'oneThirdIn');
-      const labels = plan.stops.map((item) => item.stop.label);
-      expect(front?.target.subjectId).toMatch(/^p[01]$/);
-      expect(front?.costStops).toBeCloseTo((labels.indexOf(front?.holdsFrom ?? '') - needed) / perStop, 9);
-      expect(front?.costStops ?? 0).toBeGreaterThan(third?.costStops ?? 0);
-      const depths = plan.subjects.flatMap((item) => [item.nearest, item.furthest]);
-      const [nearest, furthest] = [Math.min(...depths), Math.max(...depths)];
-      expect(third?.target.focusDistanceMm).toBeCloseTo(nearest + (furthest - nearest) / 3, 6);
-    }
-  });
-
-  it('tell what the row rules would have chosen and what they cost', () => {
-    const rows = (depths: number[]): Setup => {
-      const base = newSetup('s', 'S', {
-        backgrounds: [],
-        people: depths.map((depthMm, i) => newPerson(`p${i}`, `P${i}`, { depthMm, lateralMm: (i % 2) * 400 }))
-      });
-      const placement = { kind: 'distance', distanceMm: 4000 } as const;
-      return { ...base, camera: { ...base.camera, lensId: 'lens-50', focalLengthMm: 50, placement } };
-    };
-    const two = alternatives({ setup: rows([0, 0, 700, 1000, 1300]), kit, stopStep, habits: defaultHabits }).rowRules;
-    expect(two.map((item) => item.rule)).toEqual(['frontRow', 'oneThirdIn']);
-    expect(two[0]?.costStops ?? 0).toBeGreaterThan(0);
-    const three = alternatives({
-      setup: rows([0, 0, 900, 900, 1800, 1800]),
-      kit,
-      stopStep,
-      habits: defaultHabits
-    }).rowRules;
-    expect(three[0]).toMatchObject({ rule: 'middleRow', rows: 3 });
-    expect(three[0]?.target.focusDistanceMm).toBeCloseTo(4900, 0);
-    expect(alternatives({ setup: rows([0, 10]), kit, stopStep, habits: defaultHabits }).rowRules).toEqual([]);
   });
 });
 

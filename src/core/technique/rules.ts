@@ -36,6 +36,8 @@ export interface Ruled {
   readonly worstRatio: number;
   /** For rules of where to focus: the first stop at which it holds the faces; null when none does. */
   readonly holdsFrom: string | null;
+  /** Stops further closed than the call needs for the faces; null when it never holds them, or for rules of the stop. */
+  readonly costStops: number | null;
   /** Backgrounds that do not get their wish. */
   readonly missed: readonly string[];
   /** The setup done by the rule. */
@@ -83,6 +85,7 @@ function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] 
     ['thirdIn', rows > 1 ? third : undefined],
     ['nearestFace', group.members.length > 1 ? nearest : undefined]
   ];
+  const needed = plan.stops.find(({ facesHold }) => facesHold);
   const at = (candidate: Candidate, N: number) => {
     const tried = tryCandidate(situation, group, N, situation.light(N), candidate);
     return { ...tried, odds: oddsLanded(situation, group, tried) };
@@ -107,6 +110,7 @@ function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] 
         odds: tried.odds,
         worstRatio: tried.worstRatio,
         holdsFrom: holds?.label ?? null,
+        costStops: holds && needed ? stopsBetween(needed.stop.fNumber, holds.fNumber) : null,
         missed: [],
         setup: { ...setup, intent: { ...setup.intent, target: wish } },
         inUse:
@@ -148,6 +152,7 @@ function byStop({ input, plan, situation, stop, rows }: Scene): Ruled[] {
         odds: tried.entry.odds,
         worstRatio: tried.entry.worst.ratio,
         holdsFrom: null,
+        costStops: null,
         missed: situation.backgrounds
           .filter((_, index) => !tried.entry.backgrounds[index]?.met)
           .map((background) => background.name),

@@ -241,6 +241,16 @@ describe('rules of thumb', () => {
     expect(rules(rows([0])).map((item) => item.rule)).not.toContain('frontOfTwo');
   });
 
+  it('cost the stops from where the call holds the faces to where the rule does', () => {
+    const setup = rows([0, 0, 1200, 1200]);
+    const plan = planned(setup);
+    const needed = plan.stops.findIndex((item) => item.facesHold);
+    const labels = plan.stops.map((item) => item.stop.label);
+    const [front, third] = [rule(setup, 'frontOfTwo'), rule(setup, 'thirdIn')];
+    expect(front.costStops).toBeCloseTo((labels.indexOf(front.holdsFrom ?? '') - needed) / 3, 9);
+    expect(front.costStops ?? 0).toBeGreaterThan(third.costStops ?? 0);
+  });
+
   it('of the stop: wide open, two stops down, f/8, one stop for each row', () => {
     const setup = rows([0, 800]);
     expect(rule(setup, 'wideOpen').stop.label).toBe('1.4');

@@ -1,13 +1,7 @@
-/** Other targets, styles and row rules, with what each costs, in words. */
-import type { RowRule, RowRuleResult, StyleResult, TargetResult } from '../call/alternatives';
+/** Other targets and styles, with what each costs, in words. */
+import type { StyleResult, TargetResult } from '../call/alternatives';
 import type { Style } from '../setup/schema';
 import { oddsWords } from './call';
-
-export const ruleWords: Readonly<Record<RowRule, string>> = {
-  frontRow: 'two rows, the front one',
-  middleRow: 'more rows, the middle one',
-  oneThirdIn: 'a third into the depth'
-};
 
 export const styleWords: Readonly<Record<Style, string>> = {
   openAsFacesAllow: 'as open as the faces allow',
@@ -15,12 +9,9 @@ export const styleWords: Readonly<Record<Style, string>> = {
   deepAndSafe: 'deep and safe'
 };
 
-/** "93 %, holds from f/2.8", "costs 1.5 stops", "ferns come back": what choosing it means. */
-export function alternativeWords(item: TargetResult | RowRuleResult | StyleResult): string {
+/** "93 %, holds from f/2.8"; "97 %, not as wished: ferns": what choosing it means. */
+export function alternativeWords(item: TargetResult | StyleResult): string {
   const odds = oddsWords(item.odds);
   if ('missed' in item) return item.missed.length === 0 ? odds : `${odds}, not as wished: ${item.missed.join(', ')}`;
-  const holds = item.holdsFrom === null ? 'holds at no stop' : `holds from f/${item.holdsFrom}`;
-  if (!('costStops' in item) || item.costStops === null || item.costStops < 0.05) return `${odds}, ${holds}`;
-  const stops = item.costStops.toFixed(1).replace(/\.0$/, '');
-  return `${odds}, ${holds}: costs ${stops} ${stops === '1' ? 'stop' : 'stops'}`;
+  return `${odds}, ${item.holdsFrom === null ? 'holds at no stop' : `holds from f/${item.holdsFrom}`}`;
 }

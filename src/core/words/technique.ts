@@ -247,13 +247,23 @@ const ruleNames: Readonly<Record<RuleKind, string>> = {
 export const ruleName = ({ rule }: Pick<Ruled, 'rule'>): string => ruleNames[rule];
 
 /** What the rule comes to here. */
-export function ruleWords(plan: Plan, { rule, stop, target, holdsFrom, missed }: Ruled, unit: LengthUnit): string {
+export function ruleWords(
+  plan: Plan,
+  { rule, stop, target, holdsFrom, costStops, missed }: Ruled,
+  unit: LengthUnit
+): string {
   const eye =
     target.subjectId === null || target.role === null
       ? `${formatLength(target.focusDistanceMm, unit)} away`
       : pointWords(plan, target.subjectId, target.role);
   const ofPlace = rule === 'frontOfTwo' || rule === 'middleRow' || rule === 'thirdIn' || rule === 'nearestFace';
-  if (ofPlace) return `${eye}; ${holdsFrom === null ? 'holds at no stop' : `holds from f/${holdsFrom}`}`;
+  if (ofPlace) {
+    const cost =
+      costStops === null || costStops < 0.05
+        ? ''
+        : `: costs ${Number(costStops.toFixed(1))} ${costStops > 0.95 && costStops < 1.05 ? 'stop' : 'stops'}`;
+    return `${eye}; ${holdsFrom === null ? 'holds at no stop' : `holds from f/${holdsFrom}`}${cost}`;
+  }
   if (rule === 'wholeFrame') return `at f/${stop.label}`;
   return `f/${stop.label}${missed.length === 0 ? '' : `, not as wished: ${missed.join(', ')}`}`;
 }

@@ -2,7 +2,7 @@
   import { ChevronDown, ChevronRight } from '@lucide/svelte';
   import type { Alternatives, TargetResult } from '$core/call/alternatives';
   import { asFocusTarget } from '$core/call/focusTarget';
-  import { alternativeWords, ruleWords, styleWords } from '$core/words/alternatives';
+  import { alternativeWords, styleWords } from '$core/words/alternatives';
   import { targetWords } from '$core/words/call';
   import type { PlanInput } from '$core/call/planInput';
   import Failed from '$lib/controls/Failed.svelte';
@@ -11,7 +11,7 @@
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
-  /** Other eyes, other styles, the row rules: each with what it costs, each one click away. */
+  /** Other eyes and other styles: each with what it costs, each one click away. */
   const workspace = getWorkspace();
   const search = new Search<PlanInput, Alternatives>(findAlternatives);
   const shown = 5;
@@ -62,16 +62,6 @@
             take: () => workspace.focusOn(asFocusTarget(item.target, workspace.setup))
           }))
         ]
-      },
-      {
-        title: 'Rules of thumb for rows',
-        rows: found.rowRules.map((item) => ({
-          key: item.rule,
-          name: `${ruleWords[item.rule]}: ${named(item.target)}`,
-          cost: alternativeWords(item),
-          current: false,
-          take: () => workspace.focusOn(asFocusTarget(item.target, workspace.setup))
-        }))
       },
       {
         title: 'Aperture',

@@ -1,0 +1,187 @@
+import type { Page } from '@playwright/test';
+import { call, expect, expectNoAxeFindings, openDemo, saved, test } from './support';
+
+async function technique(page: Page) {
+  await page.getByRole('tab', { name: 'Technique' }).click();
+  await expect(page.getByTestId('ways')).toBeVisible();
+  return page.getByTestId('technique');
+}
+
+const way = (page: Page, name: RegExp) => page.getByTestId('ways').getByRole('listitem').filter({ hasText: name });
+
+test('speaker in candlelight with the SLR: what it would take, the point, the meter, the checks ticked on the card', async ({
+  page
+}) => {
+  await openDemo(page, 'Speeches');
+  const tab = await technique(page);
+  await expect(tab.getByRole('heading', { level: 2 })).toHaveText(
+    'Move one point onto Anselm’s near eye. Left to itself it takes the guests.'
+  );
+  await expect(way(page, /One point on Anselm’s near eye, moved/)).toContainText('In use');
+  // This body finds no eyes.
+  await expect(way(page, /Eye detection/)).toHaveCount(0);
+  // Pointed at, a way is drawn: its area in the Finder, its planes on the Floor.
+  await way(page, /Whole frame/).hover();
+  await expect(page.getByTestId('focus-area')).toBeVisible();
+  await expect(page.getByTestId('looked-plane').first()).toBeAttached();
+  await expect(page.getByTestId('finder-caption')).toContainText('Whole frame');
+  await expect(tab).toContainText('Letting go of the button focuses anew on what is then in the middle');
+
+  await page.getByRole('tab', { name: 'Light' }).click();
+  await page.getByLabel('The meter looks at').selectOption({ label: 'a spot in the middle' });
+  await expect(page.getByTestId('metering')).toContainText(/brighter than middle grey[^]*Correct by \+/);
+  await page.getByLabel('It comes from').selectOption({ label: 'behind them' });
+
+  await page.getByRole('tab', { name: 'Checks' }).click();
+  const checks = page.getByTestId('checks');
+  await expect(checks).toContainText('light from behind takes contrast from faces');
+  await expect(checks).toContainText(/Exposure correction \+/);
+  await checks.getByRole('checkbox', { name: /^One focus point/ }).check();
+  await saved(page);
+  await expectNoAxeFindings(page, '[role=tabpanel]');
+
+  await page.getByRole('link', { name: 'Field card' }).click();
+  await expect(page.getByTestId('card-call')).toContainText('f/');
+  await expect(page.getByText('One point', { exact: true })).toBeVisible();
+  await page.getByText(/^Checks, 1 of \d+ done$/).click();
+  await expect(page.getByRole('checkbox', { name: /^One focus point/ })).toBeChecked();
+  await page.getByRole('checkbox', { name: /^Look at the first frame/ }).check();
+  await expect(page.getByText(/^Checks, 2 of \d+ done$/)).toBeVisible();
+});
+
+test('the walk up the nave and the child on the steps: followed or waited for, one press takes a way, undo gives it back', async ({
+  page
+}) => {
+  await openDemo(page, 'Walk up the nave');
+  const tab = await technique(page);
+  await expect(way(page, /, moved/)).toContainText(/does not follow: they come \d+ cm nearer meanwhile/);
+  await expect(tab).toContainText(/Ines is sharp for \d+ cm of the way, 0\.\d\d s\./);
+  await expect(page.getByTestId('hold-chart')).toHaveCount(0);
+  const odds = page.getByTestId('call').getByRole('button', { name: /keeper odds/ });
+  const before = (await odds.textContent()) ?? '';
+  await way(page, /A zone about it/)
+    .getByRole('button', { name: 'Take: A zone about it' })
+    .click();
+  await expect(way(page, /A zone about it/)).toContainText('In use');
+  await expect(odds).not.toHaveText(before);
+  // The table and the call say the same.
+  const zone =
+    (await way(page, /A zone about it/)
+      .getByRole('img')
+      .getAttribute('aria-label')) ?? '';
+  const percent = /^\d+ %/.exec(zone)?.[0] ?? 'none';
+  await expect(odds).toContainText(percent);
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await expect(odds).toHaveText(before);
+
+  await page
+    .getByRole('navigation', { name: 'Setups' })
+    .getByRole('link', { name: /Child on the steps$/ })
+    .click();
+  await expect(page).toHaveTitle(/^Child on the steps/);
+  await technique(page);
+  await expect(tab).toContainText('Focus on a mark on the floor');
+  await page.getByRole('group', { name: 'Wren, frame by frame' }).hover();
+  await expect(page.getByTestId('step')).toHaveCount(9);
+});
+
+test('first dance, Gran and Pilot, rings three ways: rules judged, the eye and not the muzzle, each with its stop', async ({
+  page
+}) => {
+  await openDemo(page, 'First dance');
+  await technique(page);
+  const rules = page.getByTestId('rules');
+  await expect(rules.getByRole('listitem').filter({ hasText: 'Always wide open' })).toContainText('In use');
+  await expect(rules.getByRole('listitem').filter({ hasText: 'Always f/8' })).toContainText('not as wished: bulbs');
+  await rules.getByRole('button', { name: 'Take: Always f/8' }).click();
+  await expect(call(page)).toContainText('f/8 ');
+  await page.keyboard.press('Control+z');
+  await expect(call(page)).toContainText('f/1.4');
+
+  await page
+    .getByRole('navigation', { name: 'Setups' })
+    .getByRole('link', { name: /Gran Marguerite/ })
+    .click();
+  await expect(page).toHaveTitle(/^Gran/);
+  const tab = await technique(page);
+  await expect(tab).toContainText(/Focus on Pilot’s nearer eye, at its height, not on the muzzle \d+ cm before it/);
+  const sizes = page.getByTestId('point-sizes');
+  await sizes.getByRole('button', { name: /^pinpoint/ }).click();
+  await expect(way(page, /^Pinpoint on Marguerite/)).toContainText('In use');
+
+  await page
+    .getByRole('navigation', { name: 'Setups' })
+    .getByRole('link', { name: /Rings$/ })
+    .click();
+  await expect(page).toHaveTitle(/^Rings/);
+  await technique(page);
+  const three = page.getByTestId('subject-ways');
+  await expect(three.getByRole('listitem')).toHaveCount(3);
+  await expect(three.getByRole('listitem').first()).toContainText('soft but discernible');
+  await three.getByRole('button', { name: 'Take: The person sharp, the thing soft' }).click();
+  await expect(call(page)).toContainText(/on (Ines|Tobiah)’s/);
+  await three.getByRole('button', { name: 'Take: Both sharp' }).click();
+  await expect(call(page)).not.toContainText('f/4 ');
+  await three.getByRole('button', { name: 'Take: The thing sharp, the person soft' }).click();
+  await expect(call(page)).toContainText('rings');
+});
+
+test('the whole nave stitched, and the phone through ferns', async ({ page }) => {
+  await openDemo(page, 'The whole nave');
+  await technique(page);
+  await expect(page.getByTestId('stitch-frame')).toHaveCount(12);
+  await expect(page.getByTestId('stitch-steps')).toContainText('12 frames, 4 across and 3 high');
+  await page.getByLabel('Wanted across').fill('90');
+  await page.getByLabel('Wanted across').press('Enter');
+  await expect(page.getByTestId('stitch-steps')).toContainText('6 across and 3 high');
+  await expect(page.getByTestId('stitch-frame')).toHaveCount(18);
+  await page.getByLabel('Wanted across').fill('0');
+  await page.getByLabel('Wanted across').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('1');
+
+  await page
+    .getByRole('navigation', { name: 'Setups' })
+    .getByRole('link', { name: /Through the ferns$/ })
+    .click();
+  await expect(page).toHaveTitle(/^Through the ferns/);
+  const tab = await technique(page);
+  await expect(way(page, /^Tap Ines/)).toContainText('In use');
+  await expect(way(page, /Whole frame/)).toContainText('takes the fern fronds');
+  await expect(tab).toContainText(/It blurs like f\/\d+ at 69 mm on full frame/);
+});
+
+test('how you work is answered once, and new setups start so; ordered shapes and a veil change what is said', async ({
+  page
+}) => {
+  await openDemo(page, 'West door');
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByRole('button', { name: /^How you work/ }).click();
+  const dialog = page.getByRole('dialog', { name: 'How you work' });
+  await expectNoAxeFindings(page, '[role=dialog], dialog');
+  await dialog.getByLabel('The button that focuses').selectOption({ label: 'the thumb button' });
+  await dialog.getByLabel('What of a face is sharp?').selectOption({ label: 'the near eye is enough' });
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Add a setup' }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^One person/ })
+    .click();
+  await expect(page).toHaveTitle(/^One person/);
+  await technique(page);
+  await expect(page.getByRole('group', { name: 'Focus by' }).getByLabel('thumb button')).toBeChecked();
+  await page.getByRole('tab', { name: 'Intent' }).click();
+  await expect(page.getByLabel('How sharp is a face')).toHaveValue('nearEye');
+
+  const odds = page.getByTestId('call').getByRole('button', { name: /keeper odds/ });
+  await expect(odds).toBeVisible();
+  const before = await page.getByTestId('ladder').textContent();
+  await page.getByRole('checkbox', { name: '1:1' }).check();
+  await expect(page.getByTestId('ladder')).not.toHaveText(before ?? '');
+  await page.getByRole('tab', { name: 'Checks' }).click();
+  await expect(page.getByTestId('checks')).toContainText('1:1');
+  await page.getByRole('tab', { name: 'People' }).click();
+  await page.getByText('Looks, for the Finder, the focus and the meter').click();
+  await page.getByLabel('On the head').selectOption({ label: 'a veil' });
+  await technique(page);
+  await expect(way(page, /Eye detection/)).not.toContainText('99 %');
+});
