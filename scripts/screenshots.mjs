@@ -27,11 +27,22 @@ const browser = await playwright.launch({
 const desk = { width: 1280, height: 800 };
 const pocket = { width: 390, height: 844 };
 const tab = (name) => (page) => page.getByRole('tab', { name }).click();
+const technique = async (page) => {
+  await tab('Technique')(page);
+  const ways = page.getByTestId('ways');
+  await ways.waitFor();
+  await page
+    .getByTestId('technique')
+    .getByRole('heading', { level: 2 })
+    .evaluate((heading) => heading.scrollIntoView());
+  await ways.getByText('A zone about it').hover();
+};
 const views = [
   { name: 'setup', path: '/setup/demo-under-palms', size: desk },
   { name: 'conflict-dim', path: '/setup/demo-west-door-50', size: desk, theme: 'dim' },
   { name: 'family', path: '/setup/demo-family-steps', size: desk },
   { name: 'line-up', path: '/setup/demo-west-door', size: desk, then: tab('Line-up') },
+  { name: 'technique', path: '/setup/demo-family-steps', size: desk, then: technique },
   { name: 'dance', path: '/setup/demo-first-dance', size: desk },
   {
     name: 'compare',

@@ -41,7 +41,7 @@ const hostile: readonly [string, string, RegExp][] = [
   [
     'negative',
     good.replace('"distanceMm":950', '"distanceMm":-950'),
-    /setups\[9\]\.camera\.placement\.distanceMm: Must be at least 50/
+    /setups\[11\]\.camera\.placement\.distanceMm: Must be at least 50/
   ],
   ['nan', good.replace('"distanceMm":950', '"distanceMm":NaN'), /not complete JSON/],
   [

@@ -122,8 +122,10 @@ test('a picture is saved with its settings in it', async ({ page }) => {
 
 resting('marks over the picture are switched and stay switched', async ({ page }) => {
   await openDemo(page);
-  const marks = page.getByTestId('marks').locator('rect');
+  const marks = page.getByTestId('marks').locator('rect[width="8"]');
   await expect(marks).toHaveCount(117);
+  // The one that is used, as large as it is.
+  await expect(page.getByTestId('point-used')).toBeVisible();
   await page.getByRole('button', { name: 'Marks over the picture' }).click();
   await page.getByLabel('Focus points of this body').uncheck();
   await expect(marks).toHaveCount(0);

@@ -189,13 +189,20 @@ export function pointOffWords({ point, offMm }: PointAdvice, unit: LengthUnit): 
   return `${name} lies ${where} it: bring it there, focus, and frame again.`;
 }
 
-/** "18 mm on the face; nothing else under it", "42 mm; also hair, 4 cm behind". */
+/** Less in front or behind is not worth a word, mm. */
+const worthSayingMm = 5;
+
+/** "1.2 cm wide there, nothing else under it"; "4 cm wide there; also her hair: 1 cm in front to 4 cm behind". */
 export function pointFitWords(plan: Plan, fit: PointFit, unit: LengthUnit): string {
   const edge = `${formatLength(fit.edgeMm, unit)} wide there`;
   const [other] = fit.others;
   if (!other) return `${edge}, nothing else under it`;
   const names = fit.others.slice(0, 3).map((item) => landedWords(plan, item));
-  return `${edge}; also ${names.join(', ')}`;
+  const reach = [
+    ...(fit.nearestMm < -worthSayingMm ? [placeWords(fit.nearestMm, unit)] : []),
+    ...(fit.furthestMm > worthSayingMm ? [placeWords(fit.furthestMm, unit)] : [])
+  ];
+  return `${edge}; also ${names.join(', ')}${reach.length === 0 ? '' : `: ${reach.join(' to ')}`}`;
 }
 
 export function recomposeWords(

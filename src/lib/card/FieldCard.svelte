@@ -2,6 +2,9 @@
   import { ChevronLeft, ChevronRight, Pencil, Printer } from '@lucide/svelte';
   import { conflictSentences, noPlanWords, targetWords, backgroundSentence } from '$core/words/call';
   import { cardLines } from '$core/words/card';
+  import { stitchSteps } from '$core/words/stitching';
+  import { stitching } from '$core/technique/stitching';
+  import { projection } from '$lib/finder/asking';
   import { checksOf } from '$core/technique/checks';
   import CheckList from '$lib/technique/CheckList.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
@@ -19,6 +22,16 @@
   const entry = $derived(plan?.stops[plan.selected] ?? null);
   const conflict = $derived(plan ? conflictSentences(plan) : null);
   const checks = $derived(plan ? checksOf(app.open.input(row.setup), plan) : []);
+  const steps = $derived.by(() => {
+    const { body } = planned;
+    if (!plan || !entry || !body || !row.setup.camera.stitch) return [];
+    const { position } = entry.target;
+    const at = position && projection({ setup: row.setup, plan, body })(position);
+    const { distanceMm, pupilMagnification: P } = plan;
+    const { camera } = row.setup;
+    const found = stitching({ body, camera, N: entry.stop.fNumber, distanceMm, P, at: at ?? { x: 0.5, y: 0.5 } });
+    return found ? stitchSteps(found, unit) : [];
+  });
   const tick = (ticked: readonly string[]) =>
     app.open.edit(row.id, 'Checked', (draft) => void (draft.ticked = [...ticked]));
   const neighbours = $derived([
@@ -84,6 +97,14 @@
         {/each}
         {#if row.setup.notes !== '' && !conflict}<p class="text-soft">{row.setup.notes}</p>{/if}
       </div>
+      {#if steps.length > 0}
+        <details class="mt-3 border-t-2 border-ink print:hidden" data-testid="card-steps">
+          <summary class="min-h-11 py-2.5 text-[17px] font-semibold">The round, step by step</summary>
+          <ol class="list-decimal space-y-2 pb-2 pl-6 text-[17px] leading-snug">
+            {#each steps as step (step)}<li class="text-pretty">{step}</li>{/each}
+          </ol>
+        </details>
+      {/if}
       {#if checks.length > 0}
         <details class="mt-3 border-t-2 border-ink print:hidden">
           <summary class="min-h-11 py-2.5 text-[17px] font-semibold"

@@ -18,7 +18,7 @@
 <!-- Answers first, then what is there; the keys 1 to 9 in the same order. -->
 <Tabs
   tabStyle="underline"
-  class="w-full gap-x-3 space-x-0!"
+  class="w-full gap-x-3"
   classes={{ active: 'text-ink border-pencil dark:text-ink dark:border-pencil dark:bg-transparent' }}
   bind:selected={() => workspace.tab, (value) => (workspace.tab = (value ?? 'people') as Tab)}
 >

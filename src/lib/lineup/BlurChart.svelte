@@ -80,6 +80,5 @@
   aria-label="Detail lost against distance behind the plane of focus: {words}"
   data-testid="blur-chart"
 >
-  <span id="plotly.js-style-global" class="no-inline-styles" hidden></span>
   <div {@attach draw}></div>
 </div>

@@ -68,6 +68,5 @@
 </script>
 
 <div role="img" aria-label="Odds in per cent after {holdSeconds.join(', ')} seconds: {words}" data-testid="hold-chart">
-  <span id="plotly.js-style-global" class="no-inline-styles" hidden></span>
   <div {@attach draw}></div>
 </div>

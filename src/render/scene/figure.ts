@@ -16,6 +16,7 @@ import {
 import { radians, yaw, type Vector } from '../../core/geometry/vector';
 import { adultInterpupillaryMm, headScale, interpupillaryOf } from '../../core/people/anatomy';
 import { hashOf, type Look } from '../../core/people/looks';
+import { faceSolids, type FaceSolid } from '../../core/people/face';
 import { headPoint, toCamera, type Viewpoint } from '../../core/setup/scene';
 import type { Person } from '../../core/setup/schema';
 import { eyeMaterial, figureMaterial, type FigureSurface, type Lighting, type Weave } from './figureShader';
@@ -203,10 +204,13 @@ export function figure(person: Person, level: Level, view: Viewpoint, lighting: 
   }
   if (level === 'eyes') {
     if (look.glasses) group.add(...glasses(head, other));
+    if (look.headwear === 'veil') group.add(...veil(head, other));
     return group;
   }
   if (look.hair !== 'bald') group.add(placed(mesh(`hair-${look.hair}-${level}`), other, head));
   if (look.glasses) group.add(...glasses(head, other));
+  if (look.headwear === 'hat') group.add(...hat(head, other));
+  if (look.headwear === 'veil') group.add(...veil(head, other));
   if (person.being === 'baby') {
     const bundle = head
       .clone()
@@ -287,6 +291,38 @@ function glasses(head: Matrix4, material: ShaderMaterial): Mesh[] {
   ]);
   const bridge = head.clone().multiply(stick(new Vector3(-9.5, 3, 16), new Vector3(9.5, 3, 16), 1));
   return [...sides, placed(bar, material, bridge)];
+}
+
+const felt = withMaterial(new SphereGeometry(1, 40, 24), 2);
+const thread = withMaterial(new TorusGeometry(1, 0.005, 6, 96), 2);
+
+/** Where a solid of the face lies, as the core has it. */
+const solidAt = (head: Matrix4, { at, radii }: FaceSolid): Matrix4 =>
+  head.clone().multiply(new Matrix4().makeTranslation(at.x, at.y, at.z).scale(new Vector3(radii.x, radii.y, radii.z)));
+
+/** A brim and a crown. */
+function hat(head: Matrix4, material: ShaderMaterial): Mesh[] {
+  const bare = new Set(faceSolids('none', 0));
+  return faceSolids('hat', 0)
+    .filter((solid) => !bare.has(solid))
+    .map((solid) => placed(felt, material, solidAt(head, solid)));
+}
+
+/** A net of threads: what lies before the face, and how much of it can be seen through. */
+function veil(head: Matrix4, material: ShaderMaterial): Mesh[] {
+  const cloth = faceSolids('veil', 0).find(({ part }) => part === 'veil');
+  if (!cloth) return [];
+  const whole = solidAt(head, cloth);
+  const along = Array.from({ length: 20 }, (_, index) => new Matrix4().makeRotationY((index * Math.PI) / 20));
+  const round = Array.from({ length: 21 }, (_, index) => {
+    const y = -0.95 + index * 0.095;
+    const r = Math.sqrt(1 - y * y);
+    return new Matrix4()
+      .makeTranslation(0, y, 0)
+      .scale(new Vector3(r, 1, r))
+      .multiply(new Matrix4().makeRotationX(Math.PI / 2));
+  });
+  return [...along, ...round].map((turn) => placed(thread, material, whole.clone().multiply(turn)));
 }
 
 const box = withMaterial(new BoxGeometry(1, 1, 1), 4);
