@@ -12,7 +12,7 @@ import { landedOn } from './landing';
 import { approach, frozenByFlash, subjectMotionDisc } from './motion';
 import { keeperOdds } from './odds';
 import type { StopPlan, Target } from './plan';
-import type { Situation } from './situation';
+import type { Group, Situation } from './situation';
 
 export function targetOf(candidate: Candidate): Target {
   const { subjectId, feature, role, focusDistanceMm, position, point, recomposed } = candidate;
@@ -114,17 +114,19 @@ export function backgroundsAt(situation: Situation, focus: Focus): StopPlan['bac
   );
 }
 
+/** The candidate a target was made from. */
+export function candidateFor(group: Group, target: Target): Candidate | undefined {
+  const isIt = ({ subjectId, feature, focusDistanceMm }: Candidate) =>
+    subjectId === target.subjectId && feature === target.feature && focusDistanceMm === target.focusDistanceMm;
+  return group.eyes.find(isIt) ?? group.beside.find(isIt);
+}
+
 /** Who alone has the worst odds at a stop, and what they are. */
 export function weakestMember(situation: Situation, entry: StopPlan): { readonly id: string; readonly odds: number } {
   let weakest = { id: '', odds: Infinity };
   situation.groups.forEach((group, index) => {
     const target = index === 0 ? entry.target : (entry.secondTarget ?? entry.target);
-    const candidate = [...group.eyes, ...group.beside].find(
-      (item) =>
-        item.subjectId === target.subjectId &&
-        item.feature === target.feature &&
-        item.focusDistanceMm === target.focusDistanceMm
-    );
+    const candidate = candidateFor(group, target);
     if (!candidate) return;
     const focus = focusAt(situation, entry.stop.fNumber, candidate, entry.light);
     for (const member of group.members) {

@@ -2,6 +2,7 @@
  * Ways of focusing, compared for one picture: what each would land on, and the odds of a sharp frame with it. Chances of
  * landing are a model of ours (call/landing.ts).
  */
+import { candidateFor } from '../call/evaluateStop';
 import { oddsAt } from '../call/landed';
 import { landedOn, type Landing } from '../call/landing';
 import { somebodyMoves } from '../call/motion';
@@ -116,12 +117,7 @@ export function isSetSo(camera: Camera, settings: Settings): boolean {
 /** What a way lands on, and which of those frames are sharp. */
 function partsOf({ situation, entry }: Tried): Pick<Way, 'parts' | 'meant'> {
   const [group] = situation.groups;
-  const candidate = [...(group?.eyes ?? []), ...(group?.beside ?? [])].find(
-    (item) =>
-      item.focusDistanceMm === entry.target.focusDistanceMm &&
-      item.subjectId === entry.target.subjectId &&
-      item.feature === entry.target.feature
-  );
+  const candidate = group && candidateFor(group, entry.target);
   if (!group || !candidate) return { parts: [], meant: entry.odds };
   const focus = focusAt(situation, entry.stop.fNumber, candidate, entry.light);
   const meant = oddsAt(situation, group, { candidate, focus }, { depth: candidate.focusDistanceMm, chance: 1 });
