@@ -298,6 +298,20 @@ describe('holding, and waiting at a mark', () => {
     expect(trapFor(inputOf(setupOf([ada])), stopAt('2'))).toBeNull();
   });
 
+  it('across the picture: the blur grows with the shutter time, and the time said leaves it its share', () => {
+    const setup = setupOf([{ ...ada, acrossMmPerS: 400 }], { placement: { kind: 'distance', distanceMm: 4000 } });
+    const slow: Setup = { ...setup, light: { ...setup.light, shutterS: 1 / 60 } };
+    const across = techniqueOf(inputOf(slow))?.across;
+    if (!across) throw new Error('nobody moves');
+    const m = 85 / (4000 - 85);
+    // 1.17 × speed × time × magnification over the disc of 0.030 mm.
+    expect(across.ratio).toBeCloseTo((1.17 * 400 * (1 / 60) * m) / 0.03, 1);
+    const share = across.ratio * (across.stillS / across.shutterS);
+    expect(share).toBeLessThanOrEqual(defaultHabits.shakeAtMost * 1.04);
+    expect(share).toBeGreaterThan(defaultHabits.shakeAtMost * 0.75);
+    expect(techniqueOf(inputOf(setupOf([ada])))?.across).toBeNull();
+  });
+
   it('refuses who would have walked into the camera', () => {
     const setup = setupOf([{ ...ada, towardsMmPerS: 6000 }], { secondsToShutter: 1 });
     expect(planSetup(inputOf(setup))).toMatchObject({ kind: 'noPlan', reason: { code: 'behindCamera', name: 'Ada' } });

@@ -1,6 +1,7 @@
 /** How to get the plane onto the eye: everything the Technique tab says of one picture. */
 import type { PlanInput } from '../call/planInput';
 import { planSetup } from '../call/planSetup';
+import { acrossOf, type Across } from './across';
 import { oddsOverTime, type Hold } from './hold';
 import { pointAdvice, type PointAdvice } from './point';
 import { recomposing, type Recomposing } from './recomposing';
@@ -17,6 +18,7 @@ export interface Technique {
   readonly recomposing: Recomposing | null;
   readonly hold: Hold | null;
   readonly trap: Trap | null;
+  readonly across: Across | null;
   /** What to do where no point reaches the target. */
   readonly reach: readonly ReachWay[];
   readonly subjects: readonly SubjectWay[];
@@ -27,8 +29,9 @@ export interface Technique {
 /** Null where nothing can be planned. Everything is at the stop in use. */
 export function techniqueOf(input: PlanInput): Technique | null {
   const plan = planSetup(input);
-  const stop = plan.kind === 'plan' ? plan.stops[plan.selected]?.stop : undefined;
-  if (!stop) return null;
+  const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
+  if (!entry) return null;
+  const { stop } = entry;
   return {
     ways: waysToFocus(input, stop),
     rules: judgedRules(input),
@@ -36,6 +39,7 @@ export function techniqueOf(input: PlanInput): Technique | null {
     recomposing: recomposing(input, stop),
     hold: oddsOverTime(input, stop),
     trap: trapFor(input, stop),
+    across: acrossOf(entry, input.habits),
     reach: waysToReach(input, stop),
     subjects: subjectWays(input),
     muzzles: muzzlesOf(input),

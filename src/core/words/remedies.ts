@@ -63,6 +63,10 @@ function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
       return `Bring ${subject} ${length} forward`;
     case 'movePoint':
       return 'Move the focus point instead of recomposing';
+    case 'onePoint':
+      return subject === 'pinpoint'
+        ? 'Set the smallest point and put it on the eye'
+        : 'Put one point on the eye yourself';
     case 'continuousFocus':
       return 'Switch to continuous focusing';
     case 'focusMethod':

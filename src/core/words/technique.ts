@@ -4,6 +4,7 @@ import type { Landing } from '../call/landing';
 import type { PointAdvice, PointFit } from '../technique/point';
 import { discernible, type Muzzle, type PhoneFacts, type SubjectWay } from '../technique/flows';
 import type { ReachWay } from '../technique/reach';
+import type { Across } from '../technique/across';
 import type { Recomposing } from '../technique/recomposing';
 import { stopsBetween } from '../optics/stops';
 import { formatIso, formatShutter } from './light';
@@ -358,6 +359,17 @@ export function phoneWords(
     'Tap and hold until it says it is locked, or it focuses anew. Something small or far: enlarge, tap and hold, back out, shoot. Slide for the brightness.',
     'Lock in advance and wait: what comes before the lens then, grass or a leaf, stays blurred.'
   ];
+}
+
+/** Whoever moves across: what the shutter in use makes of it, and where they stand still. */
+export function acrossWords(plan: Plan, { subjectId, ratio, shutterS, stillS }: Across): string {
+  const name = subjectName(plan, subjectId);
+  const now =
+    ratio > 1
+      ? `${name} moves too far in ${formatShutter(shutterS)} to be sharp.`
+      : `In ${formatShutter(shutterS)} ${possessive(name)} movement takes ${Math.round(ratio * 100)} % of the blur allowed.`;
+  const still = stillS < shutterS * 0.97 ? ` From ${formatShutter(stillS)} it no longer shows.` : '';
+  return `${now}${still} Where a turn or a swing turns back they stand still for a moment: press just before it.`;
 }
 
 export const areaWords: Readonly<Record<Camera['focusArea'], string>> = {

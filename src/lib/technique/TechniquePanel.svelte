@@ -2,6 +2,7 @@
   import type { PlanInput } from '$core/call/planInput';
   import type { Technique } from '$core/technique/technique';
   import {
+    acrossWords,
     holdWords,
     muzzleWords,
     phoneWords,
@@ -125,6 +126,9 @@
       <Part title="Follow them, or wait at a mark">
         <TrapPart trap={found.trap} />
       </Part>
+    {/if}
+    {#if found.across}
+      <Part title="Moving across"><p class="mt-1 text-pretty">{acrossWords(plan, found.across)}</p></Part>
     {/if}
     {#if found.hold}
       <Part title="How long the focus lasts">

@@ -1,4 +1,5 @@
 /** Remedies that are one thing or another. */
+import { isByHand } from '../spread';
 import { degrees } from '../../geometry/vector';
 import { distanceForFraming, framedSize } from '../../optics/thinLens';
 import { mountings } from '../../kit/fits';
@@ -52,6 +53,7 @@ export function choices(context: Context): Choice[] {
           ? []
           : [{ setup: withCamera(setup, { recompose: 'none' }), subject: '', effort: 0.1 }]
     },
+    { kind: 'onePoint', unit: 'none', options: points(context) },
     {
       kind: 'continuousFocus',
       unit: 'none',
@@ -89,6 +91,20 @@ export function choices(context: Context): Choice[] {
     },
     { kind: 'stitch', unit: 'none', options: moving ? [] : stitches(context) }
   ];
+}
+
+/** Where the camera may choose, one point on the eye (on a phone a tap); where the point covers too much, the smallest. */
+function points({ setup, body }: Context): Choice['options'] {
+  const { camera } = setup;
+  if (isByHand(camera.focusMethod)) return [];
+  const own = body.kind === 'phone' ? 'tap' : 'point';
+  const alone =
+    camera.focusArea === own ? [] : [{ setup: withCamera(setup, { focusArea: own }), subject: '', effort: 0.1 }];
+  const smallest =
+    own === 'point' && camera.pointSize !== 'pinpoint' && body.focusGrid.sizes.includes('pinpoint')
+      ? [{ setup: withCamera(setup, { focusArea: own, pointSize: 'pinpoint' }), subject: 'pinpoint', effort: 0.2 }]
+      : [];
+  return [...alone, ...smallest];
 }
 
 /** A face turned further than this has a near eye to settle for, degrees (common practice, no source). */

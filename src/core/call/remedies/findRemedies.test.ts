@@ -161,6 +161,19 @@ describe('remedies', () => {
     expect(kinds(walking)).toContain('continuousFocus');
   });
 
+  it('put one point on the eye where the camera may choose, the smallest where another face lies under it', () => {
+    const people = [newPerson('a', 'A'), newPerson('b', 'B', { depthMm: 900, lateralMm: 500, importance: 'maySoft' })];
+    const left = setupWith(
+      { people, backgrounds: [] },
+      { focusArea: 'wholeFrame', placement: { kind: 'distance', distanceMm: 2000 } }
+    );
+    const asked = { ...left, intent: { ...left.intent, oddsWanted: 0.95 } };
+    const found = solve(asked).find(({ kind }) => kind === 'onePoint');
+    expect(found?.setup.camera.focusArea).toBe('point');
+    const already = { ...asked, camera: { ...asked.camera, focusArea: 'point' as const } };
+    expect(kinds(already)).not.toContain('onePoint');
+  });
+
   it('are the least change: brute force finds none smaller by more than a step', () => {
     const cases: [RemedyKind, Setup, (setup: Setup, amount: number) => Setup, number][] = [
       [

@@ -10,6 +10,7 @@ export type RemedyKind =
   | 'flash'
   | 'bringForward'
   | 'movePoint'
+  | 'onePoint'
   | 'continuousFocus'
   | 'focusMethod'
   | 'steadier'
