@@ -7,6 +7,14 @@ async function technique(page: Page) {
   return page.getByTestId('technique');
 }
 
+/** Another picture of the day, once all that was done to this one is kept. */
+async function turnTo(page: Page, setupId: string): Promise<void> {
+  await saved(page);
+  await page.goto(`/setup/${setupId}`);
+  await expect(call(page)).toBeVisible();
+  await expect(page.getByTestId('floor')).toBeVisible();
+}
+
 const way = (page: Page, name: RegExp) => page.getByTestId('ways').getByRole('listitem').filter({ hasText: name });
 
 test('speaker in candlelight with the SLR: what it would take, the point, the meter, the checks ticked on the card', async ({
@@ -74,10 +82,7 @@ test('the walk up the nave and the child on the steps: followed or waited for, o
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
   await expect(odds).toHaveText(before);
 
-  await page
-    .getByRole('navigation', { name: 'Setups' })
-    .getByRole('link', { name: /Child on the steps$/ })
-    .click();
+  await turnTo(page, 'demo-child-steps');
   await expect(page).toHaveTitle(/^Child on the steps/);
   await technique(page);
   await expect(tab).toContainText('Focus on a mark on the floor');
@@ -98,10 +103,7 @@ test('first dance, Gran and Pilot, rings three ways: rules judged, the eye and n
   await page.keyboard.press('Control+z');
   await expect(call(page)).toContainText('f/1.4');
 
-  await page
-    .getByRole('navigation', { name: 'Setups' })
-    .getByRole('link', { name: /Gran Marguerite/ })
-    .click();
+  await turnTo(page, 'demo-gran-pilot');
   await expect(page).toHaveTitle(/^Gran/);
   const tab = await technique(page);
   await expect(tab).toContainText(/Focus on Pilot’s nearer eye, at its height, not on the muzzle \d+ cm before it/);
@@ -109,10 +111,7 @@ test('first dance, Gran and Pilot, rings three ways: rules judged, the eye and n
   await sizes.getByRole('button', { name: /^pinpoint/ }).click();
   await expect(way(page, /^Pinpoint on Marguerite/)).toContainText('In use');
 
-  await page
-    .getByRole('navigation', { name: 'Setups' })
-    .getByRole('link', { name: /Rings$/ })
-    .click();
+  await turnTo(page, 'demo-rings');
   await expect(page).toHaveTitle(/^Rings/);
   await technique(page);
   const three = page.getByTestId('subject-ways');
@@ -139,10 +138,7 @@ test('the whole nave stitched, and the phone through ferns', async ({ page }) =>
   await page.getByLabel('Wanted across').press('Enter');
   await expect(page.getByRole('alert')).toContainText('1');
 
-  await page
-    .getByRole('navigation', { name: 'Setups' })
-    .getByRole('link', { name: /Through the ferns$/ })
-    .click();
+  await turnTo(page, 'demo-through-ferns');
   await expect(page).toHaveTitle(/^Through the ferns/);
   const tab = await technique(page);
   await expect(way(page, /^Tap Ines/)).toContainText('In use');
