@@ -179,7 +179,7 @@ function gladdestOf(situation: Situation, group: Group, { gladdest }: Places, pe
   );
 }
 
-export interface Choice extends Tried {
+interface Choice extends Tried {
   readonly gain: number;
 }
 

@@ -11,7 +11,7 @@ import type { Camera, FocusArea, Person } from '../setup/schema';
 import { surfacesIn, type Box, type Met, type Surface } from '../setup/surfaces';
 import type { Candidate } from './candidates';
 import { contrastIn } from './contrast';
-import { lightLevel } from './light';
+import { lightBehindFilter } from './light';
 import type { Situation } from './situation';
 import { isByHand } from './spread';
 
@@ -41,8 +41,8 @@ const nearnessPower = 2.5;
 /** Left to itself a body that knows faces prefers them by so much. From memory. */
 const faceBonus = 4;
 
-/** A body with neighbours goes to one of them where its middle point has less contrast than this. From memory. */
-const middleEnough = 0.25;
+/** A body with neighbours stays on its middle point in half of the frames where that has so much contrast. From memory. */
+const middleEnough = 0.06;
 
 /** Tracking still holds its subject when the shutter opens. From memory. */
 const trackingHolds = 0.9;
@@ -139,7 +139,7 @@ export function faceFound({ setup, view, aim, picture, f }: Situation, person: P
 /** Eye detection: a face is found and chosen, or else the body does as it does without faces. */
 function onFaces(looking: Looking): Landing[] {
   const { situation, candidate, at } = looking;
-  const ev100 = lightLevel(situation.setup);
+  const ev100 = lightBehindFilter(situation.setup);
   const faces = situation.setup.people.flatMap((person) => {
     const found = faceFound(situation, person, ev100);
     const place = situation.aim.at(eyesMidpoint(person));
@@ -189,7 +189,7 @@ function landingsIn(looking: Looking, area: FocusArea): Landing[] {
     case 'neighbours': {
       const middle = pointBox(held, at);
       const there = looking.look(middle, samplesOf.point).reduce((sum, item) => sum + item.share * contrast(item), 0);
-      const stays = there / (there + middleEnough * 0.25);
+      const stays = there / (there + middleEnough);
       return [
         ...times(underPoint(looking, middle), stays),
         ...times(chosenIn(looking, areaOf(looking, area), samplesOf.zone, 1), 1 - stays)
@@ -222,7 +222,7 @@ function tidy(landings: readonly Landing[]): Landing[] {
 }
 
 /** Whether this way of focusing lets autofocus land elsewhere than on the target. */
-export const mayMiss = ({ focusMethod }: Camera, { position }: Candidate): boolean =>
+const mayMiss = ({ focusMethod }: Camera, { position }: Candidate): boolean =>
   !isByHand(focusMethod) && position !== null;
 
 /** Planes nearer together than this, over the square of the distance, are one: a twentieth of what a fast lens holds, 1/mm. */
@@ -270,7 +270,7 @@ export function landedOn(situation: Situation, candidate: Candidate): Landed {
     candidate,
     at,
     look: (box: Box, [across, down]: readonly [number, number]) => surfacesIn(looks, box, across, down),
-    contrast: contrastIn(setup, lightLevel(setup))
+    contrast: contrastIn(setup, lightBehindFilter(setup))
   };
   const landings =
     looking && mayMiss(setup.camera, candidate)

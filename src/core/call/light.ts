@@ -81,6 +81,12 @@ export function lightLevel(setup: Setup): number | null {
   }
 }
 
+/** How bright it is behind the filter, where autofocus looks, EV at ISO 100; null when nobody has looked. */
+export function lightBehindFilter(setup: Setup): number | null {
+  const level = lightLevel(setup);
+  return level === null ? null : level - setup.light.filterStops;
+}
+
 /** Longest shutter time a tripod is used with before anything else applies, seconds (common practice, no source). */
 const tripodFloorS = 1 / 15;
 
@@ -144,16 +150,22 @@ export function onSteps(
   const shutterS = atSync || floorRule === 'chosen' ? light.shutterS : markedShutter(light.shutterS, floorS).shutterS;
   if (iso === null) return { ...light, shutterS };
   // The room pays for a shorter time with more sensitivity; a flash that lights the picture does not care.
-  const wanted =
-    flash && flash.ambientUnderStops !== null && flash.ambientUnderStops > 0 ? iso : (iso * light.shutterS) / shutterS;
+  const lights = flash !== null && (flash.ambientUnderStops ?? 1) > 0;
+  const wanted = lights ? iso : (iso * light.shutterS) / shutterS;
   const marked = Math.min(isoLimit, Math.max(baseIso, markedIso(wanted)));
+  const power = flash && (flash.power > 1 ? flash.power : Math.min(1, (flash.power * iso) / marked));
   return {
     ...light,
     shutterS,
     iso: marked,
-    flash: flash && { ...flash, power: Math.min(Math.max(1, flash.power), flash.power * (iso / marked)) }
+    // Beyond the limit the shorter time is missed; less than a step is nothing a camera could give.
+    missingStops: light.missingStops + stopsBeyond(wanted / isoLimit),
+    flash: flash && power !== null ? { ...flash, power } : null
   };
 }
+
+/** Stops by which a ratio is over one, from half a third of a stop on. */
+const stopsBeyond = (ratio: number): number => (Math.log2(ratio) > 1 / 6 ? Math.log2(ratio) : 0);
 
 type Flash = NonNullable<Setup['light']['flash']>;
 

@@ -26,7 +26,15 @@ import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
 import type { Person, Setup } from '../setup/schema';
 import { between, decisiveSubjects, isIn, onSubjects, rowPreferenceOf, type Aim, type Candidate } from './candidates';
-import { lightAtStop, lightLevel, onSteps, shutterFloor, type LightAtStop, type Lighting } from './light';
+import {
+  lightAtStop,
+  lightBehindFilter,
+  lightLevel,
+  onSteps,
+  shutterFloor,
+  type LightAtStop,
+  type Lighting
+} from './light';
 import { approach, recomposeShift, somebodyMoves, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
@@ -128,7 +136,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   const widestN = exactFNumber(lens.widestFNumber);
   const personOf = new Map(setup.people.map((person) => [person.id, person]));
   const placed: Placed = { setup, habits, view, personOf };
-  const aim = aimOf(placed, body, P, widestN, level);
+  const aim = aimOf(placed, body, P, widestN);
   const framed = subjects.filter((subject) => isFramed(personOf.get(subject.id), subject, aim));
   const decisive = decisiveSubjects(framed.length > 0 ? framed : subjects);
   const groups = (intent.frames === 'two' ? splitInTwo(decisive) : [decisive]).map((members) =>
@@ -271,10 +279,14 @@ function isFramed(person: Person | undefined, subject: Subject, aim: Aim): boole
 /** Areas that find their place in the picture by themselves. */
 const choosing: ReadonlySet<Setup['camera']['focusArea']> = new Set(['wholeFrame', 'tracking', 'eyeDetection', 'tap']);
 
-function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: number, level: number | null): Aim {
+/** Whether autofocus is left to find its place, so that the body needs no turn to reach anybody. */
+export const chooses = ({ focusMethod, focusArea }: Setup['camera']): boolean =>
+  !isByHand(focusMethod) && choosing.has(focusArea);
+
+function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: number): Aim {
   const { camera } = setup;
   const { points, at: pointAt } = heldPoints(gridInUse(body.focusGrid, camera), camera.orientation);
-  const lowLight = lowLightOf(habits, body, level === null ? null : level - setup.light.filterStops);
+  const lowLight = lowLightOf(habits, body, lightBehindFilter(setup));
   const spread = (method: typeof camera.focusMethod) =>
     spreadBehind(habits, { method, stance: camera.stance, widestN, body, lowLight });
   // Continuous focusing never rests, also on what keeps still.
@@ -282,8 +294,6 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
   const restlessness = restless ? habits.continuousFactor : 1;
   const usual = spread(camera.focusMethod) * restlessness;
   const lesser = camera.focusMethod === 'crossPoint' ? spread('ordinaryPoint') * restlessness : usual;
-  // Left to choose for itself, the body needs no turn to reach anybody.
-  const chooses = !isByHand(camera.focusMethod) && choosing.has(camera.focusArea);
   const turned = (position: Parameters<Aim['at']>[0], pivotMm: number, leaning: boolean, asked: boolean) => {
     const turnMm = recomposeShift(toCamera(view, position), pivotMm, view.surface);
     const leanMm = leaning ? habits.leanMm : 0;
@@ -300,7 +310,7 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
     sees: remembering(() => sightFrom(setup, view.position)),
     focusing: (position, at) => {
       const still = { recomposed: null, biasMm: 0, leanMm: 0, point: null, behindMm: usual };
-      if (!position || chooses) return still;
+      if (!position || chooses(camera)) return still;
       const { recompose } = camera;
       if (recompose !== 'none') {
         const pivot = recompose === 'leaning' ? 'waist' : recompose;

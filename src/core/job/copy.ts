@@ -32,6 +32,7 @@ export function copiedParts(setup: JobSetup, from: JobCast, to: JobCast, newId: 
   return {
     people,
     places: newPlace ? [newPlace] : [],
-    setups: [{ ...copy, id: newId(), placeId: knownPlace?.id ?? newPlace?.id ?? setup.placeId }]
+    // What is checked off is checked off for one picture.
+    setups: [{ ...copy, ticked: [], id: newId(), placeId: knownPlace?.id ?? newPlace?.id ?? setup.placeId }]
   };
 }

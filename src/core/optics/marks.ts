@@ -13,7 +13,7 @@ export interface ShutterMark {
 }
 
 /** All marks, the shortest first. */
-export const shutterMarks: readonly ShutterMark[] = [
+const shutterMarks: readonly ShutterMark[] = [
   ...fractions.map((one) => ({ shutterS: 1 / one, label: `1/${one}` })).reverse(),
   ...seconds.map((shutterS) => ({ shutterS, label: `${shutterS} s` }))
 ];

@@ -3,6 +3,7 @@
  * far before or behind the eye. Modelled round the landmarks from memory; held against the drawn head in a test.
  */
 import type { Vector } from '../geometry/vector';
+import { adultInterpupillaryMm } from './anatomy';
 
 export type FacePart =
   'eye' | 'brow' | 'nose' | 'mouth' | 'chin' | 'cheek' | 'hair' | 'forehead' | 'brim' | 'veil' | 'muzzle';
@@ -33,19 +34,23 @@ const both = (
   radii: readonly [number, number, number]
 ): FaceSolid[] => [solid(part, [x, y, z], radii), solid(part, [-x, y, z], radii)];
 
+/** An eye's middle to the side of the head's, mm. */
+const eyeX = adultInterpupillaryMm / 2;
+
 const face: readonly FaceSolid[] = [
   solid('cheek', [0, -8, -78], [68, 108, 76]),
   solid('cheek', [0, 38, -60], [64, 47, 62]),
   solid('cheek', [0, -55, -42], [56, 56, 51]),
   solid('nose', [0, 0, -8], [8, 22, 17]),
   solid('hair', [0, 3, -92], [77, 111, 84]),
-  ...both('eye', [31.5, 0, -12], [12, 12, 12]),
+  ...both('eye', [eyeX, 0, -12], [12, 12, 12]),
   ...both('brow', [24, 18, -9], [24, 8, 13]),
   solid('nose', [0, -38, 0], [13, 30, 30]),
   solid('mouth', [0, -70, -6], [26, 13, 17]),
   solid('chin', [0, -103, -14], [26, 16, 18]),
   ...both('cheek', [37, -34, -25], [25, 24, 24])
 ];
+
 /** A brim reaches 80 mm before the eyes; a veil hangs some 30 mm before the face and lets two thirds of it through (from memory). */
 const brim: readonly FaceSolid[] = [
   solid('brim', [0, 62, -60], [130, 9, 140]),
@@ -66,7 +71,7 @@ const eyeHalf = { x: 17, y: 10 } as const;
 /** What a place on the head's surface is called, whichever solid it lies on. */
 export function partAt(solidPart: FacePart, { x, y, z }: Vector): FacePart {
   if (solidPart === 'brim' || solidPart === 'veil' || solidPart === 'muzzle') return solidPart;
-  const onEye = Math.abs(Math.abs(x) - 31.5) <= eyeHalf.x && Math.abs(y) <= eyeHalf.y && z > -25;
+  const onEye = Math.abs(Math.abs(x) - eyeX) <= eyeHalf.x && Math.abs(y) <= eyeHalf.y && z > -25;
   if (onEye && solidPart !== 'nose') return 'eye';
   if (solidPart !== 'cheek') return solidPart;
   if (y > 62) return 'hair';

@@ -5,7 +5,7 @@ import { headPoint } from './scene';
 import type { Setup } from './schema';
 import type { Vector } from '../geometry/vector';
 
-interface EdgeFinding {
+export interface EdgeFinding {
   readonly personId: string;
   readonly name: string;
   readonly what: 'headCut' | 'headNear' | 'feetCut';

@@ -219,7 +219,7 @@ export const intentSchema = z.strictObject({
   target: targetSchema,
   shapes: z
     .array(z.enum(shapeNames))
-    .max(shapeNames.length)
+    .refine((shapes) => new Set(shapes).size === shapes.length, 'has a shape twice')
     .default([])
     .describe('Shapes it is ordered in; the tightest decides how sharp it must be'),
   frames: z.enum(['one', 'two']).describe('two: one focused nearer, one further, combined afterwards')

@@ -4,7 +4,7 @@ import type { Plan, StopPlan } from '../call/plan';
 import type { PlanInput } from '../call/planInput';
 import { prepare, type Situation } from '../call/situation';
 import { isByHand } from '../call/spread';
-import { edgeFindings } from '../setup/edges';
+import { edgeFindings, type EdgeFinding } from '../setup/edges';
 import { projector } from '../setup/projection';
 import { croppedTo } from '../setup/shapes';
 import { eyesMidpoint } from '../setup/scene';
@@ -16,14 +16,14 @@ export type Check =
   | { readonly kind: 'area'; readonly area: Situation['setup']['camera']['focusArea'] }
   | { readonly kind: 'byHand' }
   | { readonly kind: 'hold' }
-  | { readonly kind: 'drive'; readonly frames: number | null }
+  | { readonly kind: 'drive'; readonly drive: Situation['setup']['camera']['drive']; readonly frames: number | null }
   | { readonly kind: 'metering'; readonly reading: MeterReading }
   | { readonly kind: 'highlights' }
   | { readonly kind: 'stabiliserOff' }
   | { readonly kind: 'level' }
   | { readonly kind: 'dust' }
   | { readonly kind: 'weakEnd'; readonly end: 'short' | 'long' }
-  | { readonly kind: 'edge'; readonly name: string; readonly what: 'headCut' | 'headNear' | 'feetCut' }
+  | { readonly kind: 'edge'; readonly finding: EdgeFinding }
   | { readonly kind: 'crop'; readonly shape: string; readonly lost: readonly string[] }
   | { readonly kind: 'trouble'; readonly trouble: Trouble }
   | { readonly kind: 'lookAtFirst' }
@@ -36,20 +36,26 @@ export type Check =
 /** Dust on the sensor and the lens shows from here on (common practice, no source). */
 const dustFrom = 15;
 
-/** A reading off by less needs no word, stops. */
+/** A reading off by less needs no word, stops (from memory). */
 const readingOff = 0.5;
 
-/** Nearer to an end of a zoom than this share of its range is that end. */
+/** Nearer to an end of a zoom than this share of its range is that end (from memory). */
 const endShare = 0.06;
 
-/** A viewpoint nobody reaches from the floor, mm. */
+/** A viewpoint nobody reaches from the floor, mm (from memory). */
 const ladderFromMm = 2100;
 
 /** Longer lenses gather the sun into an eye (common practice: never at the sun through an optical finder). */
 const longFromMm = 100;
 
-/** With so much time between focusing and the shutter a hand drifts. */
+/** With so many seconds between focusing and the shutter a hand drifts (common practice, no source). */
 const heldForS = 1;
+
+/** From this light on the sun is in it, EV at ISO 100 (sunny 16 is 15). */
+const sunnyFromEv = 13;
+
+/** Odds under these are worth a frame at the next stop, whatever was wanted (common practice, no source). */
+const sureFrom = 0.95;
 
 function weakEndOf({ lens, f }: Situation): 'short' | 'long' | null {
   const { shortestMm, longestMm, weakEnds } = lens;
@@ -80,10 +86,10 @@ export function checksOf(input: PlanInput, plan: Plan): readonly Check[] {
   const prepared = prepare(input);
   const entry = plan.stops[plan.selected];
   if (prepared.kind === 'noPlan' || !entry) return [];
-  return [...before(prepared.situation, plan, entry), ...cautions(prepared.situation), ...after(plan, entry)];
+  return [...before(prepared.situation, entry), ...cautions(prepared.situation), ...after(plan, entry)];
 }
 
-function before(situation: Situation, plan: Plan, entry: StopPlan): Check[] {
+function before(situation: Situation, entry: StopPlan): Check[] {
   const { setup, body, view, P, stabiliser, looks, aim } = situation;
   const { camera, light } = setup;
   const checks: Check[] = [];
@@ -91,7 +97,7 @@ function before(situation: Situation, plan: Plan, entry: StopPlan): Check[] {
   else checks.push({ kind: 'area', area: camera.focusArea });
   for (const trouble of troubles(situation, entry)) checks.push({ kind: 'trouble', trouble });
   if (camera.secondsToShutter > heldForS) checks.push({ kind: 'hold' });
-  checks.push({ kind: 'drive', frames: entry.frames.for95 });
+  checks.push({ kind: 'drive', drive: camera.drive, frames: entry.frames.for95 });
   const place = entry.target.position && aim.at(entry.target.position);
   const reading = meterReading({ setup, body, looks, at: place ?? { x: 0.5, y: 0.5 } });
   if (Math.abs(reading.offStops) >= readingOff) checks.push({ kind: 'metering', reading });
@@ -102,8 +108,8 @@ function before(situation: Situation, plan: Plan, entry: StopPlan): Check[] {
   if (entry.stop.fNumber >= dustFrom) checks.push({ kind: 'dust' });
   const end = weakEndOf(situation);
   if (end) checks.push({ kind: 'weakEnd', end });
-  const project = projector(view, camera, body, plan.stops[plan.selected]?.drawnFocusMm ?? view.distance, P);
-  for (const { name, what } of edgeFindings(setup, project)) checks.push({ kind: 'edge', name, what });
+  const project = projector(view, camera, body, entry.drawnFocusMm, P);
+  for (const finding of edgeFindings(setup, project)) checks.push({ kind: 'edge', finding });
   for (const shape of setup.intent.shapes) checks.push({ kind: 'crop', shape, lost: lostTo(situation, shape) });
   return checks;
 }
@@ -112,7 +118,7 @@ function cautions({ setup, body, f }: Situation): Check[] {
   const { camera, light, people } = setup;
   const checks: Check[] = [];
   if (camera.heightMm > ladderFromMm) checks.push({ kind: 'ladder' });
-  const sunny = (lightLevel(setup) ?? 0) >= 13 && light.from === 'behind';
+  const sunny = (lightLevel(setup) ?? 0) >= sunnyFromEv && light.from === 'behind';
   if (sunny && (f >= longFromMm || body.kind === 'slr')) checks.push({ kind: 'sun' });
   if (light.flash && people.some(({ being }) => being === 'baby')) checks.push({ kind: 'infantFlash' });
   if ((light.flash || camera.stance === 'tripod') && people.length > 2) checks.push({ kind: 'cables' });
@@ -122,6 +128,6 @@ function cautions({ setup, body, f }: Situation): Check[] {
 function after(plan: Plan, entry: StopPlan): Check[] {
   const next = plan.stops[plan.selected + 1]?.stop;
   // Where the odds leave something to be wished for, a frame at the next stop costs nothing.
-  const unsure = entry.odds < Math.max(plan.oddsWanted, 0.95);
+  const unsure = entry.odds < Math.max(plan.oddsWanted, sureFrom);
   return [{ kind: 'lookAtFirst' }, ...(unsure && next ? [{ kind: 'retake', stop: next } as const] : [])];
 }

@@ -6,7 +6,7 @@ import { lightLevel } from '../call/light';
 import type { Setup } from '../setup/schema';
 
 /** So many stops under middle grey a frame is black (common practice, no source). */
-export const blackStops = 5;
+const blackStops = 5;
 
 export interface FlashFacts {
   /** Stops of power more for the next stop narrower, and for a flash half as far away again. */

@@ -2,7 +2,7 @@
 import type { PlanInput } from '../call/planInput';
 import { planSetup } from '../call/planSetup';
 import { adultHead } from '../people/anatomy';
-import { effectiveFNumber, magnification } from '../optics/thinLens';
+import { magnification } from '../optics/thinLens';
 import type { Stop } from '../optics/stops';
 import { fullFrameDiagonalMm, sensorDiagonal } from '../optics/criterion';
 import { sharpSubject, sharpSubjects, withSharpSubject, type SharpSubject } from '../setup/intents';
@@ -64,6 +64,7 @@ export function subjectWays(input: PlanInput): readonly SubjectWay[] {
 
 /** The eye, not the muzzle: what the muzzle would need. */
 export interface Muzzle {
+  readonly id: string;
   readonly name: string;
   readonly muzzleMm: number;
   /** First stop that holds the eyes, and first that holds the nose too; null where none does. */
@@ -91,6 +92,7 @@ export function muzzlesOf(input: PlanInput): readonly Muzzle[] {
       return plan.kind === 'noPlan' ? null : (plan.stops.find(({ worst }) => worst.ratio <= 1 + 1e-9)?.stop ?? null);
     };
     return {
+      id: pet.id,
       name: pet.name,
       muzzleMm: pet.muzzleMm,
       eyesFrom: holdsFrom('nearEye'),
@@ -120,7 +122,7 @@ export function phoneFacts(input: PlanInput): PhoneFacts | null {
   if (body?.kind !== 'phone' || plan.kind === 'noPlan' || !entry) return null;
   const crop = fullFrameDiagonalMm / sensorDiagonal(body.sensor);
   const f = plan.focalLengthMm;
-  const N = effectiveFNumber(entry.stop.fNumber, 0, plan.pupilMagnification);
+  const N = entry.stop.fNumber;
   const height = setup.camera.orientation === 'landscape' ? body.sensor.heightMm : body.sensor.widthMm;
   // At infinity the disc is A m, m about f/s: share = f²/(N s h), so s = f²/(N h share).
   return { equivalentN: N * crop, equivalentMm: f * crop, blursFromMm: (f * f) / (N * height * shownShare) };

@@ -9,7 +9,7 @@ import type { Background, Metering, Setup, Surface as Drawn, Thing } from '../se
 import { surfacesIn, type Box, type Looks, type Surface } from '../setup/surfaces';
 
 /** Meters are set to this reflectance (ISO 2720: about 12 to 18 %; the customary grey card). */
-export const middleGrey = 0.18;
+const middleGrey = 0.18;
 
 /** Skin from the lightest to the darkest (from memory). */
 const skin = [0.42, 0.36, 0.28, 0.19, 0.11, 0.07] as const;

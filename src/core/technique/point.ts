@@ -20,8 +20,6 @@ export interface PointFit {
   readonly edgeMm: number;
   /** Odds of one frame with it. */
   readonly odds: number;
-  /** Chance that focus lands on the target itself. */
-  readonly onTarget: number;
   /** Nearest and furthest surface under it against the target, mm; negative in front. */
   readonly nearestMm: number;
   readonly furthestMm: number;
@@ -74,9 +72,6 @@ export function pointAdvice(input: PlanInput, stop: Stop): PointAdvice | null {
     const box = pointBox({ body, camera }, at, size);
     const under = surfacesIn(tried.situation.looks, box, 9, 9).filter(({ share }) => share >= leastShare);
     const depths = under.flatMap(({ nearest, furthest }) => [nearest, furthest]);
-    const onTarget = tried.entry.landings
-      .filter(({ part }) => part === 'target')
-      .reduce((sum, { chance }) => sum + chance, 0);
     const own = (surface: Surface) =>
       surface.id === target.subjectId && (surface.part === 'eye' || surface.part === 'thing');
     return [
@@ -84,7 +79,6 @@ export function pointAdvice(input: PlanInput, stop: Stop): PointAdvice | null {
         size,
         edgeMm: (pointShare[size] * body.sensor.widthMm) / (at.scale * situation.picture.width),
         odds: tried.entry.odds,
-        onTarget,
         nearestMm: Math.min(...depths) - target.focusDistanceMm,
         furthestMm: Math.max(...depths) - target.focusDistanceMm,
         others: under.filter((surface) => !own(surface))

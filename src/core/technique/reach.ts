@@ -24,6 +24,9 @@ export interface ReachWay {
   readonly setup: Setup;
 }
 
+/** Less of the frame than this is no picture any more (from memory). */
+const leastLeft = 0.3;
+
 /** Keeps a place a little inside the area of the points, as a share of the picture. */
 const insideBy = 0.005;
 
@@ -62,7 +65,7 @@ export function waysToReach(input: PlanInput, stop: Stop): readonly ReachWay[] {
   }
   // From further back the wanted picture is a share of the frame, and fits however it is turned.
   const share = 1 - 2 * Math.max(Math.abs(off.x), Math.abs(off.y));
-  if (share > 0.3) {
+  if (share > leastLeft) {
     const distance = cameraDistance(setup, body, P);
     const back = withCamera(reframed, { placement: { kind: 'distance', distanceMm: Math.round(distance / share) } });
     const cropped = tryAt(input, back, stop);

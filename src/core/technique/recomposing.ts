@@ -15,7 +15,7 @@ import { surfacesIn, type Surface } from '../setup/surfaces';
 import { pointBox } from '../setup/focusArea';
 import { tryAt, withCamera } from './try';
 
-export type Pivot = 'wrists' | 'shoulders' | 'waist';
+type Pivot = 'wrists' | 'shoulders' | 'waist';
 const pivots: readonly Pivot[] = ['wrists', 'shoulders', 'waist'];
 
 interface Turned {
@@ -41,7 +41,10 @@ export interface Recomposing {
   readonly refocus: Surface | null;
 }
 
-/** Beyond this nobody turns after focusing, degrees. */
+/** A smaller turn is none, degrees. */
+const leastDeg = 0.3;
+
+/** Beyond this nobody turns after focusing, degrees (from memory). */
 const mostDeg = 60;
 
 /** Null where the target lies in the middle, or the focus is set to a distance. */
@@ -55,6 +58,7 @@ export function recomposing(input: PlanInput, stop: Stop): Recomposing | null {
   const { situation, entry } = now;
   const local = toCamera(situation.view, position);
   const turnDeg = degrees(Math.atan2(Math.hypot(local.x, local.y), local.z));
+  if (turnDeg < leastDeg) return null;
   const turned = (recompose: Camera['recompose']): Turned => {
     const tried = by(recompose);
     const found = tried?.entry.target.recomposed;

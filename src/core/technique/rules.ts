@@ -8,27 +8,25 @@ import type { Plan, Target } from '../call/plan';
 import type { PlanInput } from '../call/planInput';
 import { planSetup, stopsOf } from '../call/planSetup';
 import { prepare, type Group, type Situation } from '../call/situation';
+import { isByHand } from '../call/spread';
 import { stopsBetween, type Stop } from '../optics/stops';
 import { rowsByDepth } from '../people/rows';
 import type { Setup } from '../setup/schema';
 import { tryAt, withCamera } from './try';
 
-export const ruleKinds = [
-  'frontOfTwo',
-  'middleRow',
-  'thirdIn',
-  'nearestFace',
-  'wholeFrame',
-  'wideOpen',
-  'twoStopsDown',
-  'alwaysEight',
-  'stopPerRow'
-] as const;
-export type RuleKind = (typeof ruleKinds)[number];
+export type RuleKind =
+  | 'frontOfTwo'
+  | 'middleRow'
+  | 'thirdIn'
+  | 'nearestFace'
+  | 'wholeFrame'
+  | 'wideOpen'
+  | 'twoStopsDown'
+  | 'alwaysEight'
+  | 'stopPerRow';
 
 export interface Ruled {
   readonly rule: RuleKind;
-  readonly rows: number;
   readonly stop: Stop;
   readonly target: Target;
   readonly planeMm: number;
@@ -103,7 +101,6 @@ function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] 
     return [
       {
         rule,
-        rows,
         stop,
         target,
         planeMm: tried.focus.plane,
@@ -130,8 +127,10 @@ function byStop({ input, plan, situation, stop, rows }: Scene): Ruled[] {
   const entry = plan.stops[plan.selected];
   if (!widest || !entry) return [];
   const perRow = rows > 1 ? stopNear(stops, widest.fNumber * 2 ** (rows / 2)) : undefined;
+  const byHand = isByHand(setup.camera.focusMethod);
+  const method = byHand ? 'crossPoint' : setup.camera.focusMethod;
   const asked: readonly (readonly [RuleKind, Stop | undefined, Setup])[] = [
-    ['wholeFrame', stop, withCamera(setup, { focusArea: 'wholeFrame', recompose: 'none', focusMethod: 'crossPoint' })],
+    ['wholeFrame', stop, withCamera(setup, { focusArea: 'wholeFrame', recompose: 'none', focusMethod: method })],
     ['wideOpen', widest, setup],
     ['twoStopsDown', stopNear(stops, widest.fNumber * 2), setup],
     ['alwaysEight', stopNear(stops, 8), setup],
@@ -145,7 +144,6 @@ function byStop({ input, plan, situation, stop, rows }: Scene): Ruled[] {
     return [
       {
         rule,
-        rows,
         stop: at,
         target: tried.entry.target,
         planeMm: tried.entry.planeMm,
@@ -157,7 +155,7 @@ function byStop({ input, plan, situation, stop, rows }: Scene): Ruled[] {
           .filter((_, index) => !tried.entry.backgrounds[index]?.met)
           .map((background) => background.name),
         setup: ofStop ? { ...changed, intent: { ...changed.intent, stop: chosen } } : changed,
-        inUse: ofStop ? at.label === entry.stop.label : setup.camera.focusArea === 'wholeFrame'
+        inUse: ofStop ? at.label === entry.stop.label : !byHand && setup.camera.focusArea === 'wholeFrame'
       }
     ];
   });

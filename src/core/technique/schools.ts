@@ -3,6 +3,7 @@
  * Technique tab says what the numbers make of it. "as usual" leaves the question to the kind of picture.
  */
 import { z } from 'zod';
+import { somebodyMoves } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import type { Setup } from '../setup/schema';
 import { judgedRules } from './rules';
@@ -100,7 +101,7 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
   question('metering', 'The meter looks at', {
     usual: 'the whole frame',
     centre: 'the middle',
-    spot: 'a spot on the face',
+    spot: 'a spot in the middle',
     point: 'the focus point'
   }),
   question('drive', 'Frames for each press', { usual: 'one', burst: 'a burst' })
@@ -110,7 +111,7 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
 export function withSchools(input: PlanInput, schools: Schools): Setup {
   const { setup, kit } = input;
   const body = kit.bodies.find(({ id }) => id === setup.camera.bodyId);
-  const moves = setup.people.some(({ towardsMmPerS, acrossMmPerS }) => towardsMmPerS !== 0 || acrossMmPerS !== 0);
+  const moves = somebodyMoves(setup);
   const camera = { ...setup.camera };
   const intent = { ...setup.intent };
   const light = { ...setup.light, floors: { ...setup.light.floors } };

@@ -2,7 +2,6 @@
  * Somebody walks towards the camera: follow them, or focus on a mark and press as they come to it. The mark lies where they
  * stand in the setup.
  */
-import { asFocusTarget } from '../call/focusTarget';
 import type { PlanInput } from '../call/planInput';
 import type { Stop } from '../optics/stops';
 import { normalCdf } from '../statistics/normal';
@@ -70,15 +69,5 @@ export function trapFor(input: PlanInput, stop: Stop): Trap | null {
     framesPerSecondNeeded: sharpForMm > 0 ? speed / sharpForMm : Infinity,
     following: followed.entry.odds,
     framesAtMm: Array.from({ length: 2 * framesDrawn + 1 }, (_, index) => (framesDrawn - index) * step)
-  };
-}
-
-/** The setup with the mark as its target, focused on before they come: for one press. */
-export function takeTrap(input: PlanInput, stop: Stop): Setup {
-  const { setup } = input;
-  const target = tryAt(input, setup, stop)?.entry.target;
-  return {
-    ...withCamera(setup, { focusMode: 'single', drive: 'burst' }),
-    intent: { ...setup.intent, target: target ? asFocusTarget(target, setup) : setup.intent.target }
   };
 }

@@ -1,6 +1,6 @@
 /** Where autofocus has too little to go by, and what to do. */
 import { contrastIn } from '../call/contrast';
-import { lightLevel } from '../call/light';
+import { lightBehindFilter } from '../call/light';
 import { faceFound } from '../call/landing';
 import type { StopPlan } from '../call/plan';
 import type { Situation } from '../call/situation';
@@ -11,16 +11,19 @@ import { surfacesIn, type Surface } from '../setup/surfaces';
 /** Less contrast than this under the point and autofocus hunts (from memory). */
 const leastContrast = 0.15;
 
-/** Something in front under the point: so much nearer than the target, mm, and so much of it. */
+/** Something in front under the point: so much nearer than the target, mm, and so much of it (from memory). */
 const inFrontMm = 100;
 const inFrontShare = 0.04;
+
+/** A face found less surely than this is not to be relied on (from memory). */
+const findsSurely = 0.6;
 
 /** Autofocus grows unsure within so many stops of what the body is rated for (from memory). */
 const nearLimitStops = 2;
 
 export type Trouble =
-  | { readonly kind: 'lowContrast'; readonly on: Surface | null }
-  | { readonly kind: 'dark'; readonly ev100: number; readonly limitEv: number }
+  | { readonly kind: 'lowContrast' }
+  | { readonly kind: 'dark' }
   | { readonly kind: 'backlight' }
   | { readonly kind: 'inFront'; readonly what: Surface; readonly beforeMm: number }
   | { readonly kind: 'noFace' };
@@ -31,7 +34,7 @@ export function troubles(situation: Situation, entry: StopPlan): readonly Troubl
   const { position, focusDistanceMm, subjectId } = entry.target;
   const at = position && aim.at(position);
   if (!at || isByHand(setup.camera.focusMethod)) return [];
-  const ev100 = lightLevel(setup);
+  const ev100 = lightBehindFilter(setup);
   const under = surfacesIn(looks, pointBox({ body, camera: setup.camera }, at), 9, 9);
   const contrast = contrastIn(setup, ev100);
   const there = under.reduce((sum, surface) => sum + surface.share * contrast(surface), 0);
@@ -40,13 +43,11 @@ export function troubles(situation: Situation, entry: StopPlan): readonly Troubl
     .filter(({ nearest, share }) => share >= inFrontShare && focusDistanceMm - nearest > inFrontMm)
     .sort((a, b) => b.share - a.share)[0];
   if (before) found.push({ kind: 'inFront', what: before, beforeMm: focusDistanceMm - before.nearest });
-  if (there < leastContrast) found.push({ kind: 'lowContrast', on: under[0] ?? null });
-  if (ev100 !== null && ev100 - setup.light.filterStops < body.focusLimitEv + nearLimitStops) {
-    found.push({ kind: 'dark', ev100, limitEv: body.focusLimitEv });
-  }
+  if (there < leastContrast) found.push({ kind: 'lowContrast' });
+  if (ev100 !== null && ev100 < body.focusLimitEv + nearLimitStops) found.push({ kind: 'dark' });
   if (setup.light.from === 'behind') found.push({ kind: 'backlight' });
   const person = subjectId === null ? undefined : personOf.get(subjectId);
-  if (setup.camera.focusArea === 'eyeDetection' && person && faceFound(situation, person, ev100) < 0.6) {
+  if (setup.camera.focusArea === 'eyeDetection' && person && faceFound(situation, person, ev100) < findsSurely) {
     found.push({ kind: 'noFace' });
   }
   return found;

@@ -5,6 +5,7 @@
 import { candidateFor } from '../call/evaluateStop';
 import { oddsAt } from '../call/landed';
 import { landedOn, type Landing } from '../call/landing';
+import { chooses } from '../call/situation';
 import { somebodyMoves } from '../call/motion';
 import { focusAt } from '../call/focus';
 import type { Target } from '../call/plan';
@@ -17,22 +18,21 @@ import type { Camera, Setup } from '../setup/schema';
 import type { Box } from '../setup/surfaces';
 import { tryAt, withCamera, type Tried } from './try';
 
-export const wayKinds = [
-  'asSet',
-  'onePoint',
-  'pinpoint',
-  'continuous',
-  'neighbours',
-  'zone',
-  'wholeFrame',
-  'eyeDetection',
-  'tracking',
-  'turn',
-  'tap',
-  'magnifier',
-  'scale'
-] as const;
-export type WayKind = (typeof wayKinds)[number];
+export type WayKind =
+  | 'asSet'
+  | 'onePoint'
+  | 'pinpoint'
+  | 'continuous'
+  | 'automatic'
+  | 'neighbours'
+  | 'zone'
+  | 'wholeFrame'
+  | 'eyeDetection'
+  | 'tracking'
+  | 'turn'
+  | 'tap'
+  | 'magnifier'
+  | 'scale';
 
 /** What is focused on in some of the frames. */
 export interface WayPart extends Landing {
@@ -88,6 +88,8 @@ function settingsOf(setup: Setup, body: Body): readonly { readonly kind: WayKind
       has: sizes.includes('pinpoint') && !phone
     },
     { kind: 'continuous', settings: by({ focusMode: 'continuous' }), has: !phone },
+    // Where nobody moves it is single.
+    { kind: 'automatic', settings: by({ focusMode: 'automatic' }), has: !phone && moves },
     { kind: 'neighbours', settings: by({ focusArea: 'neighbours' }), has: !phone },
     { kind: 'zone', settings: by({ focusArea: 'zone' }), has: !phone },
     { kind: 'wholeFrame', settings: by({ focusArea: 'wholeFrame' }), has: true },
@@ -102,14 +104,14 @@ function settingsOf(setup: Setup, body: Body): readonly { readonly kind: WayKind
 }
 
 /** Whether a camera is set so; what does not count by hand or left to itself is not asked. */
-export function isSetSo(camera: Camera, settings: Settings): boolean {
+function isSetSo(camera: Camera, settings: Settings): boolean {
   if (camera.focusMethod !== settings.focusMethod) return false;
   if (isByHand(camera.focusMethod)) return true;
   const sized = camera.focusArea === 'point' || camera.focusArea === 'neighbours';
   return (
     camera.focusArea === settings.focusArea &&
     camera.focusMode === settings.focusMode &&
-    camera.recompose === settings.recompose &&
+    (chooses(camera) || camera.recompose === settings.recompose) &&
     (!sized || camera.pointSize === settings.pointSize)
   );
 }
@@ -128,7 +130,7 @@ function partsOf({ situation, entry }: Tried): Pick<Way, 'parts' | 'meant'> {
   return { parts, meant };
 }
 
-/** All ways the body offers, best first; as the camera is set comes first of its equals. Empty where nothing can be planned. */
+/** All ways the body offers, best first; the one in use comes first of its equals. Empty where nothing can be planned. */
 export function waysToFocus(input: PlanInput, stop: Stop): readonly Way[] {
   const { setup } = input;
   const now = tryAt(input, setup, stop);
@@ -163,7 +165,12 @@ export function waysToFocus(input: PlanInput, stop: Stop): readonly Way[] {
         ...partsOf(tried)
       };
     })
-    .sort((a, b) => Math.round(b.odds * 100) - Math.round(a.odds * 100) || effort[a.kind] - effort[b.kind]);
+    .sort(
+      (a, b) =>
+        Math.round(b.odds * 100) - Math.round(a.odds * 100) ||
+        Number(b.inUse) - Number(a.inUse) ||
+        effort[a.kind] - effort[b.kind]
+    );
 }
 
 /** A turn that shifts the plane by less is none, mm. */
@@ -177,6 +184,7 @@ const effort: Readonly<Record<WayKind, number>> = {
   pinpoint: 3,
   neighbours: 4,
   continuous: 5,
+  automatic: 5,
   tap: 5,
   tracking: 6,
   turn: 7,

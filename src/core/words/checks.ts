@@ -63,6 +63,10 @@ function troubleWords(plan: Plan, trouble: Trouble, unit: LengthUnit): Omit<Chec
   }
 }
 
+/** How many of the checks are ticked; keys of others, from before a change, do not count. */
+export const tickedOf = (lines: readonly CheckWords[], ticked: readonly string[]): number =>
+  lines.filter(({ key }) => ticked.includes(key)).length;
+
 /** One check. */
 export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWords {
   const of = (what: string, because: string, key: string = check.kind): CheckWords => ({ key, what, because });
@@ -76,6 +80,7 @@ export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWor
     case 'hold':
       return of('Focus again just before you press', 'everybody drifts while you wait');
     case 'drive':
+      if (check.drive === 'burst') return of('Drive: a burst', 'they do not wait for a single frame');
       return check.frames === 1
         ? of('One frame at a time', 'one is enough')
         : of(
@@ -98,15 +103,15 @@ export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWor
     case 'weakEnd':
       return of(`Leave the ${check.end} end of the zoom a little`, `this lens is weakest there`);
     case 'edge':
-      return of(`Look at the edge: ${check.name}`, `${check.name} ${edgeWords[check.what]}`, `edge ${check.name}`);
+      return of(
+        `Look at the edge: ${check.finding.name}`,
+        `${check.finding.name} ${edgeWords[check.finding.what]}`,
+        `edge ${check.finding.personId}`
+      );
     case 'crop':
       return check.lost.length === 0
         ? of(`Room to crop to ${check.shape}`, 'it is ordered in this shape', `crop ${check.shape}`)
-        : of(
-            `Frame wider for ${check.shape}`,
-            `it would cut off ${check.lost.map((name) => name).join(', ')}`,
-            `crop ${check.shape}`
-          );
+        : of(`Frame wider for ${check.shape}`, `it would cut off ${check.lost.join(', ')}`, `crop ${check.shape}`);
     case 'trouble':
       return { key: check.trouble.kind, ...troubleWords(plan, check.trouble, unit) };
     case 'lookAtFirst': {

@@ -50,6 +50,7 @@ const wayNames: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => stri
   onePoint: (eye) => `One point on ${eye}, moved`,
   pinpoint: (eye) => `Pinpoint on ${eye}`,
   continuous: (eye) => `One point on ${eye}, continuous`,
+  automatic: (eye) => `One point on ${eye}, the body switches`,
   neighbours: () => 'The point with its neighbours',
   zone: () => 'A zone about it',
   wholeFrame: () => 'Whole frame, the camera’s choice',
@@ -144,6 +145,7 @@ const orders: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string
   onePoint: (eye) => `Move one point onto ${eye}.`,
   pinpoint: (eye) => `Set the smallest point and move it onto ${eye}.`,
   continuous: (eye) => `Keep one point on ${eye}, focusing continuously.`,
+  automatic: (eye) => `Keep one point on ${eye} and let the body switch to continuous.`,
   neighbours: (eye) => `Put a point and its neighbours on ${eye}.`,
   zone: (eye) => `Put a zone on ${eye}.`,
   wholeFrame: () => 'Leave it to the camera.',
@@ -157,7 +159,7 @@ const orders: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string
 
 /** The call of the tab: the best way, and what the camera would take by itself. */
 export function waysSentence(plan: Plan, ways: readonly Way[]): string {
-  const best = ways.find(({ kind }) => kind !== 'asSet') ?? ways[0];
+  const [best] = ways;
   if (!best) return '';
   const order = best.kind === 'asSet' ? 'Stay as the camera is set.' : orders[best.kind](eyeOf(plan, best));
   const left = ways.find(({ kind }) => kind === 'wholeFrame');

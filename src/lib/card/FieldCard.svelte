@@ -5,6 +5,7 @@
   import { stitchSteps } from '$core/words/stitching';
   import { stitching } from '$core/technique/stitching';
   import { projection } from '$lib/finder/asking';
+  import { checkWords, tickedOf } from '$core/words/checks';
   import { checksOf } from '$core/technique/checks';
   import CheckList from '$lib/technique/CheckList.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
@@ -32,6 +33,14 @@
     const found = stitching({ body, camera, N: entry.stop.fNumber, distanceMm, P, at: at ?? { x: 0.5, y: 0.5 } });
     return found ? stitchSteps(found, unit) : [];
   });
+  const done = $derived(
+    plan
+      ? tickedOf(
+          checks.map((check) => checkWords(plan, check, unit)),
+          row.setup.ticked
+        )
+      : 0
+  );
   const tick = (ticked: readonly string[]) =>
     app.open.edit(row.id, 'Checked', (draft) => void (draft.ticked = [...ticked]));
   const neighbours = $derived([
@@ -108,9 +117,7 @@
       {#if checks.length > 0}
         <details class="mt-3 border-t-2 border-ink print:hidden">
           <summary class="min-h-11 py-2.5 text-[17px] font-semibold"
-            >Checks, {row.setup.ticked.length === 0
-              ? checks.length
-              : `${Math.min(checks.length, row.setup.ticked.length)} of ${checks.length} done`}</summary
+            >Checks, {done === 0 ? checks.length : `${done} of ${checks.length} done`}</summary
           >
           <CheckList {plan} {checks} ticked={row.setup.ticked} onchange={tick} thumb />
         </details>

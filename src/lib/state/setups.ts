@@ -73,7 +73,7 @@ export class Setups {
     const id = newId();
     const position = next ? (row.position + next.position) / 2 : row.position + 1;
     store.edit(`${name} added`, (draft) =>
-      draft.put('setups', newRow(id, { ...stored.value, id, name }, { owner: row.jobId, position }))
+      draft.put('setups', newRow(id, { ...stored.value, id, name, ticked: [] }, { owner: row.jobId, position }))
     );
     return id;
   }

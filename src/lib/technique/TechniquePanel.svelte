@@ -108,7 +108,7 @@
     {/if}
     {#if found.muzzles.length > 0}
       <Part title="Eye, not muzzle">
-        {#each found.muzzles as muzzle (muzzle.name)}<p class="mt-1 text-pretty">
+        {#each found.muzzles as muzzle (muzzle.id)}<p class="mt-1 text-pretty">
             {muzzleWords(muzzle, workspace.unit)}
           </p>{/each}
       </Part>
