@@ -179,5 +179,7 @@ test('how you work is answered once, and new setups start so; ordered shapes and
   await page.getByText('Looks, for the Finder, the focus and the meter').click();
   await page.getByLabel('On the head').selectOption({ label: 'a veil' });
   await technique(page);
-  await expect(way(page, /Eye detection/)).not.toContainText('99 %');
+  const detection = way(page, /Eye detection/).getByRole('img');
+  await expect(detection).toHaveAttribute('aria-label', /^\d\d % sharp/);
+  await expect(detection).not.toHaveAttribute('aria-label', /^99 %/);
 });

@@ -60,7 +60,7 @@
 <svelte:window onpagehide={() => app.leave()} onbeforeunload={beforeLeaving} />
 <svelte:document onvisibilitychange={visibilityChanged} onfocusin={() => app.store.history.endGesture()} />
 
-<!-- Tells Plotly, whenever it arrives, to put no inline style into the page (lineup/plotly.css). -->
+<!-- Tells Plotly, whenever it arrives, to put no inline style into the page (controls/plotly.css). -->
 <span id="plotly.js-style-global" class="no-inline-styles" hidden></span>
 <ThemeProvider theme={controls}>
   <SoftDot />

@@ -1,8 +1,8 @@
 /** How much autofocus finds to hold on to: contrast of surfaces, 0 (nothing) to 1. All from memory. */
 import type { FacePart } from '../people/face';
 import type { Look } from '../people/looks';
-import type { Met } from '../setup/surfaces';
-import type { Background, Setup, Surface, Thing } from '../setup/schema';
+import { ownersIn, type Met } from '../setup/surfaces';
+import type { Setup, Surface, Thing } from '../setup/schema';
 
 const ofFace: Readonly<Record<FacePart, number>> = {
   eye: 1,
@@ -55,20 +55,22 @@ const halvesEveryStops = 3;
 
 /** Contrast of what is met in a setup. `ev100` is null where the light is not known. */
 export function contrastIn(setup: Setup, ev100: number | null): (met: Pick<Met, 'kind' | 'id' | 'part'>) => number {
-  const people = new Map(setup.people.map((person) => [person.id, person]));
-  const things = new Map(setup.things.map((thing) => [thing.id, thing]));
-  const grounds = new Map<string, Background>(setup.backgrounds.map((item) => [item.id, item]));
+  const ownerOf = ownersIn(setup);
   const dim = ev100 === null ? 1 : 2 ** (-Math.max(0, dimFromEv - ev100) / halvesEveryStops);
-  return ({ kind, id, part }) => {
-    if (kind === 'background') {
-      const ground = grounds.get(id);
-      const lit = ground?.surface === 'lights' || ground?.surface === 'candles';
-      return (ground ? ofGround[ground.surface] : ofNothing) * (lit ? 1 : dim);
+  return (met) => {
+    const owner = ownerOf(met);
+    if (owner.kind === 'thing') return ofForm[owner.thing.form] * dim;
+    if (owner.kind === 'background') {
+      if (!owner.background) return ofNothing * dim;
+      const { surface } = owner.background;
+      return ofGround[surface] * (surface === 'lights' || surface === 'candles' ? 1 : dim);
     }
-    if (kind === 'thing') return ofForm[things.get(id)?.form ?? 'box'] * dim;
-    const look = people.get(id)?.look;
-    const own = part === 'body' ? ofOutfit[look?.outfit ?? 'shirt'] : part in ofFace ? ofFace[part as FacePart] : 0;
-    const bare = part === 'hair' && look?.hair === 'bald' ? 0.2 : 1;
-    return own * bare * ofLight[setup.light.from] * dim;
+    const { look } = owner.person;
+    return ofPerson(look, met.part) * ofLight[setup.light.from] * dim;
   };
+}
+
+function ofPerson(look: Look, part: Met['part']): number {
+  if (part === 'body' || part === 'thing' || part === 'ground') return ofOutfit[look.outfit];
+  return part === 'hair' && look.hair === 'bald' ? ofFace.forehead : ofFace[part];
 }

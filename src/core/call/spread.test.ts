@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { defaultHabits } from '../habits/habits';
+import { newSetup } from '../setup/defaults';
 import { builtInKit } from '../kit/builtInKit';
+import { planSetup } from './planSetup';
+import { defaultHabits } from '../habits/habits';
 import type { Body, Lens } from '../kit/schema';
 import { defaultCamera, newPerson } from '../setup/defaults';
 import { approach, shakeDisc, stabiliserStops, steadiness, unfollowedS } from './motion';
@@ -96,6 +98,19 @@ describe('sway', () => {
     // Playing, 50 to 250 mm in half a second.
     expect(child('lively', 0.5)).toBeGreaterThan(50);
     expect(child('lively', 0.5)).toBeLessThan(250);
+  });
+
+  it('by the distance scale lands within a share of the distance, whatever the lens', () => {
+    const spreadAt = (distanceMm: number) => {
+      const base = newSetup('s', 'S');
+      const camera = { ...base.camera, focusMethod: 'scale', placement: { kind: 'distance', distanceMm } } as const;
+      const plan = planSetup({ setup: { ...base, camera }, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
+      return plan.kind === 'plan'
+        ? (plan.stops[0]?.spread.focusMm ?? 0) / (plan.stops[0]?.target.focusDistanceMm ?? 1)
+        : 0;
+    };
+    expect(spreadAt(2000)).toBeCloseTo(0.07, 9);
+    expect(spreadAt(9000)).toBeCloseTo(0.07, 9);
   });
 
   it('shrinks in continuous focusing, which follows it', () => {

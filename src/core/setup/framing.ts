@@ -28,12 +28,15 @@ export function frameSize(body: Body, orientation: Camera['orientation']): Frame
 }
 
 /** Widest angle a stitched view is taken to cover, radians; beyond it a flat projection has no meaning. */
-const widestStitch = (150 * Math.PI) / 180;
+export const widestStitch = (150 * Math.PI) / 180;
 
 /** Angle covered by n frames of angle α overlapping by o: α (1 + (n − 1)(1 − o)). */
-function stitchedAngle(frameAngle: number, frames: number, overlap: number): number {
-  return Math.min(widestStitch, frameAngle * (1 + (frames - 1) * (1 - overlap)));
+export function stitchedAngle(frameAngle: number, frames: number, overlap: number): number {
+  return frameAngle * (1 + (frames - 1) * (1 - overlap));
 }
+
+/** Angle one frame of a side takes in at infinity, radians. */
+export const frameAngle = (side: number, f: number): number => 2 * Math.atan(side / (2 * f));
 
 /**
  * Size of the whole picture on one flat sensor behind the same lens, mm: one frame, or the sensor a stitched view would
@@ -44,7 +47,7 @@ export function pictureSize(body: Body, camera: Camera): FrameSize {
   const { stitch, focalLengthMm: f } = camera;
   if (!stitch) return frame;
   const side = (one: number, frames: number) =>
-    2 * f * Math.tan(stitchedAngle(2 * Math.atan(one / (2 * f)), frames, stitch.overlap) / 2);
+    2 * f * Math.tan(Math.min(widestStitch, stitchedAngle(frameAngle(one, f), frames, stitch.overlap)) / 2);
   return { width: side(frame.width, stitch.columns), height: side(frame.height, stitch.rows) };
 }
 

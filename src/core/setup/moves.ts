@@ -51,3 +51,9 @@ export function takeLens(draft: Camera, { lens, adapterIds, seen }: Mounting): v
   draft.adapterIds = adapterIds;
   draft.focalLengthMm = Math.min(seen.longestMm, Math.max(seen.shortestMm, draft.focalLengthMm));
 }
+
+/** The setup with its camera set otherwise. */
+export const withCamera = (setup: Setup, changes: Partial<Camera>): Setup => ({
+  ...setup,
+  camera: { ...setup.camera, ...changes }
+});

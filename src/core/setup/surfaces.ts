@@ -10,7 +10,7 @@ import { faceSolids, partAt, type FacePart, type FaceSolid } from '../people/fac
 import { pictureSize } from './framing';
 import { comesNear, headFrame, meetsEllipsoid, solidsOf, type Solid } from './occlusion';
 import { toScene, type Viewpoint } from './scene';
-import type { Background, Person, Setup } from './schema';
+import type { Background, Person, Setup, Thing } from './schema';
 
 export type Part = FacePart | 'body' | 'thing' | 'ground';
 
@@ -291,4 +291,24 @@ function summed(sees: Sees, box: Box, across: number, down: number): readonly Su
       depth: share / vergence
     }))
     .sort((a, b) => b.share - a.share);
+}
+
+/** What a surface belongs to, as the setup describes it; a background of `null` lies behind everything described. */
+export type Owner =
+  | { readonly kind: 'person'; readonly person: Person }
+  | { readonly kind: 'thing'; readonly thing: Thing }
+  | { readonly kind: 'background'; readonly background: Background | null };
+
+/** Finds it. */
+export function ownersIn({ people, things, backgrounds }: Setup): (met: Pick<Met, 'kind' | 'id'>) => Owner {
+  const personOf = new Map(people.map((person) => [person.id, person]));
+  const thingOf = new Map(things.map((thing) => [thing.id, thing]));
+  const groundOf = new Map(backgrounds.map((background) => [background.id, background]));
+  return ({ kind, id }) => {
+    const person = kind === 'person' ? personOf.get(id) : undefined;
+    if (person) return { kind: 'person', person };
+    const thing = kind === 'thing' ? thingOf.get(id) : undefined;
+    if (thing) return { kind: 'thing', thing };
+    return { kind: 'background', background: groundOf.get(id) ?? null };
+  };
 }

@@ -9,9 +9,10 @@ import type { Camera, Light, Person, Setup } from '../setup/schema';
 import { croppedTo, tightestCrop } from '../setup/shapes';
 import { planSetup } from '../call/planSetup';
 import type { Plan } from '../call/plan';
-import { checkWords, correctionWords } from '../words/checks';
+import { checkWords, correctionWords, tickedOf } from '../words/checks';
+import { flashWords } from '../words/flash';
 import { checksOf, type Check } from './checks';
-import { flashFacts, stopsOfRatio } from './flash';
+import { flashFacts } from './flash';
 import { meterReading } from './metering';
 
 const ada = newPerson('ada', 'Ada', { look: { ...newPerson('x', 'X').look, outfitColour: 'navy', glasses: false } });
@@ -98,6 +99,21 @@ describe('checks', () => {
     const setup = setupOf(wide);
     const { checks } = checked({ ...setup, intent: { ...setup.intent, shapes: ['1:1'] } });
     expect(checks.find(({ kind }) => kind === 'crop')).toMatchObject({ shape: '1:1', lost: ['Bo'] });
+  });
+
+  it('tell two people of one name apart, and count what is ticked of what is shown', () => {
+    const out = (id: string, lateralMm: number) => newPerson(id, 'Guest', { lateralMm, importance: 'should' });
+    const { checks, plan } = checked(setupOf([ada, out('g1', -520), out('g2', 520)]));
+    const words = checks.map((check) => checkWords(plan, check, 'metric'));
+    expect(words.filter(({ what }) => what === 'Look at the edge: Guest')).toHaveLength(2);
+    expect(new Set(words.map(({ key }) => key)).size).toBe(words.length);
+    expect(tickedOf(words, ['area', 'stabiliserOff', 'edge g1'])).toBe(2);
+  });
+
+  it('name the drive that is set', () => {
+    const { checks, plan } = checked(setupOf([ada], { drive: 'burst' }));
+    const drive = checks.find(({ kind }) => kind === 'drive');
+    expect(drive && checkWords(plan, drive, 'metric').what).toBe('Drive: a burst');
   });
 
   it('all have words, and no two of a picture the same key', () => {
@@ -191,12 +207,6 @@ describe('the meter', () => {
 });
 
 describe('a flash', () => {
-  it('goes by twice the logarithm of stops and distances (inverse square law)', () => {
-    expect(stopsOfRatio(2)).toBe(2);
-    expect(stopsOfRatio(5.6 / 4)).toBeCloseTo(1, 1);
-    expect(stopsOfRatio(3 / 2)).toBeCloseTo(1.17, 2);
-  });
-
   it('leaves the room so many stops dark, and says what turns it black', () => {
     const setup = setupOf([ada], {}, { level: { kind: 'ev', ev100: 5 }, flash: { ...defaultFlash, distanceMm: 2500 } });
     const { plan } = checked(setup);
@@ -207,6 +217,13 @@ describe('a flash', () => {
     const { shutterS, iso } = entry.light;
     const needed = Math.log2((entry.stop.fNumber ** 2 / shutterS) * (100 / (iso ?? 100)));
     expect(facts?.withoutStops).toBeCloseTo(needed - 5, 6);
+    // Inverse square law: half as far away again needs 2 log2 1.5 stops more; a stop narrower twice the power.
+    expect(facts?.furtherStops).toBeCloseTo(1.17, 2);
+    expect(facts?.narrower).toBe((facts?.power ?? 0) * 2);
+    if (!facts) throw new Error('no facts');
+    expect(flashWords(facts, 'metric')[0]).toMatch(
+      /^Flash at (full power|1\/\d+); one stop narrower .* 3\.75 m|3\.8 m/
+    );
     expect(facts?.toBlackStops).toBeCloseTo(Math.max(0, 5 - (needed - 5)), 6);
     expect(flashFacts({ ...setup, light: { ...setup.light, flash: null } }, body, entry)).toBeNull();
   });

@@ -4,7 +4,8 @@ import { somebodyMoves } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import type { Stop } from '../optics/stops';
 import type { Camera, Setup } from '../setup/schema';
-import { tryAt, withCamera } from './try';
+import { withCamera } from '../setup/moves';
+import { tryAt } from './try';
 
 /** Seconds the chart has points at. */
 export const holdSeconds = [0, 0.25, 0.5, 1, 1.5, 2, 3, 4.5, 6] as const;

@@ -5,8 +5,8 @@
 import type { Body } from '../kit/schema';
 import type { Look } from '../people/looks';
 import { pointBox } from '../setup/focusArea';
-import type { Background, Metering, Setup, Surface as Drawn, Thing } from '../setup/schema';
-import { surfacesIn, type Box, type Looks, type Surface } from '../setup/surfaces';
+import type { Metering, Setup, Surface as Drawn, Thing } from '../setup/schema';
+import { ownersIn, surfacesIn, type Box, type Looks, type Surface } from '../setup/surfaces';
 
 /** Meters are set to this reflectance (ISO 2720: about 12 to 18 %; the customary grey card). */
 const middleGrey = 0.18;
@@ -58,26 +58,36 @@ const spotShare = 0.15;
 /** A meter of the whole frame weighs its parts against each other: it is misled by about half (from memory). */
 const wholeMisled = 0.5;
 
+/** A veil and a brim, of whatever colour (from memory). */
+const veil = 0.6;
+const brim = 0.3;
+
 function luminanceOf(setup: Setup): (surface: Surface) => number {
-  const people = new Map(setup.people.map((person) => [person.id, person]));
-  const things = new Map(setup.things.map((item) => [item.id, item]));
-  const grounds = new Map<string, Background>(setup.backgrounds.map((item) => [item.id, item]));
+  const ownerOf = ownersIn(setup);
   const fromBehind = setup.light.from === 'behind';
-  return ({ kind, id, part }) => {
-    if (kind === 'background') {
-      const drawn = grounds.get(id)?.surface;
-      if (!drawn) return middleGrey;
+  return (surface) => {
+    const owner = ownerOf(surface);
+    if (owner.kind === 'thing') return thing[owner.thing.form];
+    if (owner.kind === 'background') {
+      if (!owner.background) return middleGrey;
+      const drawn = owner.background.surface;
       const over = shines[drawn];
       return ground[drawn] * 2 ** (over === undefined ? 0 : over + (fromBehind ? againstLight : 0));
     }
-    if (kind === 'thing') return thing[things.get(id)?.form ?? 'box'];
-    const look = people.get(id)?.look;
-    if (!look) return middleGrey;
-    if (part === 'body') return outfit[look.outfitColour];
-    if (part === 'hair') return look.hair === 'bald' ? (skin[look.skin - 1] ?? middleGrey) : hair[look.hairColour];
-    if (part === 'veil') return 0.6;
-    if (part === 'brim') return 0.3;
-    return skin[look.skin - 1] ?? middleGrey;
+    const { look } = owner.person;
+    const own = skin[look.skin - 1] ?? middleGrey;
+    switch (surface.part) {
+      case 'body':
+        return outfit[look.outfitColour];
+      case 'hair':
+        return look.hair === 'bald' ? own : hair[look.hairColour];
+      case 'veil':
+        return veil;
+      case 'brim':
+        return brim;
+      default:
+        return own;
+    }
   };
 }
 
@@ -123,7 +133,6 @@ export function meterReading(metered: Metered, metering: Metering = metered.setu
   const on = surfacesIn(metered.looks, boxOf(metered, metering), 17, 13);
   const all = on.reduce((sum, { share }) => sum + share, 0);
   const mean = on.reduce((sum, surface) => sum + surface.share * of(surface), 0) / Math.max(all, 1e-9);
-  // A spot on a face shows that face as grey: what it should be stands over or under it.
   const offStops = Math.log2(mean / middleGrey) * (metering === 'whole' ? wholeMisled : 1);
   return { on, offStops, correction: Math.round(offStops * 3) / 3 + 0 };
 }

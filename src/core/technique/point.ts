@@ -9,7 +9,8 @@ import { pointBox, pointShare } from '../setup/focusArea';
 import type { FocusPoint } from '../setup/focusPoint';
 import { projector } from '../setup/projection';
 import { surfacesIn, type Surface } from '../setup/surfaces';
-import { tryAt, withCamera } from './try';
+import { withCamera } from '../setup/moves';
+import { tryAt } from './try';
 
 type PointSize = (typeof pointSizes)[number];
 

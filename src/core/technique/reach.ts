@@ -7,7 +7,8 @@ import type { Stop } from '../optics/stops';
 import { gridBox } from '../setup/focusArea';
 import { cameraDistance } from '../setup/framing';
 import type { Setup } from '../setup/schema';
-import { tryAt, withCamera } from './try';
+import { withCamera } from '../setup/moves';
+import { tryAt } from './try';
 
 export interface ReachWay {
   /** crop: step back, turn until a point lies on the eye, crop to what was wanted; turn: focus in the middle and turn back. */

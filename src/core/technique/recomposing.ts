@@ -13,7 +13,8 @@ import { toCamera } from '../setup/scene';
 import type { Camera } from '../setup/schema';
 import { surfacesIn, type Surface } from '../setup/surfaces';
 import { pointBox } from '../setup/focusArea';
-import { tryAt, withCamera } from './try';
+import { withCamera } from '../setup/moves';
+import { tryAt } from './try';
 
 type Pivot = 'wrists' | 'shoulders' | 'waist';
 const pivots: readonly Pivot[] = ['wrists', 'shoulders', 'waist'];

@@ -12,7 +12,8 @@ import { isByHand } from '../call/spread';
 import { stopsBetween, type Stop } from '../optics/stops';
 import { rowsByDepth } from '../people/rows';
 import type { Setup } from '../setup/schema';
-import { tryAt, withCamera } from './try';
+import { withCamera } from '../setup/moves';
+import { tryAt } from './try';
 
 export type RuleKind =
   | 'frontOfTwo'

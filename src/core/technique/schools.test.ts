@@ -11,6 +11,11 @@ const by = (setup: Setup, schools: Partial<Schools>) =>
 
 const plain = newSetup('s', 'S', { people: [newPerson('a', 'A')] });
 
+it('shapes are ordered once each', () => {
+  const twice = { ...plain, intent: { ...plain.intent, shapes: ['1:1', '1:1'] } };
+  expect(setupSchema.safeParse(twice).error?.issues[0]?.message).toBe('has a shape twice');
+});
+
 describe('the photographer’s schools', () => {
   it('left as usual change nothing', () => {
     expect(by(plain, {})).toEqual(plain);

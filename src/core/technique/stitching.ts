@@ -1,31 +1,32 @@
 /** A wide view stitched from narrow frames: how many, in which order, what it comes to, what spoils it. */
 import { degrees } from '../geometry/vector';
 import type { Body } from '../kit/schema';
-import { angleOfView } from '../optics/thinLens';
-import { equivalentLens, frameSize } from '../setup/framing';
+import { equivalentLens, frameAngle, frameSize, stitchedAngle, widestStitch } from '../setup/framing';
 import type { Camera } from '../setup/schema';
+import type { Box } from '../setup/surfaces';
 
 export interface StitchFrame {
   /** 0 is the first column from the left, the first row from the top. */
   readonly column: number;
   readonly row: number;
-  /** Where it lies in the whole, in shares of its angle from the left and the top: its middle and its size. */
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
+  /** Where it lies in the whole as it is drawn, flat, in shares from the left and the top. */
+  readonly box: Box;
 }
 
 export type Projection = 'flat' | 'cylinder' | 'sphere';
 
+interface Sides {
+  readonly across: number;
+  readonly down: number;
+}
+
 export interface Stitching {
   /** In the order they are taken: the one with the subject first, then round it. */
   readonly frames: readonly StitchFrame[];
-  /** Whole view and one frame, degrees. */
-  readonly angleDeg: { readonly across: number; readonly down: number };
-  readonly frameDeg: { readonly across: number; readonly down: number };
-  /** Turn from frame to frame, degrees. */
-  readonly turnDeg: { readonly across: number; readonly down: number };
+  /** Whole view, one frame, and the turn from frame to frame, degrees. */
+  readonly angleDeg: Sides;
+  readonly frameDeg: Sides;
+  readonly turnDeg: Sides;
   readonly equivalent: { readonly focalLengthMm: number; readonly fNumber: number };
   readonly megapixels: number;
   readonly projection: Projection;
@@ -48,86 +49,78 @@ const offPupilMm = 60;
 const shownPixels = 4;
 const shownOfDisc = 0.5;
 
-/** Columns (or rows) of frames of an angle that cover a wanted one with an overlap: the least n with α(1 + (n − 1)(1 − o)) ≥ wanted. */
+/** Columns (or rows) of frames of an angle that cover a wanted one: the least n with α(1 + (n − 1)(1 − o)) ≥ wanted. */
 export function framesFor(wantedDeg: number, frameDeg: number, overlap: number): number {
   return Math.max(1, Math.ceil(1 + (wantedDeg / frameDeg - 1) / (1 - overlap) - 1e-9));
-}
-
-/** One frame's angles with the lens in use at a distance, degrees. */
-export function frameAngles(body: Body, camera: Camera, distanceMm: number, P: number): Stitching['frameDeg'] {
-  const frame = frameSize(body, camera.orientation);
-  const of = (size: number) => degrees(angleOfView(camera.focalLengthMm, distanceMm, size, P));
-  return { across: of(frame.width), down: of(frame.height) };
 }
 
 interface Taken {
   readonly body: Body;
   readonly camera: Camera;
   readonly N: number;
-  readonly distanceMm: number;
-  readonly P: number;
+  /** Distance focused at, mm from the lens. */
+  readonly focusMm: number;
   /** Where the target lies, in shares of the picture. */
   readonly at: { readonly x: number; readonly y: number };
 }
 
 /** Null for a picture of one frame. */
-export function stitching({ body, camera, N, distanceMm, P, at }: Taken): Stitching | null {
-  const { stitch } = camera;
+export function stitching({ body, camera, N, focusMm, at }: Taken): Stitching | null {
+  const { stitch, focalLengthMm: f } = camera;
   if (!stitch) return null;
-  const frameDeg = frameAngles(body, camera, distanceMm, P);
-  const step = 1 - stitch.overlap;
-  const turnDeg = { across: frameDeg.across * step, down: frameDeg.down * step };
-  const angleDeg = {
-    across: frameDeg.across + turnDeg.across * (stitch.columns - 1),
-    down: frameDeg.down + turnDeg.down * (stitch.rows - 1)
+  const frame = frameSize(body, camera.orientation);
+  const one = { across: frameAngle(frame.width, f), down: frameAngle(frame.height, f) };
+  const whole = {
+    across: stitchedAngle(one.across, stitch.columns, stitch.overlap),
+    down: stitchedAngle(one.down, stitch.rows, stitch.overlap)
   };
-  const size = { width: frameDeg.across / angleDeg.across, height: frameDeg.down / angleDeg.down };
-  const all = Array.from({ length: stitch.columns * stitch.rows }, (_, index): StitchFrame => {
+  const turn = { across: one.across * (1 - stitch.overlap), down: one.down * (1 - stitch.overlap) };
+  const frames = Array.from({ length: stitch.columns * stitch.rows }, (_, index): StitchFrame => {
     const column = index % stitch.columns;
     const row = Math.floor(index / stitch.columns);
-    const place = (n: number, turn: number, own: number, whole: number) => (n * turn + own / 2) / whole;
-    return {
-      column,
-      row,
-      x: place(column, turnDeg.across, frameDeg.across, angleDeg.across),
-      y: place(row, turnDeg.down, frameDeg.down, angleDeg.down),
-      ...size
-    };
+    const [left, right] = extent(column * turn.across, one.across, whole.across);
+    const [top, bottom] = extent(row * turn.down, one.down, whole.down);
+    return { column, row, box: { left, right, top, bottom } };
   });
-  const frame = frameSize(body, camera.orientation);
-  const pixelsPerMm = body.sensor.pixelsWide / body.sensor.widthMm;
-  const pixels = { across: frame.width * pixelsPerMm, down: frame.height * pixelsPerMm };
-  const whole = (pixels.across / size.width) * (pixels.down / size.height);
+  const perMm = body.sensor.pixelsWide / body.sensor.widthMm;
+  const pixels = (frame.width * perMm * whole.across * frame.height * perMm * whole.down) / (one.across * one.down);
   // Turned off the pupil by e, a thing at d moves against one at s by e × turn × |1/d − 1/s|, in radians; its blur disc is
   // A |1/d − 1/s| wide, seen from the lens: the shift is e × turn/A of it wherever it lies.
-  const shift = offPupilMm * ((turnDeg.across * Math.PI) / 180);
-  const perRadian = pixels.across / ((frameDeg.across * Math.PI) / 180);
-  const hidden = shift / (camera.focalLengthMm / N) <= shownOfDisc;
-  const nearestMm = hidden ? null : 1 / (1 / distanceMm + shownPixels / (shift * perRadian));
+  const shift = offPupilMm * turn.across;
+  const hidden = shift / (f / N) <= shownOfDisc;
+  const pixelsPerRadian = (frame.width * perMm) / one.across;
+  const inDegrees = ({ across, down }: Sides): Sides => ({ across: degrees(across), down: degrees(down) });
+  const angleDeg = inDegrees(whole);
   return {
-    frames: fromSubject(all, at),
+    frames: fromSubject(frames, at),
     angleDeg,
-    frameDeg,
-    turnDeg,
+    frameDeg: inDegrees(one),
+    turnDeg: inDegrees(turn),
     equivalent: equivalentLens(body, camera, N),
-    megapixels: whole / 1e6,
+    megapixels: pixels / 1e6,
     projection:
-      angleDeg.across <= flatUpTo && angleDeg.down <= flatUpTo
+      Math.max(angleDeg.across, angleDeg.down) <= flatUpTo
         ? 'flat'
         : angleDeg.down <= cylinderUpTo
           ? 'cylinder'
           : 'sphere',
-    nearestMm
+    nearestMm: hidden ? null : 1 / (1 / focusMm + shownPixels / (shift * pixelsPerRadian))
   };
+}
+
+/** Where a frame that begins at an angle lies in the flat picture of the whole one, in shares of it. */
+function extent(from: number, own: number, whole: number): readonly [number, number] {
+  // Wider than this no flat picture is drawn: setup/framing.ts.
+  const drawn = Math.min(widestStitch, whole);
+  const place = (angle: number) => 0.5 + Math.tan((angle / whole - 0.5) * drawn) / (2 * Math.tan(drawn / 2));
+  return [place(from), place(from + own)];
 }
 
 /** The frame whose middle is nearest to the subject first; then ring by ring, each clockwise from its top. */
 function fromSubject(frames: readonly StitchFrame[], at: Taken['at']): readonly StitchFrame[] {
-  const off = (frame: StitchFrame) => Math.hypot(frame.x - at.x, frame.y - at.y);
-  const first = frames.reduce<StitchFrame | undefined>(
-    (best, frame) => (best && off(best) <= off(frame) ? best : frame),
-    undefined
-  );
+  const off = ({ box }: StitchFrame) =>
+    Math.hypot((box.left + box.right) / 2 - at.x, (box.top + box.bottom) / 2 - at.y);
+  const [first] = [...frames].sort((a, b) => off(a) - off(b));
   if (!first) return frames;
   const ring = (frame: StitchFrame) => Math.max(Math.abs(frame.column - first.column), Math.abs(frame.row - first.row));
   const turn = (frame: StitchFrame) => {

@@ -333,11 +333,19 @@ describe('flows of their own', () => {
     const nave = demoSetup('The whole nave');
     const [body] = builtInKit.bodies;
     if (!body) throw new Error('no body');
-    const found = stitching({ body, camera: nave.camera, N: 1.4, distanceMm: 5500, P: 1, at: { x: 0.5, y: 0.6 } });
+    const found = stitching({ body, camera: nave.camera, N: 1.4, focusMm: 5500, at: { x: 0.5, y: 0.6 } });
     if (!found) throw new Error('not stitched');
     expect(found.frames).toHaveLength(12);
     const [first, second] = found.frames;
-    expect(Math.hypot((first?.x ?? 0) - 0.5, (first?.y ?? 0) - 0.6)).toBeLessThan(0.2);
+    // The subject lies in the first; all of them together fill the picture.
+    expect(first?.box.left).toBeLessThan(0.5);
+    expect(first?.box.right).toBeGreaterThan(0.5 - 1e-9);
+    expect(first?.box.top).toBeLessThan(0.6);
+    expect(first?.box.bottom).toBeGreaterThan(0.6);
+    const edges = found.frames.map(({ box }) => box);
+    expect(Math.min(...edges.map(({ left }) => left))).toBeCloseTo(0, 9);
+    expect(Math.max(...edges.map(({ right }) => right))).toBeCloseTo(1, 9);
+    expect(Math.max(...edges.map(({ bottom }) => bottom))).toBeCloseTo(1, 9);
     expect(Math.abs((second?.column ?? 9) - (first?.column ?? 0))).toBeLessThanOrEqual(1);
     expect(new Set(found.frames.map(({ column, row }) => `${column} ${row}`)).size).toBe(12);
   });

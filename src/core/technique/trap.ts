@@ -6,7 +6,8 @@ import type { PlanInput } from '../call/planInput';
 import type { Stop } from '../optics/stops';
 import { normalCdf } from '../statistics/normal';
 import type { Person, Setup } from '../setup/schema';
-import { tryAt, withCamera } from './try';
+import { withCamera } from '../setup/moves';
+import { tryAt } from './try';
 
 export interface Trap {
   readonly person: Person;

@@ -4,7 +4,7 @@ import type { StopPlan } from '../call/plan';
 import type { PlanInput } from '../call/planInput';
 import { prepare, type Situation } from '../call/situation';
 import type { Stop } from '../optics/stops';
-import type { Camera, Setup } from '../setup/schema';
+import type { Setup } from '../setup/schema';
 
 export interface Tried {
   readonly setup: Setup;
@@ -19,8 +19,3 @@ export function tryAt(input: PlanInput, setup: Setup, stop: Stop): Tried | null 
   const entry = evaluateStop(prepared.situation, stop);
   return entry ? { setup, situation: prepared.situation, entry } : null;
 }
-
-export const withCamera = (setup: Setup, change: Partial<Camera>): Setup => ({
-  ...setup,
-  camera: { ...setup.camera, ...change }
-});

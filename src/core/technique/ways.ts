@@ -16,7 +16,8 @@ import type { Stop } from '../optics/stops';
 import { areaBox } from '../setup/focusArea';
 import type { Camera, Setup } from '../setup/schema';
 import type { Box } from '../setup/surfaces';
-import { tryAt, withCamera, type Tried } from './try';
+import { withCamera } from '../setup/moves';
+import { tryAt, type Tried } from './try';
 
 export type WayKind =
   | 'asSet'

@@ -3,6 +3,7 @@ import type { Plan, StopPlan } from '../call/plan';
 import { oddsWords, sharpZone, standing, subjectName } from './call';
 import type { Setup } from '../setup/schema';
 import { formatIso, formatShutter } from './light';
+import { powerWords } from './flash';
 import { formatLength, type LengthUnit } from './length';
 import { focusLine } from './technique';
 
@@ -43,9 +44,6 @@ function lightLine({ light: { shutterS, iso, flash } }: StopPlan): Omit<CardLine
   const power = flash ? `, flash ${powerWords(flash.power)}` : '';
   return { value: formatShutter(shutterS), more: iso === null ? 'light not said' : `ISO ${formatIso(iso)}${power}` };
 }
-
-/** "full", "1/8": a share of full power on the halvings a flash has. */
-const powerWords = (power: number): string => (power >= 0.71 ? 'full' : `1/${2 ** Math.round(-Math.log2(power))}`);
 
 /** "2 frames", "91 % each, refocus each"; and where no single frame will do, how many to combine. */
 function framesLine({ framesToCombine }: Plan, { frames, odds }: StopPlan): Omit<CardLine, 'name'> {

@@ -6,7 +6,8 @@ import { edgeWords } from '../setup/edges';
 import type { Metering } from '../setup/schema';
 import { targetWords } from './call';
 import { formatLength, type LengthUnit } from './length';
-import { areaWords, landedWords } from './technique';
+import { areaWords } from './technique';
+import { landedWords } from './ways';
 
 export interface CheckWords {
   /** Tells it from the others of a setup. */

@@ -1,6 +1,5 @@
-/** Ways of focusing, the point, turning, holding, checks: in words. */
+/** The point, turning, holding, rules and flows of their own, in words. */
 import type { Plan } from '../call/plan';
-import type { Landing } from '../call/landing';
 import type { PointAdvice, PointFit } from '../technique/point';
 import { discernible, type Muzzle, type PhoneFacts, type SubjectWay } from '../technique/flows';
 import type { ReachWay } from '../technique/reach';
@@ -11,163 +10,11 @@ import { formatIso, formatShutter } from './light';
 import type { Ruled, RuleKind } from '../technique/rules';
 import type { Hold } from '../technique/hold';
 import type { Trap } from '../technique/trap';
-import type { Way, WayKind, WayPart } from '../technique/ways';
 import type { Camera } from '../setup/schema';
-import type { Part } from '../setup/surfaces';
 import { focusPointWords } from '../setup/focusPoint';
 import { capital, oddsWords, pointWords, possessive, subjectName } from './call';
 import { formatLength, type LengthUnit } from './length';
-
-const partWords: Readonly<Record<Part, string>> = {
-  eye: 'eyes',
-  brow: 'brow',
-  nose: 'nose',
-  mouth: 'mouth',
-  chin: 'chin',
-  cheek: 'cheek',
-  hair: 'hair',
-  forehead: 'forehead',
-  brim: 'hat brim',
-  veil: 'veil',
-  muzzle: 'muzzle',
-  body: 'clothes',
-  thing: '',
-  ground: ''
-};
-
-/** "Tobiah’s hair", "the ferns", "the background": what focus lands on. */
-export function landedWords(plan: Plan, { kind, id, part }: Pick<Landing, 'kind' | 'id' | 'part'>): string {
-  if (kind === 'background') {
-    const name = plan.backgrounds.find((item) => item.id === id)?.name;
-    return name === undefined ? 'what lies behind' : `the ${name.replace(/^the /, '')}`;
-  }
-  const name = subjectName(plan, id);
-  if (kind === 'thing') return name;
-  return part === 'target' || part === 'thing' || part === 'ground' ? name : `${possessive(name)} ${partWords[part]}`;
-}
-
-const wayNames: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string>> = {
-  onePoint: (eye) => `One point on ${eye}, moved`,
-  pinpoint: (eye) => `Pinpoint on ${eye}`,
-  continuous: (eye) => `One point on ${eye}, continuous`,
-  automatic: (eye) => `One point on ${eye}, the body switches`,
-  neighbours: () => 'The point with its neighbours',
-  zone: () => 'A zone about it',
-  wholeFrame: () => 'Whole frame, the camera’s choice',
-  eyeDetection: () => 'Eye detection',
-  tracking: () => 'Tracking across the points',
-  turn: () => 'Centre point, then turn',
-  tap: (eye) => `Tap ${eye} and hold`,
-  magnifier: () => 'By hand, magnified',
-  scale: () => 'By hand, by the distance scale'
-};
-
-function eyeOf(plan: Plan, { target }: Pick<Way, 'target'>): string {
-  return target.subjectId === null || target.role === null
-    ? 'the place'
-    : pointWords(plan, target.subjectId, target.role);
-}
-
-export function wayName(plan: Plan, way: Way): string {
-  return way.kind === 'asSet' ? 'As the camera is set' : wayNames[way.kind](eyeOf(plan, way));
-}
-
-/** "about 3 in 10": chances as people count them. */
-export function chanceWords(chance: number): string {
-  if (chance >= 0.95) return 'nearly all';
-  if (chance >= 0.095) return `about ${Math.round(chance * 10)} in 10`;
-  return chance >= 0.03 ? 'about 1 in 20' : 'about 1 in 50';
-}
-
-/** "40 cm in front", "4 mm behind". */
-function placeWords(offMm: number, unit: LengthUnit): string {
-  if (Math.abs(offMm) < 1.5) return 'as far away';
-  return `${formatLength(Math.abs(offMm), unit)} ${offMm < 0 ? 'in front' : 'behind'}`;
-}
-
-interface Lost {
-  readonly name: string;
-  /** Of all frames, those that would have been sharp had they landed as meant. */
-  readonly share: number;
-  readonly offMm: number;
-}
-
-/** Frames lost to what focus landed on, the most first. */
-export function missedBy(plan: Plan, way: Way): readonly Lost[] {
-  const known = new Map<string, Lost>();
-  for (const part of way.parts) {
-    if (part.part === 'target') continue;
-    const name =
-      part.id === way.target.subjectId || part.kind !== 'person' ? landedWords(plan, part) : subjectName(plan, part.id);
-    const found = known.get(name);
-    const lost = Math.max(0, part.chance * way.meant - part.sharp);
-    const share = lost + (found?.share ?? 0);
-    const offMm = found && found.share > lost ? found.offMm : part.depth - way.target.focusDistanceMm;
-    known.set(name, { name, share, offMm });
-  }
-  return [...known.values()].filter(({ share }) => share >= 0.005).sort((a, b) => b.share - a.share);
-}
-
-/** Lost though focus landed as meant, or as well: the spread of the focus itself, and everybody’s sway. */
-export function missedOnTarget(plan: Plan, way: Way): number {
-  const byLanding = missedBy(plan, way).reduce((sum, { share }) => sum + share, 0);
-  return Math.max(0, 1 - way.odds - byLanding);
-}
-
-const likeliestOther = (parts: readonly WayPart[]): WayPart | undefined => parts.find(({ part }) => part !== 'target');
-
-/** Why a way does as it does, in a line. */
-export function wayReason(plan: Plan, way: Way, unit: LengthUnit): string {
-  if (way.kind === 'scale') return 'one guesses the distance and reads it off the ring';
-  if (way.kind === 'magnifier') return 'exact where nobody moves, and slow';
-  const turn = way.target.recomposed;
-  if (way.comesNearerMm > 0 && way.meant < 0.5) {
-    return `does not follow: they come ${formatLength(way.comesNearerMm, unit)} nearer meanwhile`;
-  }
-  const worst = missedBy(plan, way)[0];
-  if (worst && worst.share >= 0.02) {
-    return `takes ${worst.name}, ${placeWords(worst.offMm, unit)}: ${chanceWords(worst.share)} lost to it`;
-  }
-  if (way.kind === 'turn' && turn) {
-    return turn.turnMm < 0.5
-      ? 'turning hardly shifts the plane here'
-      : `turning puts the plane ${formatLength(turn.turnMm, unit)} behind`;
-  }
-  const other = likeliestOther(way.parts);
-  if (!other || other.chance < 0.03)
-    return way.kind === 'tracking' ? 'follows whoever moves' : 'nothing else lies under it';
-  const off = other.depth - way.target.focusDistanceMm;
-  const still = other.sharp >= 0.8 * other.chance ? '; still sharp' : '';
-  return `may land on ${landedWords(plan, other)}, ${placeWords(off, unit)}${still}`;
-}
-
-const orders: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string>> = {
-  onePoint: (eye) => `Move one point onto ${eye}.`,
-  pinpoint: (eye) => `Set the smallest point and move it onto ${eye}.`,
-  continuous: (eye) => `Keep one point on ${eye}, focusing continuously.`,
-  automatic: (eye) => `Keep one point on ${eye} and let the body switch to continuous.`,
-  neighbours: (eye) => `Put a point and its neighbours on ${eye}.`,
-  zone: (eye) => `Put a zone on ${eye}.`,
-  wholeFrame: () => 'Leave it to the camera.',
-  eyeDetection: () => 'Let it find the eye.',
-  tracking: (eye) => `Start on ${eye} and let the points follow.`,
-  turn: (eye) => `Focus on ${eye} with the centre point, then turn.`,
-  tap: (eye) => `Tap ${eye} and hold until it locks.`,
-  magnifier: (eye) => `Focus by hand on ${eye}, magnified.`,
-  scale: () => 'Set the distance on the ring.'
-};
-
-/** The call of the tab: the best way, and what the camera would take by itself. */
-export function waysSentence(plan: Plan, ways: readonly Way[]): string {
-  const [best] = ways;
-  if (!best) return '';
-  const order = best.kind === 'asSet' ? 'Stay as the camera is set.' : orders[best.kind](eyeOf(plan, best));
-  const left = ways.find(({ kind }) => kind === 'wholeFrame');
-  if (!left || left === best) return order;
-  if (left.odds > best.odds - 0.05) return `${order} Left to itself the camera does as well here.`;
-  const taken = missedBy(plan, left)[0];
-  return taken ? `${order} Left to itself it takes ${taken.name}.` : order;
-}
+import { landedWords, placeWords } from './ways';
 
 const sizeWords: Readonly<Record<PointFit['size'], string>> = {
   pinpoint: 'pinpoint',

@@ -3,8 +3,7 @@
   import { conflictSentences, noPlanWords, targetWords, backgroundSentence } from '$core/words/call';
   import { cardLines } from '$core/words/card';
   import { stitchSteps } from '$core/words/stitching';
-  import { stitching } from '$core/technique/stitching';
-  import { projection } from '$lib/finder/asking';
+  import { roundOf } from '$lib/finder/asking';
   import { checkWords, tickedOf } from '$core/words/checks';
   import { checksOf } from '$core/technique/checks';
   import CheckList from '$lib/technique/CheckList.svelte';
@@ -25,13 +24,8 @@
   const checks = $derived(plan ? checksOf(app.open.input(row.setup), plan) : []);
   const steps = $derived.by(() => {
     const { body } = planned;
-    if (!plan || !entry || !body || !row.setup.camera.stitch) return [];
-    const { position } = entry.target;
-    const at = position && projection({ setup: row.setup, plan, body })(position);
-    const { distanceMm, pupilMagnification: P } = plan;
-    const { camera } = row.setup;
-    const found = stitching({ body, camera, N: entry.stop.fNumber, distanceMm, P, at: at ?? { x: 0.5, y: 0.5 } });
-    return found ? stitchSteps(found, unit) : [];
+    const round = plan && body ? roundOf({ setup: row.setup, plan, body }) : null;
+    return round ? stitchSteps(round, unit) : [];
   });
   const done = $derived(
     plan

@@ -4,14 +4,13 @@
   import { verdict } from '$core/optics/sharpness';
   import { edgeFindings } from '$core/setup/edges';
   import { pointBox } from '$core/setup/focusArea';
-  import { stitching } from '$core/technique/stitching';
   import { focusPoints, gridInUse } from '$core/setup/focusPoint';
   import type { Box } from '$core/setup/surfaces';
   import type { Body } from '$core/kit/schema';
   import type { Setup } from '$core/setup/schema';
   import { croppedTo, type PrintShape } from '$core/setup/shapes';
   import type { Overlay } from '$lib/data';
-  import { projection } from './asking';
+  import { projection, roundOf } from './asking';
 
   interface Props {
     setup: Setup;
@@ -36,42 +35,14 @@
     const { target } = entry ?? {};
     return target?.point && !target.recomposed ? pointBox({ body, camera: setup.camera }, target.point) : null;
   });
-  const ordered = $derived(
-    setup.intent.shapes.map((shape) => {
-      const left = croppedTo(shape, { width, height });
-      return {
-        shape,
-        x: ((1 - left.width) / 2) * width,
-        y: ((1 - left.height) / 2) * height,
-        w: left.width * width,
-        h: left.height * height
-      };
-    })
-  );
-  /** The frames of a stitched view, in the order they are taken, as they lie in the flat picture. */
-  const round = $derived.by(() => {
-    const { position } = entry?.target ?? {};
-    const { camera } = setup;
-    const taken = {
-      body,
-      camera,
-      N: entry?.stop.fNumber ?? 1,
-      distanceMm: plan.distanceMm,
-      P: plan.pupilMagnification,
-      at: (position && project(position)) ?? { x: 0.5, y: 0.5 }
-    };
-    const stitched = stitching(taken);
-    if (!stitched) return [];
-    const flat = (share: number, deg: number) =>
-      0.5 + Math.tan(radians((share - 0.5) * deg)) / (2 * Math.tan(radians(deg / 2)));
-    return stitched.frames.map((frame) => {
-      const across = (x: number) => flat(x, Math.min(150, stitched.angleDeg.across)) * width;
-      const down = (y: number) => flat(y, Math.min(150, stitched.angleDeg.down)) * height;
-      const [left, right] = [across(frame.x - frame.width / 2), across(frame.x + frame.width / 2)];
-      const [top, bottom] = [down(frame.y - frame.height / 2), down(frame.y + frame.height / 2)];
-      return { x: left, y: top, w: right - left, h: bottom - top };
-    });
-  });
+  const cropBox = (shape: PrintShape) => {
+    const left = croppedTo(shape, { width, height });
+    const [w, h] = [left.width * width, left.height * height];
+    return { shape, x: (width - w) / 2, y: (height - h) / 2, w, h };
+  };
+  const ordered = $derived(setup.intent.shapes.map(cropBox));
+  /** The frames of a stitched view, in the order they are taken. */
+  const round = $derived(roundOf({ setup, plan, body })?.frames ?? []);
   const targets = $derived.by(() => {
     const { target } = entry ?? {};
     const subject = plan.subjects.find((item) => item.id === target?.subjectId);
@@ -92,11 +63,7 @@
     )
   );
   const edges = $derived(shown.includes('edges') ? edgeFindings(setup, project) : []);
-  const crop = $derived.by(() => {
-    const left = croppedTo(printShape, { width, height });
-    const [w, h] = [left.width * width, left.height * height];
-    return { x: (width - w) / 2, y: (height - h) / 2, w, h };
-  });
+  const crop = $derived(cropBox(printShape));
   /** Where the level through the lens cuts the picture. */
   const levelY = $derived.by(() => {
     const offset = Math.tan(radians(setup.camera.pitchDeg)) * plan.focalLengthMm;
@@ -151,20 +118,24 @@
     />
     <text x={crop.x + 5} y={crop.y + 14} fill="#fff" class="text-[11px]">{crop.shape}</text>
   {/each}
-  {#each round as frame, index (index)}
+  {#each round as { box, column, row }, index (`${column} ${row}`)}
     <rect
-      x={frame.x}
-      y={frame.y}
-      width={frame.w}
-      height={frame.h}
+      x={box.left * width}
+      y={box.top * height}
+      width={(box.right - box.left) * width}
+      height={(box.bottom - box.top) * height}
       fill="none"
       stroke="#fff"
       stroke-opacity={index === 0 ? 1 : 0.5}
       stroke-width={index === 0 ? 2 : 1}
       data-testid="stitch-frame"
     />
-    <text x={frame.x + frame.w / 2} y={frame.y + frame.h / 2 + 4} text-anchor="middle" fill="#fff" class="text-[11px]"
-      >{index + 1}</text
+    <text
+      x={((box.left + box.right) / 2) * width}
+      y={((box.top + box.bottom) / 2) * height + 4}
+      text-anchor="middle"
+      fill="#fff"
+      class="text-[11px]">{index + 1}</text
     >
   {/each}
   {#if area}

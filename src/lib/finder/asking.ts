@@ -2,6 +2,7 @@
 import type { Plan } from '$core/call/plan';
 import { pictureSize } from '$core/setup/framing';
 import { projector, type Projected } from '$core/setup/projection';
+import { stitching, type Stitching } from '$core/technique/stitching';
 import { viewpoint, type PointRole } from '$core/setup/scene';
 import type { Body, Lens } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
@@ -74,6 +75,16 @@ export function projection({ setup, plan, body }: Pick<Taken, 'setup' | 'plan' |
   const P = plan.pupilMagnification;
   const focus = plan.stops[plan.selected]?.drawnFocusMm ?? plan.distanceMm;
   return projector(viewpoint(setup, body, P), setup.camera, body, focus, P);
+}
+
+/** The round of a stitched picture, its subject where the picture has it; null for a picture of one frame. */
+export function roundOf(taken: Pick<Taken, 'setup' | 'plan' | 'body'>): Stitching | null {
+  const { setup, plan, body } = taken;
+  const entry = plan.stops[plan.selected];
+  if (!entry) return null;
+  const { position, focusDistanceMm } = entry.target;
+  const at = (position && projection(taken)(position)) ?? { x: 0.5, y: 0.5 };
+  return stitching({ body, camera: setup.camera, N: entry.stop.fNumber, focusMm: focusDistanceMm, at });
 }
 
 export interface EyeCrop {

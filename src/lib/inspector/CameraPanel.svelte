@@ -13,6 +13,7 @@
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
+  import HoldField from './HoldField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { type Wall } from '$lib/state/selection.svelte';
   import { pointSizes } from '$core/kit/schema';
@@ -163,15 +164,7 @@
       />
     {/if}
   {/if}
-  <NumberField
-    label="Focus to shutter"
-    unit="seconds"
-    value={camera.secondsToShutter}
-    min={0}
-    max={60}
-    step={0.5}
-    onchange={(seconds, how) => edit('Time to shutter', (draft) => void (draft.secondsToShutter = seconds), how)}
-  />
+  <HoldField />
   <div class="col-span-2">
     <Picker
       label="Onto the eye"

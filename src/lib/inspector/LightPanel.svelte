@@ -230,7 +230,7 @@
     </p>
   {/if}
   {#if facts}
-    {#each flashWords(facts) as line (line)}<p class="text-pretty">{line}</p>{/each}
+    {#each flashWords(facts, workspace.unit) as line (line)}<p class="text-pretty">{line}</p>{/each}
   {/if}
   {#if light.flash && workspace.setup.people.some((person) => person.being === 'baby')}
     <p class="font-medium">Hard flash stays away from an infant’s eyes: bounce it, or use the light that is there.</p>

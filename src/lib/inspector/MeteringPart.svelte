@@ -4,7 +4,7 @@
   import { lookFrom } from '$core/setup/surfaces';
   import { projection } from '$lib/finder/asking';
   import { correctionWords, meteringWords } from '$core/words/checks';
-  import { landedWords } from '$core/words/technique';
+  import { landedWords } from '$core/words/ways';
   import Picker from '$lib/controls/Picker.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 

@@ -3,7 +3,7 @@
   import type { PointAdvice, PointFit } from '$core/technique/point';
   import { oddsWords } from '$core/words/call';
   import { pointFitWords, pointOffWords, pointSizeWords } from '$core/words/technique';
-  import { areaBox } from '$core/setup/focusArea';
+  import { pointBox } from '$core/setup/focusArea';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
   /** The point against the face: where it lies, which size to set, which grid. */
@@ -13,11 +13,9 @@
   const set = (size: PointFit['size']) => workspace.edit('Point size', (draft) => void (draft.camera.pointSize = size));
   function look(size: PointFit['size']) {
     const { body } = workspace;
-    const { point } = advice;
-    const target = workspace.entry?.target;
-    if (!body || !target) return;
-    const box = areaBox({ body, camera: { ...camera, pointSize: size } }, 'point', point);
-    workspace.looked = { area: box, planes: [], setup: null, name: `${pointSizeWords[size]} point` };
+    if (!body) return;
+    const area = pointBox({ body, camera }, advice.point, size);
+    workspace.looked = { area, planes: [], setup: null, name: `${pointSizeWords[size]} point` };
   }
   const leave = () => workspace.lookAway();
 </script>

@@ -1,10 +1,11 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
   import type { Recomposing } from '$core/technique/recomposing';
-  import { landedWords, recomposeWords } from '$core/words/technique';
+  import { recomposeWords } from '$core/words/technique';
+  import { landedWords } from '$core/words/ways';
   import { formatLength } from '$core/words/length';
   import { oddsWords } from '$core/words/call';
-  import { withCamera } from '$core/technique/try';
+  import { withCamera } from '$core/setup/moves';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
   /** Move the point, or focus in the middle and turn: what each costs here. */

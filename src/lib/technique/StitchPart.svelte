@@ -1,31 +1,28 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
-  import { framesFor, stitching } from '$core/technique/stitching';
+  import { stitchedAngle } from '$core/setup/framing';
+  import { framesFor } from '$core/technique/stitching';
   import { stitchSteps } from '$core/words/stitching';
   import NumberField from '$lib/controls/NumberField.svelte';
-  import { projection } from '$lib/finder/asking';
+  import { roundOf } from '$lib/finder/asking';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import Part from './Part.svelte';
 
   /** A wide view stitched from narrow frames: how many, in which order, step by step. */
   let { plan }: { plan: Plan } = $props();
   const workspace = getWorkspace();
-  const camera = $derived(workspace.setup.camera);
-  const stitched = $derived.by(() => {
-    const { body, setup, entry } = workspace;
-    if (!body || !entry) return null;
-    const { position } = entry.target;
-    const at = position && projection({ setup, plan, body })(position);
-    const { distanceMm, pupilMagnification: P } = plan;
-    return stitching({ body, camera, N: entry.stop.fNumber, distanceMm, P, at: at ?? { x: 0.5, y: 0.5 } });
-  });
+  const stitched = $derived(workspace.body ? roundOf({ setup: workspace.setup, plan, body: workspace.body }) : null);
+  /** Frames to either side at most (setup/schema.ts). */
+  const mostFrames = 20;
+  const widest = (frameDeg: number) =>
+    Math.floor(Math.min(360, stitchedAngle(frameDeg, mostFrames, workspace.setup.camera.stitch?.overlap ?? 0)));
   function cover(angle: 'across' | 'down', wantedDeg: number, how: Parameters<typeof workspace.edit>[2]) {
     if (!stitched) return false;
     return workspace.edit(
       'Angle of view',
       ({ camera: { stitch } }) => {
         if (!stitch) return;
-        const frames = Math.min(20, framesFor(wantedDeg, stitched.frameDeg[angle], stitch.overlap));
+        const frames = framesFor(wantedDeg, stitched.frameDeg[angle], stitch.overlap);
         if (angle === 'across') stitch.columns = frames;
         else stitch.rows = frames;
       },
@@ -44,7 +41,7 @@
             unit="deg"
             value={Math.round(stitched.angleDeg[side.key])}
             min={1}
-            max={360}
+            max={widest(stitched.frameDeg[side.key])}
             onchange={(deg, how) => cover(side.key, deg, how)}
           />
         </div>

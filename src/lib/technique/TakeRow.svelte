@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { Button } from 'flowbite-svelte';
   import { oddsWords } from '$core/words/call';
+  import TakeButton from './TakeButton.svelte';
 
   interface Props {
     name: string;
@@ -29,11 +29,5 @@
     <span class="condensed text-soft">{more}</span>
   </p>
   <span class="condensed text-right tabular-nums {faint ? 'text-soft' : 'font-semibold'}">{oddsWords(odds)}</span>
-  {#if inUse}
-    <span class="justify-self-start border-b-2 border-pencil font-semibold">In use</span>
-  {:else}
-    <Button size="xs" color="alternative" class="justify-self-start" aria-label="Take: {name}" onclick={ontake}
-      >Take</Button
-    >
-  {/if}
+  <TakeButton {name} {inUse} {ontake} />
 </li>

@@ -9,10 +9,9 @@
     reachWords,
     ruleName,
     subjectWayName,
-    subjectWayWords,
-    wayName,
-    waysSentence
+    subjectWayWords
   } from '$core/words/technique';
+  import { wayName, waysSentence } from '$core/words/ways';
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
   import Progress from '$lib/controls/Progress.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Choice from '$lib/controls/Choice.svelte';
-  import NumberField from '$lib/controls/NumberField.svelte';
+  import HoldField from '$lib/inspector/HoldField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
   /** The button that focuses, frames for each press, and how long one holds. */
@@ -30,15 +30,6 @@
     onchange={(drive) => workspace.edit('Drive', (draft) => void (draft.camera.drive = drive))}
   />
   <div class="w-28">
-    <NumberField
-      label="Focus to shutter"
-      unit="seconds"
-      value={camera.secondsToShutter}
-      min={0}
-      max={60}
-      step={0.5}
-      onchange={(seconds, how) =>
-        workspace.edit('Time to shutter', (draft) => void (draft.camera.secondsToShutter = seconds), how)}
-    />
+    <HoldField />
   </div>
 </div>

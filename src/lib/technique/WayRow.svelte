@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { Button } from 'flowbite-svelte';
   import type { Plan } from '$core/call/plan';
   import type { Way } from '$core/technique/ways';
   import { oddsWords } from '$core/words/call';
-  import { missedBy, missedOnTarget, wayName, wayReason } from '$core/words/technique';
+  import { missedBy, missedOnTarget, wayName, wayReason } from '$core/words/ways';
   import { getWorkspace } from '$lib/state/workspace.svelte';
+  import TakeButton from './TakeButton.svelte';
 
   /** One way of focusing: in a hundred frames, how many are sharp, and what the others landed on. */
   let { plan, way, ontake }: { plan: Plan; way: Way; ontake: () => unknown } = $props();
@@ -64,11 +64,5 @@
     {#if rest > 0.004}<span class="border-l border-surface bg-[#aaaaaa]" style:width={percent(rest)}></span>{/if}
     {#if sway > 0.004}<span class="border-l border-surface" style:width={percent(sway)}></span>{/if}
   </div>
-  {#if way.inUse}
-    <span class="justify-self-start border-b-2 border-pencil font-semibold">In use</span>
-  {:else}
-    <Button size="xs" color="alternative" class="justify-self-start" aria-label="Take: {name}" onclick={ontake}
-      >Take</Button
-    >
-  {/if}
+  <TakeButton {name} inUse={way.inUse} {ontake} />
 </li>

@@ -1,4 +1,5 @@
 /** Remedies that are one thing or another. */
+import { withCamera } from '../../setup/moves';
 import { isByHand } from '../spread';
 import { degrees } from '../../geometry/vector';
 import { distanceForFraming, framedSize } from '../../optics/thinLens';
@@ -8,7 +9,7 @@ import { frameSize, pictureSize } from '../../setup/framing';
 import { turnFromLens, viewpoint } from '../../setup/scene';
 import type { Camera, Person } from '../../setup/schema';
 import { usefulFocalLengths } from '../lineUp';
-import { movePeople, standingAt, withCamera, type Choice, type Context } from './remedy';
+import { movePeople, standingAt, type Choice, type Context } from './remedy';
 
 /** Every choice with its options, in order of effort. */
 export function choices(context: Context): Choice[] {

@@ -1,10 +1,11 @@
 /** Remedies by a varying amount. */
+import { withCamera } from '../../setup/moves';
 import { degrees } from '../../geometry/vector';
 import { focusFromSensor } from '../../optics/thinLens';
 import { turnFromLens, viewpoint } from '../../setup/scene';
 import type { Person, Setup } from '../../setup/schema';
 import type { Bound } from '../plan';
-import { movePeople, standingAt, withCamera, wrapDeg, type Context, type Family } from './remedy';
+import { movePeople, standingAt, wrapDeg, type Context, type Family } from './remedy';
 import { rowFamilies } from './rows';
 
 /** Every family that makes sense for the setup. */

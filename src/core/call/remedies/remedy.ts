@@ -1,7 +1,7 @@
 /** What a remedy is, and what the files of this folder share. */
 import type { Habits } from '../../habits/habits';
 import type { Body, Kit, Lens } from '../../kit/schema';
-import type { Camera, Person, Setup } from '../../setup/schema';
+import type { Person, Setup } from '../../setup/schema';
 import type { Plan } from '../plan';
 
 export type RemedyKind =
@@ -104,10 +104,6 @@ export interface Context {
   readonly distance: number;
 }
 
-export const withCamera = (setup: Setup, changes: Partial<Camera>): Setup => ({
-  ...setup,
-  camera: { ...setup.camera, ...changes }
-});
 export const standingAt = (distanceMm: number) => ({ placement: { kind: 'distance', distanceMm } }) as const;
 /** Moves everybody who is not free to be soft. */
 export const movePeople = (setup: Setup, move: (person: Person) => Partial<Person>): Setup => ({

@@ -1,8 +1,9 @@
 /** Remedies that move people within their rows, or the camera round them. */
+import { withCamera } from '../../setup/moves';
 import { degrees, radians } from '../../geometry/vector';
 import { rowLine, rowsByDepth } from '../../people/rows';
 import type { Person, Setup } from '../../setup/schema';
-import { movePeople, standingAt, withCamera, wrapDeg, type Context, type Family } from './remedy';
+import { movePeople, standingAt, wrapDeg, type Context, type Family } from './remedy';
 
 /** A row is not turned further, nor walked round, degrees (common practice, no source). */
 const mostTurnDeg = 40;

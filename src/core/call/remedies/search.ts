@@ -1,4 +1,5 @@
 /** What every search for remedies works with: whether a changed setup does what the present one does not, and what it gives. */
+import { withCamera } from '../../setup/moves';
 import { bodyOf, lensOf } from '../../kit/find';
 import { keepAim } from '../../setup/aim';
 import type { Setup } from '../../setup/schema';
@@ -10,7 +11,7 @@ import { planSetup, stopsOf } from '../planSetup';
 import { prepare, type Situation } from '../situation';
 import { choices } from './choices';
 import { families } from './families';
-import { withCamera, type Choice, type Context, type Family, type Outcome } from './remedy';
+import { type Choice, type Context, type Family, type Outcome } from './remedy';
 
 /** A picture that shows more than so much more or less of the scene is another picture (common practice, no source). */
 const framingShare = 0.06;
