@@ -1,9 +1,8 @@
 /** Every lens of the kit at the same framing. */
 import { bodyOf, lensOf } from '../kit/find';
 import { mountingsFor } from '../kit/fits';
-import { distanceForFraming, framedSize } from '../optics/thinLens';
-import { keepAim } from '../setup/aim';
-import { cameraDistance, pictureSize } from '../setup/framing';
+import { cameraDistance } from '../setup/framing';
+import { atSameFraming } from '../setup/sameFraming';
 import type { Lens } from '../kit/schema';
 import type { Setup } from '../setup/schema';
 import type { BackgroundAtStop, NoPlanReason } from './plan';
@@ -15,9 +14,6 @@ const marks = [14, 16, 18, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400] 
 
 /** Nose to ear, mm, for the perspective of a face: about 30 before and 95 behind the eyes. */
 const noseToEarMm = 125;
-
-/** A lens stands no nearer than this to what it frames, mm. */
-const nearestMm = 50;
 
 /** Nearer than this a face shows its nearness, mm (common practice, no source). */
 const flatteringFromMm = 1000;
@@ -65,8 +61,6 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
   if (!body) return [];
   const { camera } = setup;
   const P = lensOf(kit, camera)?.pupilMagnification ?? 1;
-  const distance = cameraDistance(setup, body, P);
-  const framed = framedSize(camera.focalLengthMm, distance, pictureSize(body, camera).height, P);
   const room = setup.place.backUpMm;
   return mountingsFor(kit, body, camera)
     .flatMap(({ lens, adapterIds, seen }) => {
@@ -77,32 +71,9 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
     .sort((a, b) => a.focalLengthMm - b.focalLengthMm)
     .map(({ lens, name, adapterIds, focalLengthMm }, index, all): LensInLine => {
       onProgress(index / all.length);
-      const { placement } = camera;
-      // A stitched view of another lens has another height.
-      const { height } = pictureSize(body, { ...camera, focalLengthMm });
-      const moved: Setup = {
-        ...setup,
-        camera: {
-          ...setup.camera,
-          lensId: lens.id,
-          adapterIds,
-          focalLengthMm,
-          // A distance follows the framing; where the framing is given, the distance follows by itself.
-          placement:
-            placement.kind === 'distance'
-              ? {
-                  kind: 'distance',
-                  distanceMm: Math.max(
-                    nearestMm,
-                    distanceForFraming(focalLengthMm, framed, height, lens.pupilMagnification)
-                  )
-                }
-              : placement
-        },
-        intent: { ...setup.intent, stop: { kind: 'byStyle' } }
-      };
-      const aim = keepAim({ setup, body, P }, { setup: moved, body, P: lens.pupilMagnification });
-      const changed: Setup = { ...moved, camera: { ...moved.camera, ...aim } };
+      const instead = { body, lens, lensId: lens.id, adapterIds, focalLengthMm };
+      const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
+      const changed = atSameFraming(free, { body, P }, instead);
       const distanceMm = cameraDistance(changed, body, lens.pupilMagnification);
       const plan = planSetup({ ...input, setup: changed });
       const shared = {

@@ -1,5 +1,6 @@
 /** A setup taken to another job, with its people and its place. */
 import { same } from '../plain/merge';
+import { notTaken } from '../setup/schedule';
 import { renameStandings, type JobParts } from './normalise';
 import type { JobPerson, JobPlace, JobSetup } from './schema';
 
@@ -33,6 +34,8 @@ export function copiedParts(setup: JobSetup, from: JobCast, to: JobCast, newId: 
     people,
     places: newPlace ? [newPlace] : [],
     // What is checked off is checked off for one picture.
-    setups: [{ ...copy, ticked: [], id: newId(), placeId: knownPlace?.id ?? newPlace?.id ?? setup.placeId }]
+    setups: [
+      { ...copy, ticked: [], taken: notTaken, id: newId(), placeId: knownPlace?.id ?? newPlace?.id ?? setup.placeId }
+    ]
   };
 }

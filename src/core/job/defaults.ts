@@ -2,5 +2,6 @@
 import type { Job } from './schema';
 
 export function newJob(id: string, name: string, changes: Partial<Job> = {}): Job {
-  return { id, name, date: null, notes: '', stopStep: 'third', bagId: null, habits: null, ...changes };
+  const rest = { bagId: null, state: 'open', habits: null } as const;
+  return { id, name, date: null, notes: '', stopStep: 'third', ...rest, packing: [], ...changes };
 }

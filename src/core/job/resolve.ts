@@ -104,7 +104,9 @@ export function splitEdit(stored: JobSetup, before: Setup, after: Setup, place: 
       people: keep(stored.people, [...people, ...unseen]),
       things: after.things,
       intent: after.intent,
-      ticked: after.ticked
+      ticked: after.ticked,
+      schedule: after.schedule,
+      taken: after.taken
     },
     people: after.people.flatMap((person) => {
       const old = known.get(person.id);

@@ -8,6 +8,7 @@ import { id, limits, name, uniqueIds } from '../schema/values';
 import {
   backgroundsSchema,
   cameraSchema,
+  dayFields,
   intentSchema,
   lightSchema,
   listOf,
@@ -27,6 +28,16 @@ export const jobSchema = z.strictObject({
   notes: notesSchema,
   stopStep: z.enum(['full', 'half', 'third']).describe("The user's steps of the aperture ring"),
   bagId: id.nullable().default(null).describe('The bag it is taken with; null for everything there is'),
+  state: z
+    .enum(['open', 'archived', 'template'])
+    .default('open')
+    .describe('archived: done with, and out of the way; template: to start others from'),
+  packing: z
+    .array(z.strictObject({ id, name, packed: z.boolean() }))
+    .max(200)
+    .refine((items) => uniqueIds(items), 'two items share an id')
+    .default([])
+    .describe('What is packed: bodies, lenses and adapters by their id, and other things'),
   habits: habitsSchema.nullable().describe("Figures that came with this job; null for the photographer's own")
 });
 
@@ -65,7 +76,8 @@ export const jobSetupSchema = z
     people: listOf(standingSchema, limits.maxPeople, 'people'),
     things: thingsSchema,
     intent: intentSchema,
-    ticked: tickedSchema
+    ticked: tickedSchema,
+    ...dayFields
   })
   .refine((setup) => uniqueIds(setup.people, setup.things), {
     path: ['things'],

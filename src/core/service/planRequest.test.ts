@@ -197,6 +197,12 @@ describe('plan request', () => {
         for (const known of [
           'farMm',
           'shutterS',
+          // When it is taken, and what became of it.
+          'startsAt',
+          'doneAt',
+          'verdict',
+          'distanceMm',
+          'lens',
           'position',
           'stretched',
           'point',

@@ -2,6 +2,7 @@
 import { eyeHeight } from '../people/anatomy';
 import { beingNames, surfaceNames } from './names';
 import { lookFor } from '../people/looks';
+import { notTaken, usualSchedule } from './schedule';
 import type { Background, Camera, Light, Person, Setup, Thing } from './schema';
 
 export const defaultStatureMm = { adult: 1680, child: 1150, baby: 720, pet: 500 } as const;
@@ -133,6 +134,8 @@ export function newSetup(id: string, name: string, changes: Partial<Setup> = {})
       frames: 'one'
     },
     ticked: [],
+    schedule: usualSchedule,
+    taken: notTaken,
     ...changes
   };
 }

@@ -7,6 +7,7 @@
  */
 import { z } from 'zod';
 import { pointSizes } from '../kit/schema';
+import { notTaken, scheduleSchema, takenSchema, usualSchedule } from './schedule';
 import { shapeNames } from './shapes';
 import { hairColours, hairstyles, headwears, outfitColours, outfits, seats, skinTones } from '../people/looks';
 import {
@@ -316,6 +317,12 @@ export const tickedSchema = z
   .default([])
   .describe('Checks that are done');
 
+/** When it is taken and what became of it. */
+export const dayFields = {
+  schedule: scheduleSchema.default(usualSchedule),
+  taken: takenSchema.default(notTaken)
+};
+
 /** Subjects are told apart by id alone, people and things alike. */
 const subjectsApart = {
   path: ['things'],
@@ -334,7 +341,8 @@ export const setupSchema = z
     things: thingsSchema,
     backgrounds: backgroundsSchema,
     intent: intentSchema,
-    ticked: tickedSchema
+    ticked: tickedSchema,
+    ...dayFields
   })
   .refine((setup) => uniqueIds(setup.people, setup.things), subjectsApart);
 

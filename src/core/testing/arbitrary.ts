@@ -9,6 +9,14 @@ const strings = (schema: z.ZodType): fc.Arbitrary<string> => {
   const accepted = (arbitrary: fc.Arbitrary<string>) => arbitrary.filter((text) => schema.safeParse(text).success);
   if (schema.safeParse('2027-06-12').success && !schema.safeParse('A name').success && !schema.safeParse('ab').success)
     return fc.constantFrom('2027-06-12', '2024-02-29', '1999-12-31');
+  if (schema.safeParse('14:35').success && !schema.safeParse('24:00').success)
+    return fc.constantFrom('00:00', '14:35', '23:59');
+  if (
+    schema.safeParse('2027-06-12T14:35:00Z').success &&
+    !schema.safeParse('2027-06-12').success &&
+    !schema.safeParse('ab').success
+  )
+    return fc.constantFrom('2027-06-12T14:35:00Z', '1999-12-31T23:59:59.999Z');
   const idLike = schema.safeParse('a-1').success && !schema.safeParse('a b').success;
   if (idLike)
     return accepted(
@@ -47,6 +55,7 @@ function anything(schema: z.ZodType): fc.Arbitrary<unknown> {
   if (schema instanceof z.ZodEnum) return fc.constantFrom(...schema.options);
   if (schema instanceof z.ZodBoolean) return fc.boolean();
   if (schema instanceof z.ZodNumber) return numbers(schema);
-  if (schema instanceof z.ZodString || schema instanceof z.ZodISODate) return strings(schema);
+  if (schema instanceof z.ZodString || schema instanceof z.ZodISODate || schema instanceof z.ZodISODateTime)
+    return strings(schema);
   throw new Error(`No random data for ${schema.constructor.name}.`);
 }

@@ -5,7 +5,9 @@ import type { App } from './app.svelte';
 let opened: OpenApp;
 let app: App;
 const door = 'demo-west-door';
-const palms = 'demo-under-palms';
+const rings = 'demo-rings';
+/** The setups taken where the door is. */
+const there = () => app.open.rows.filter((row) => app.places.of(row.id) === app.places.of(door));
 
 beforeEach(async () => {
   opened = await openApp();
@@ -23,23 +25,25 @@ const darken = (id: string) =>
 
 describe('the place of a setup', () => {
   it('is shared, until something there is made the setup’s own', () => {
-    expect(app.places.of(door)).toBe(app.places.of(palms));
-    expect(app.places.uses(app.places.of(door)?.id ?? '')).toBe(app.open.rows.length);
+    expect(app.places.of(door)).toBe(app.places.of(rings));
+    expect(app.places.uses(app.places.of(door)?.id ?? '')).toBe(there().length);
     expect(app.places.ownParts(door)).toEqual([]);
-    const elsewhere = setup(palms).light;
+    const elsewhere = setup(rings).light;
     darken(door);
     expect(app.places.ownParts(door)).toEqual(['light']);
-    expect(setup(palms).light).toBe(elsewhere);
+    expect(setup(rings).light).toBe(elsewhere);
     app.places.follow(door);
     expect(app.places.ownParts(door)).toEqual([]);
     expect(setup(door).light.level).toEqual({ kind: 'estimated', as: 'windowLight' });
   });
 
   it('takes on what a setup has of its own, for all who have nothing of their own', async () => {
-    const ownLight = app.open.rows.filter((row) => app.places.ownParts(row.id).includes('light')).map((row) => row.id);
+    const ownLight = there()
+      .filter((row) => app.places.ownParts(row.id).includes('light'))
+      .map((row) => row.id);
     darken(door);
     app.places.share(door);
-    for (const row of app.open.rows) {
+    for (const row of there()) {
       const dark = row.setup.light.level.kind === 'ev';
       expect(dark, row.setup.name).toBe(!ownLight.includes(row.id));
     }
@@ -53,12 +57,12 @@ describe('the place of a setup', () => {
     darken(door);
     app.places.add(door);
     const place = app.places.of(door);
-    expect(place).toMatchObject({ name: 'Place 2', light: { level: { kind: 'ev' } } });
+    expect(place).toMatchObject({ name: 'Place 6', light: { level: { kind: 'ev' } } });
     expect(app.places.rename(place?.id ?? '', 'West door')).toBe(true);
     expect(app.places.rename(place?.id ?? '', ' ')).toBe(false);
-    app.places.use(palms, place?.id ?? '');
-    expect(app.places.of(palms)?.name).toBe('West door');
-    expect(setup(palms).backgrounds).toEqual(setup(door).backgrounds);
-    expect(app.places.ownParts(palms)).toEqual([]);
+    app.places.use(rings, place?.id ?? '');
+    expect(app.places.of(rings)?.name).toBe('West door');
+    expect(setup(rings).backgrounds).toEqual(setup(door).backgrounds);
+    expect(app.places.ownParts(rings)).toEqual([]);
   });
 });

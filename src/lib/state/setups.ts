@@ -6,6 +6,7 @@ import type { Kit } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
 import { withSchools } from '$core/technique/schools';
 import { limits } from '$core/schema/values';
+import { notTaken } from '$core/setup/schedule';
 import { setupFrom, type TemplateChoices } from '$core/setup/templates';
 import { freeName, newRow, readJobParts } from '$lib/data';
 import type { SetupRow } from './openJob.svelte';
@@ -73,7 +74,10 @@ export class Setups {
     const id = newId();
     const position = next ? (row.position + next.position) / 2 : row.position + 1;
     store.edit(`${name} added`, (draft) =>
-      draft.put('setups', newRow(id, { ...stored.value, id, name, ticked: [] }, { owner: row.jobId, position }))
+      draft.put(
+        'setups',
+        newRow(id, { ...stored.value, id, name, ticked: [], taken: notTaken }, { owner: row.jobId, position })
+      )
     );
     return id;
   }

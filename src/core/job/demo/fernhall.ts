@@ -1,5 +1,7 @@
 /** The first demo job: a wedding in a palm house, nine setups and two of them again with another lens. All invented. */
 import { defaultCamera, defaultLight, newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
+import { usualSchedule, type Schedule } from '../../setup/schedule';
+import type { NewPlace } from '../normalise';
 import type { Look } from '../../people/looks';
 import type { Camera, Light, KnownLight, Person, Setup } from '../../setup/schema';
 
@@ -440,6 +442,56 @@ function wholeNave(): Setup {
   });
 }
 
+/** What people are at this wedding. */
+const roles: Readonly<Record<string, readonly string[]>> = {
+  bride: ['ines'],
+  groom: ['tobiah'],
+  'her family': ['marguerite', 'anselm', 'petra', 'ottoline'],
+  'his family': ['great-aunt-sabeth', 'corvin', 'isaura', 'wren'],
+  partner: ['ludmila', 'emeric', 'benno', 'theda'],
+  dog: ['pilot']
+};
+const roleOf = (id: string) =>
+  Object.keys(roles).find((role) => roles[role]?.includes(id)) ?? (id.startsWith('guest-') ? 'guest' : '');
+
+const places: Readonly<Record<string, NewPlace>> = {
+  door: { id: 'demo-glasshouse', name: 'West door' },
+  palms: { id: 'demo-palms', name: 'Under the palms' },
+  nave: { id: 'demo-nave', name: 'Nave' },
+  steps: { id: 'demo-steps', name: 'East steps' },
+  table: { id: 'demo-table', name: 'Long table' }
+};
+
+/** When and where each is taken; what has no time just follows. */
+const day: Readonly<Record<string, { readonly place: keyof typeof places } & Partial<Schedule>>> = {
+  'demo-west-door': { place: 'door', startsAt: '13:40', minutes: 15 },
+  'demo-rings': { place: 'door', startsAt: '13:55', minutes: 10 },
+  'demo-under-palms': { place: 'palms', startsAt: '14:10', minutes: 15 },
+  'demo-nave-walk': { place: 'nave', startsAt: '14:30', minutes: 10, fixed: true },
+  'demo-family-steps': { place: 'steps', startsAt: '14:45', minutes: 25 },
+  'demo-gran-pilot': { place: 'steps', startsAt: '15:15', minutes: 15, priority: 'ifTime' },
+  'demo-child-steps': { place: 'steps', minutes: 10, priority: 'ifTime' },
+  'demo-through-ferns': { place: 'palms', minutes: 10, priority: 'ifTime' },
+  'demo-whole-nave': { place: 'nave', minutes: 20, priority: 'ifTime' },
+  'demo-speeches': { place: 'table', startsAt: '18:30', minutes: 40, fixed: true },
+  'demo-first-dance': { place: 'nave', startsAt: '20:10', minutes: 15, fixed: true },
+  'demo-west-door-50': { place: 'door', priority: 'ifTime' },
+  'demo-family-steps-85': { place: 'steps', priority: 'ifTime' }
+};
+
+export function fernhallPlace(setupId: string): NewPlace {
+  return places[day[setupId]?.place ?? 'door'] ?? { id: 'demo-glasshouse', name: 'West door' };
+}
+
+function onTheDay(setup: Setup): Setup {
+  const { place: _, ...schedule } = day[setup.id] ?? { place: 'door' };
+  return {
+    ...setup,
+    people: setup.people.map((person) => ({ ...person, role: roleOf(person.id) })),
+    schedule: { ...usualSchedule, ...schedule }
+  };
+}
+
 /** In the order of the day; the two conflicts worth trying out come last. */
 export function fernhallSetups(): Setup[] {
   return [
@@ -449,12 +501,12 @@ export function fernhallSetups(): Setup[] {
     walkUpTheNave(),
     familyOnTheSteps(),
     granAndPilot(),
-    speech(),
-    firstDance(),
     childOnTheSteps(),
     throughTheFerns(),
     wholeNave(),
+    speech(),
+    firstDance(),
     westDoorWithThe50(),
     familyWithThe85()
-  ];
+  ].map(onTheDay);
 }

@@ -3,13 +3,13 @@ import { newJob } from '../defaults';
 import { asPartOfJob, type JobParts, type NewPlace } from '../normalise';
 import type { Job } from '../schema';
 import type { Setup } from '../../setup/schema';
-import { fernhallSetups } from './fernhall';
+import { fernhallPlace, fernhallSetups } from './fernhall';
 import { quaysideSetups } from './quayside';
 
 interface DemoJob {
   readonly job: Job;
-  /** Where it all takes place; each setup has of its own what differs there. */
-  readonly place: NewPlace;
+  /** Where a setup is taken, by its id; it has of its own what differs from the first setup there. */
+  readonly placeOf: (setupId: string) => NewPlace;
   readonly setups: readonly Setup[];
 }
 
@@ -21,7 +21,7 @@ export function demoJobs(): readonly [DemoJob, DemoJob] {
         date: '2027-06-12',
         notes: 'A wedding of Ines and Tobiah in a palm house: nave 24 m by 9 m, iron columns, steps at the east end.'
       }),
-      place: { id: 'demo-glasshouse', name: 'Palm house' },
+      placeOf: fernhallPlace,
       setups: fernhallSetups()
     },
     {
@@ -29,18 +29,19 @@ export function demoJobs(): readonly [DemoJob, DemoJob] {
         date: '2027-09-04',
         notes: 'Forty years of a band: everybody on the bandstand at four, then the sections, then the oldest tuba.'
       }),
-      place: { id: 'demo-bandstand', name: 'Bandstand' },
+      placeOf: () => ({ id: 'demo-bandstand', name: 'Bandstand' }),
       setups: quaysideSetups()
     }
   ];
 }
 
 /** A demo job as it is stored: everybody named once. */
-export function demoParts({ place, setups }: DemoJob): JobParts {
+export function demoParts({ placeOf, setups }: DemoJob): JobParts {
   const parts: JobParts[] = [];
   for (const setup of setups) {
-    const at = parts[0]?.places[0] ?? place;
-    parts.push(asPartOfJob(setup, at));
+    const place = placeOf(setup.id);
+    const known = parts.flatMap((part) => part.places).find((item) => item.id === place.id);
+    parts.push(asPartOfJob(setup, known ?? place));
   }
   const people = new Map(parts.flatMap((part) => part.people.map((person) => [person.id, person] as const)));
   return {

@@ -1,0 +1,95 @@
+/** The day in words. */
+import type { BetterOrder } from '../day/order';
+import type { DayEntry, Timetable } from '../day/timetable';
+import { clockOf, type Verdict } from '../setup/schedule';
+
+export const verdictNames: Readonly<Record<Verdict, string>> = { good: 'good', soft: 'soft', redo: 'redo' };
+
+const small = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve'];
+
+/** "Eight", "13". */
+const numberWord = (count: number): string => small[count] ?? String(count);
+
+const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
+
+/** "Eight pictures, 13:40 to 20:30". */
+export function dayTitle(day: Timetable): string {
+  const { entries } = day;
+  const count = `${numberWord(entries.length)} ${entries.length === 1 ? 'picture' : 'pictures'}`;
+  const starts = entries.find((entry) => entry.startsAt !== null)?.startsAt;
+  const ends = entries.reduce<number | null>(
+    (last, { endsAt }) => (endsAt === null ? last : Math.max(last ?? 0, endsAt)),
+    null
+  );
+  return starts == null || ends === null ? count : `${count}, ${clockOf(starts)} to ${clockOf(ends)}`;
+}
+
+/** "1 h 25 min", "40 min". */
+export function durationWords(minutes: number): string {
+  const whole = Math.round(minutes);
+  const [hours, rest] = [Math.floor(whole / 60), whole % 60];
+  if (hours === 0) return `${rest} min`;
+  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`;
+}
+
+/** "4 lens changes · 3 walks · 2 h 10 min". */
+export function costWords({ lensChanges, walks, minutes }: Timetable): string {
+  return [
+    plural(lensChanges, 'lens change', 'lens changes'),
+    plural(walks, 'walk', 'walks'),
+    durationWords(minutes)
+  ].join(' · ');
+}
+
+const lower = (count: number) => numberWord(count).toLowerCase();
+
+/** "Swap 4 and 6: two lens changes fewer". */
+export function betterOrderWords({ kind, from, to, lensChangesFewer, walksFewer }: BetterOrder): string {
+  const say = (count: number, one: string, many: string) =>
+    count === 0
+      ? []
+      : [`${lower(Math.abs(count))} ${Math.abs(count) === 1 ? one : many} ${count > 0 ? 'fewer' : 'more'}`];
+  const gains = [...say(lensChangesFewer, 'lens change', 'lens changes'), ...say(walksFewer, 'walk', 'walks')];
+  const what =
+    kind === 'swap'
+      ? `Swap ${from + 1} and ${to + 1}`
+      : `Take ${from + 1} ${to < from ? `before ${to + 1}` : `after ${to + 1}`}`;
+  return `${what}: ${gains.length === 0 ? 'less waiting' : gains.join(', ')}`;
+}
+
+/** "20 min too little before this", or empty. */
+export function clashWords({ clashMinutes }: DayEntry): string {
+  return clashMinutes === 0 ? '' : `${durationWords(clashMinutes)} too little before this`;
+}
+
+/** "three alike: 3, 6, 8". */
+export function alikeWords(numbers: readonly number[]): string {
+  return `${numberWord(numbers.length)} alike: ${numbers.join(', ')}`;
+}
+
+/** A list of numbers of setups, neighbours as a range: "1–3, 7". */
+export function numbersWords(indices: readonly number[]): string {
+  const sorted = [...indices].sort((a, b) => a - b);
+  const parts: { from: number; to: number }[] = [];
+  for (const index of sorted) {
+    const last = parts[parts.length - 1];
+    if (last && index === last.to + 1) last.to = index;
+    else parts.push({ from: index, to: index });
+  }
+  return parts
+    .map(({ from, to }) =>
+      from === to ? String(from + 1) : to === from + 1 ? `${from + 1}, ${to + 1}` : `${from + 1}–${to + 1}`
+    )
+    .join(', ');
+}
+
+/** A clock against the plan: "6 min left", "4 min late", "in 20 min"; empty when no time is said. */
+export function clockWords(entry: DayEntry | undefined, nowMinute: number, done: boolean): string {
+  if (!entry || entry.startsAt === null || entry.endsAt === null) return '';
+  if (done) return '';
+  // A day past midnight goes on counting.
+  const now = nowMinute + 12 * 60 < entry.startsAt ? nowMinute + 1440 : nowMinute;
+  if (now < entry.startsAt) return `in ${durationWords(Math.ceil(entry.startsAt - now))}`;
+  if (now < entry.endsAt) return `${durationWords(Math.ceil(entry.endsAt - now))} left`;
+  return `${durationWords(Math.floor(now - entry.endsAt))} over`;
+}
