@@ -29,7 +29,9 @@ export default defineConfig({
   use: {
     ...devices['Desktop Chrome'],
     baseURL: `http://127.0.0.1:${port}`,
-    viewport: { width: 1280, height: 800 }
+    viewport: { width: 1280, height: 800 },
+    // Only the tests about it (tests/offline.spec.ts) let Focalis be kept in the browser.
+    serviceWorkers: 'block'
   },
   projects: [
     {

@@ -11,6 +11,8 @@ const config = {
     typescript: { config: (config) => ({ ...config, include: [...config.include, '../benchmarks/**/*.ts'] }) },
     // The page built beforehand serves every address: what it loads is named from the root.
     paths: { relative: false },
+    // Registered by the page itself, which says when a new version waits (src/lib/shell/offline).
+    serviceWorker: { register: false },
     csp: {
       // Kit's one start-up script is known by its hash; nothing else inline may run, and nothing may leave the origin.
       mode: 'hash',

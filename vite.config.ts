@@ -1,9 +1,25 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
+import type { Plugin } from 'vite';
 import { defineConfig } from 'vitest/config';
 
+/** What is fetched only when used has a folder of its own, and so stays out of what is fetched beforehand. */
+const apart: Plugin = {
+  name: 'focalis-apart',
+  outputOptions(options) {
+    const usual = options.chunkFileNames;
+    if (typeof usual !== 'string' || !usual.startsWith('_app/immutable/')) return null;
+    const large = /node_modules\/(?:plotly|pdf-lib|@pdf-lib)/;
+    return {
+      ...options,
+      chunkFileNames: (chunk) =>
+        chunk.moduleIds.some((id) => large.test(id)) ? '_app/immutable/apart/[hash].js' : usual
+    };
+  }
+};
+
 export default defineConfig({
-  plugins: [tailwindcss(), sveltekit()],
+  plugins: [tailwindcss(), sveltekit(), apart],
   build: {
     chunkSizeWarningLimit: 900,
     rolldownOptions: {

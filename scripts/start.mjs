@@ -15,7 +15,8 @@ if (Boolean(values.cert) !== Boolean(values.key)) {
 install();
 build();
 
-process.env.BODY_SIZE_LIMIT ??= '512K';
+// The largest any address takes; each has its own (src/core/service/limits.ts).
+process.env.BODY_SIZE_LIMIT ??= '8M';
 process.env.PLAN_WORKER ??= join(root, 'build/plan.worker.mjs');
 const port = Number(values.port ?? process.env.PORT ?? 4173);
 const load = (name) => import(pathToFileURL(join(root, 'build', name)).href);

@@ -1,23 +1,7 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { chromium, expect, test } from '@playwright/test';
 import { builtInKit } from '../src/core/kit/builtInKit';
 import { demoJobs } from '../src/core/job/demo';
-
-/** A server of the test's own, on a port of its own. */
-async function ownServer(port: number, env: Record<string, string> = {}): Promise<ChildProcess> {
-  const child = spawn('node', ['scripts/start.mjs', '--port', String(port)], { env: { ...process.env, ...env } });
-  await new Promise<void>((resolve, reject) => {
-    let said = '';
-    const look = (text: Buffer) => {
-      said += String(text);
-      if (said.includes('Focalis is at')) resolve();
-    };
-    child.stdout.on('data', look);
-    child.stderr.on('data', look);
-    child.once('exit', () => reject(new Error(said)));
-  });
-  return child;
-}
+import { ownServer } from './ownServer';
 
 test('every kind of response carries the same headers', async ({ request, page }) => {
   await page.goto('/');

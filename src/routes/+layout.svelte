@@ -3,11 +3,15 @@
   import { ThemeProvider } from 'flowbite-svelte';
   import { onMount, type Snippet } from 'svelte';
   import { v4 } from 'uuid';
+  import { dev } from '$app/environment';
   import { goto, preloadCode } from '$app/navigation';
   import { page } from '$app/state';
   import Importing from '$lib/shell/Importing.svelte';
   import { database, safeStorage } from '$lib/data';
   import DropTarget from '$lib/shell/DropTarget.svelte';
+  import NewVersion from '$lib/shell/offline/NewVersion.svelte';
+  import { Offline } from '$lib/shell/offline/offline.svelte';
+  import { setOffline } from '$lib/shell/offline/context';
   import Messages from '$lib/shell/Messages.svelte';
   import StoreProblem from '$lib/shell/StoreProblem.svelte';
   import SoftDot from '$lib/ladder/SoftDot.svelte';
@@ -35,6 +39,10 @@
     return () => app.stop();
   });
   onMount(() => () => pictures.stop());
+  const offline = setOffline(new Offline());
+  onMount(() => {
+    if (!dev) void offline.start(() => void app.store.flush().then(() => location.reload()));
+  });
 
   $effect(() => {
     if (app.status !== 'ready') return;
@@ -49,7 +57,10 @@
   }
   function visibilityChanged() {
     if (document.visibilityState === 'hidden') app.leave();
-    else void app.comeBack();
+    else {
+      void app.comeBack();
+      offline.check();
+    }
   }
   /** Only what would be lost holds anybody back. */
   function beforeLeaving(event: BeforeUnloadEvent) {
@@ -72,5 +83,6 @@
     {/if}
   </DropTarget>
   <Importing />
+  <NewVersion {offline} />
   <Messages />
 </ThemeProvider>

@@ -1,6 +1,7 @@
 /** The headers every response carries, whoever writes it: pages, files, workers, fonts, answers and errors. */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { isPage } from './pages';
 
 export const securityHeaders: Readonly<Record<string, string>> = {
   'x-content-type-options': 'nosniff',
@@ -17,10 +18,8 @@ const nothing = "default-src 'none'; frame-ancestors 'none'; base-uri 'none'; fo
 /** For the scripts that run as workers, which have a policy of their own. */
 const workers = "default-src 'none'; script-src 'self'; connect-src 'self'; img-src 'self' blob: data:";
 
-/** Where a page may be: everything else is a file or an answer. */
-const pagePath = /^\/(?:$|kit\/?$|(?:setup|day|card)\/[^/]+\/?$)/;
-
-export const isPage = (path: string): boolean => pagePath.test(path);
+/** For the one that keeps Focalis in the browser: it fetches, and does nothing else. */
+const serviceWorker = "default-src 'none'; script-src 'self'; connect-src 'self'";
 
 /** The policy of the page built beforehand, which stands in its head without what only a header may say. */
 export function shellPolicy(buildFolder: string): string {
@@ -33,5 +32,6 @@ export function shellPolicy(buildFolder: string): string {
 /** The content security policy of a response by its path. */
 export function policyFor(path: string, shell: string): string {
   if (isPage(path)) return shell;
+  if (path === '/service-worker.js') return serviceWorker;
   return path.startsWith('/_app/immutable/workers/') ? workers : nothing;
 }

@@ -6,8 +6,9 @@ import { readFileSync } from 'node:fs';
 import { createServer as createHttp, type IncomingMessage, type RequestListener, type Server } from 'node:http';
 import { createServer as createHttps } from 'node:https';
 import { networkInterfaces } from 'node:os';
-import { maxRequestBytes } from '../core/service/limits';
-import { isPage, policyFor, securityHeaders, shellPolicy } from './headers';
+import { mostFor } from '../core/service/limits';
+import { policyFor, securityHeaders, shellPolicy } from './headers';
+import { isPage } from './pages';
 
 export interface ServeOptions {
   readonly host: string;
@@ -51,8 +52,9 @@ export function listener(build: string, handler: RequestListener): RequestListen
       request.resume();
       response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify({ field: '', reason }));
     };
-    if (Number(request.headers['content-length'] ?? 0) > maxRequestBytes) {
-      refuse(413, `The request is larger than ${maxRequestBytes / 1024} KB.`);
+    const most = mostFor(path);
+    if (Number(request.headers['content-length'] ?? 0) > most) {
+      refuse(413, `The request is larger than ${most / 1024} KB.`);
       return;
     }
     if (isPage(path)) {

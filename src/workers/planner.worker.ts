@@ -5,6 +5,7 @@ import { lineUp } from '../core/call/lineUp';
 import type { PlanInput } from '../core/call/planInput';
 import { combineRemedies, findCombinations } from '../core/call/remedies/combine';
 import { findRemedies, type OnProgress } from '../core/call/remedies/findRemedies';
+import { findBag } from '../core/day/findBag';
 import { distanceSensitivity } from '../core/call/sensitivity';
 import { whatIfSteadier } from '../core/call/whatIf';
 import { techniqueOf } from '../core/technique/technique';
@@ -24,7 +25,16 @@ function findFixes(input: PlanInput, onProgress: OnProgress) {
   return { remedies, combinations };
 }
 
-const planner = { findFixes, combineRemedies, lineUp, alternatives, distanceSensitivity, whatIfSteadier, techniqueOf };
+const planner = {
+  findBag,
+  findFixes,
+  combineRemedies,
+  lineUp,
+  alternatives,
+  distanceSensitivity,
+  whatIfSteadier,
+  techniqueOf
+};
 export type Planner = typeof planner;
 
 expose(planner);

@@ -19,6 +19,12 @@ const item = (lensId: string, placeId: string, schedule: Partial<Schedule> = {},
   schedule: { ...usualSchedule, ...schedule }
 });
 
+/** @throws when there is none */
+const first = <T>(item: T | null | undefined): T => {
+  if (item == null) throw new Error('nothing there');
+  return item;
+};
+
 describe('a day one after the other', () => {
   it('counts a change when the lens of that body changes, not when the body does', () => {
     const items = [item('85', 'door'), item('135', 'door', {}, 'second'), item('85', 'door'), item('50', 'steps')];
@@ -40,7 +46,7 @@ describe('a day one after the other', () => {
     // 13:55 to 14:05, a minute for the lens, four for the walk: ten past two, ten minutes late.
     expect(day.entries.map((entry) => entry.startsAt)).toEqual([820, 835, 840]);
     expect(day.entries.map((entry) => entry.clashMinutes)).toEqual([0, 0, 10]);
-    expect(clashWords(day.entries[2] ?? day.entries[0]!)).toBe('10 min too little before this');
+    expect(clashWords(first(day.entries[2]))).toBe('10 min too little before this');
     expect(dayTitle(day)).toBe('Three pictures, 13:40 to 14:20');
     expect(day.clashes).toBe(1);
   });
@@ -85,7 +91,7 @@ describe('an order that costs less', () => {
     ];
     const better = betterOrder(items);
     expect(better).toMatchObject({ kind: 'swap', lensChangesFewer: 2, walksFewer: 0 });
-    expect(betterOrderWords(better!)).toMatch(/^Swap \d and \d: two lens changes fewer$/);
+    expect(betterOrderWords(first(better))).toMatch(/^Swap \d and \d: two lens changes fewer$/);
     expect(better?.items.map((each) => each.schedule.startsAt)).toEqual(['14:00', '14:10', '14:20', '14:30']);
     expect(timetable(better?.items ?? []).lensChanges).toBe(1);
   });
@@ -97,7 +103,12 @@ describe('an order that costs less', () => {
       item('85', 'door', { startsAt: '14:20', fixed: true })
     ];
     expect(betterOrder(items)).toBeNull();
-    expect(withTimes(items, [items[1]!, items[0]!, items[2]!])).toBeNull();
+    expect(
+      withTimes(
+        items,
+        [1, 0, 2].map((index) => first(items[index]))
+      )
+    ).toBeNull();
   });
 
   it('never makes a day worse, whatever the day (random)', () => {
@@ -161,7 +172,7 @@ describe('the smallest bag', () => {
     expect(forcedBy(demands, '50')).toEqual(['c']);
     expect(forcedBy(demands, 'zoom')).toEqual([]);
     expect(fallWithout(demands, bag.items, 'zoom')).toEqual(['a', 'b']);
-    expect(wayWith(demands[0]!, new Set(bag.items))?.needs).toEqual(['main', 'zoom']);
+    expect(wayWith(first(demands[0]), new Set(bag.items))?.needs).toEqual(['main', 'zoom']);
   });
 
   it('of equals takes what is planned, and leaves out what nothing can take', () => {
@@ -203,7 +214,7 @@ describe('the people of a day', () => {
   it('are counted by setup and by role', () => {
     const ines = appearances(people, setups).find(({ person }) => person.name === 'Ines');
     expect(ines?.setups.length).toBeGreaterThan(5);
-    expect(appearances([{ ...people[0]!, id: 'nobody' }], setups)[0]?.setups).toEqual([]);
+    expect(appearances([{ ...first(people[0]), id: 'nobody' }], setups)[0]?.setups).toEqual([]);
     expect(rolesOf(people)).toContainEqual({ role: 'her family', count: 4 });
   });
 

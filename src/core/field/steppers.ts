@@ -60,41 +60,58 @@ export function distanceNow(setup: Setup, kit: Kit, different: Different): numbe
   return body ? cameraDistance(shot, body, lensOf(kit, shot.camera)?.pupilMagnification) : 0;
 }
 
-/** Steps of distance, mm, from under each limit: about a twentieth, in the roundest lengths. */
-const distanceSteps = [
-  { underMm: 1500, stepMm: 50 },
-  { underMm: 4000, stepMm: 100 },
-  { underMm: 10_000, stepMm: 200 },
-  { underMm: 30_000, stepMm: 500 },
-  { underMm: Infinity, stepMm: 2000 }
-] as const;
+const inch = 25.4;
 
-export const depthStepMm = 100;
-export const wallStepMm = 250;
+/** Steps of distance, mm, from under each limit: about a twentieth, in the roundest lengths of the unit. */
+const distanceSteps = {
+  metric: [
+    { underMm: 1500, stepMm: 50 },
+    { underMm: 4000, stepMm: 100 },
+    { underMm: 10_000, stepMm: 200 },
+    { underMm: 30_000, stepMm: 500 },
+    { underMm: Infinity, stepMm: 2000 }
+  ],
+  feet: [
+    { underMm: 60 * inch, stepMm: 2 * inch },
+    { underMm: 144 * inch, stepMm: 4 * inch },
+    { underMm: 360 * inch, stepMm: 8 * inch },
+    { underMm: 1200 * inch, stepMm: 24 * inch },
+    { underMm: Infinity, stepMm: 72 * inch }
+  ]
+} as const;
+const depthStepMm = { metric: 100, feet: 4 * inch } as const;
+const wallStepMm = { metric: 250, feet: 12 * inch } as const;
+type LengthSteps = keyof typeof distanceSteps;
 
 /**
  * One press up (+1) or down (−1). Distances come to rest on whole steps; a press that leads nowhere changes nothing.
  */
-export function stepped(setup: Setup, kit: Kit, different: Different, stepper: Stepper, by: 1 | -1): Different {
+export function stepped(
+  setup: Setup,
+  kit: Kit,
+  different: Different,
+  stepper: Stepper,
+  by: 1 | -1,
+  unit: LengthSteps = 'metric'
+): Different {
   switch (stepper) {
     case 'distance': {
       const now = distanceNow(setup, kit, different);
       // On the border between two steps, downwards the finer one.
-      const { stepMm } = distanceSteps.find((item) => (by > 0 ? now < item.underMm - 1e-6 : now <= item.underMm)) ?? {
-        stepMm: 100
-      };
+      const steps = distanceSteps[unit];
+      const { stepMm } = steps.find((item) => (by > 0 ? now < item.underMm - 1e-6 : now <= item.underMm)) ?? steps[0];
       const next = by > 0 ? Math.floor(now / stepMm + 1e-6) + 1 : Math.ceil(now / stepMm - 1e-6) - 1;
       return { ...different, distanceMm: Math.max(50, Math.min(limits.maxDistanceMm, next * stepMm)) };
     }
     case 'deeper': {
       const span = groupDepth(setup)?.spanMm ?? 0;
-      const deeperMm = Math.max(-span, Math.min(20_000, different.deeperMm + by * depthStepMm));
+      const deeperMm = Math.max(-span, Math.min(20_000, different.deeperMm + by * depthStepMm[unit]));
       return { ...different, deeperMm };
     }
     case 'light':
       return { ...different, lightStops: Math.max(-20, Math.min(20, different.lightStops + by)) };
     case 'wall': {
-      const closer = different.wallCloserMm + by * wallStepMm;
+      const closer = different.wallCloserMm + by * wallStepMm[unit];
       return { ...different, wallCloserMm: Math.max(-limits.maxDistanceMm, Math.min(limits.maxDistanceMm, closer)) };
     }
     case 'lens': {

@@ -176,12 +176,39 @@ function rowsFor(count: number): number {
   return count <= 24 ? 3 : 4;
 }
 
-function group(setup: Setup, count: number): Setup {
+/** A group picture of people who are there already: in rows, each as they are; a person alone as a portrait. */
+export function groupOf(people: readonly Person[], id: string, name: string): Setup {
+  const picture = people.length === 1 ? 'onePerson' : people.length === 2 ? 'couple' : 'group';
+  const base = newSetup(id, name);
+  if (people.length > 2) return asPicture(group(base, people.length, people), picture);
+  const [template] = people.length === 1 ? (['onePerson'] as const) : (['couple'] as const);
+  const usual = filled(template, base, 'halfLength');
+  const standing = usual.people.flatMap((place, index) => {
+    const person = people[index];
+    return person ? [{ ...place, ...traitsOf(person) }] : [];
+  });
+  return asPicture({ ...usual, people: standing }, picture);
+}
+
+const traitsOf = ({ id, name, role, statureMm, being, muzzleMm, swayMm, look }: Person) => ({
+  ...{ id, name, role, statureMm, being, muzzleMm, swayMm, look }
+});
+
+function group(
+  setup: Setup,
+  count: number,
+  those: readonly Person[] = Array.from({ length: count }, (_, index) => person(index + 1))
+): Setup {
   const rows = rowsFor(count);
-  const people = arrange(
-    Array.from({ length: count }, (_, index) => person(index + 1)),
-    { kind: 'rows', count, rows, spacingMm: 560, rowDepthMm: 800, riserMm: rows > 1 ? 180 : 0, staggered: true }
-  );
+  const people = arrange(those, {
+    kind: 'rows',
+    count,
+    rows,
+    spacingMm: 560,
+    rowDepthMm: 800,
+    riserMm: rows > 1 ? 180 : 0,
+    staggered: true
+  });
   const wide = count > 10;
   const camera: Camera = {
     ...defaultCamera,

@@ -93,3 +93,23 @@ export function clockWords(entry: DayEntry | undefined, nowMinute: number, done:
   if (now < entry.endsAt) return `${durationWords(Math.ceil(entry.endsAt - now))} left`;
   return `${durationWords(Math.floor(now - entry.endsAt))} over`;
 }
+
+type ReadClock =
+  { readonly ok: true; readonly value: string | null } | { readonly ok: false; readonly message: string };
+
+/** Reads a time as people type it: "14:35", "1435", "9", "2.30 pm", "2:30p"; nothing for no time. */
+export function readClock(typed: string): ReadClock {
+  const text = typed.trim().toLowerCase();
+  if (text === '') return { ok: true, value: null };
+  const refused: ReadClock = { ok: false, message: 'A time such as 14:35, please.' };
+  const [, hours, minutes = '0', half] =
+    /^(\d{1,2})(?:[:.h ]?(\d{2}))? *(am?|pm?)?\.?$/.exec(text.replaceAll('.m.', 'm')) ?? [];
+  if (hours === undefined) return refused;
+  let hour = Number(hours);
+  if (half !== undefined) {
+    if (hour < 1 || hour > 12) return refused;
+    hour = (hour % 12) + (half.startsWith('p') ? 12 : 0);
+  }
+  if (hour > 23 || Number(minutes) > 59) return refused;
+  return { ok: true, value: clockOf(hour * 60 + Number(minutes)) };
+}

@@ -23,8 +23,10 @@
     /** Marks over it. */
     shapes?: (colours: Colours) => Layout['shapes'];
     left?: number;
+    /** Points that speak for themselves: no legend, each with words of its own. */
+    plain?: boolean;
   }
-  let { label, testid, height, lines, x, y, legend, shapes = () => [], left = 46 }: Props = $props();
+  let { label, testid, height, lines, x, y, legend, shapes = () => [], left = 46, plain = false }: Props = $props();
   const app = getApp();
 
   const draw: Attachment<HTMLElement> = (element) => {
@@ -44,8 +46,8 @@
       xaxis: { ...axis, ...x },
       yaxis: { ...axis, ...y },
       legend: { bgcolor: 'rgba(0,0,0,0)', font: { size: 11.5 }, ...legend },
-      showlegend: true,
-      hovermode: 'x unified',
+      showlegend: !plain,
+      hovermode: plain ? 'closest' : 'x unified',
       shapes: shapes(colours) ?? []
     };
     const config: Partial<Config> = { displayModeBar: false, responsive: true };

@@ -13,3 +13,18 @@ export function saveBlob(blob: Blob, name: string): void {
 export function saveText(text: string, name: string): void {
   saveBlob(new Blob([text], { type: 'application/json' }), name);
 }
+
+/** Gives a text to the device's share sheet; where it takes no files, or nobody wants to, it is saved. */
+export async function shareText(text: string, name: string): Promise<void> {
+  const file = new File([text], name, { type: 'application/json' });
+  if (!navigator.canShare?.({ files: [file] })) {
+    saveText(text, name);
+    return;
+  }
+  try {
+    await navigator.share({ files: [file], title: name });
+  } catch (error) {
+    // Put away by whoever was asked: nothing is to be done.
+    if (!(error instanceof DOMException && error.name === 'AbortError')) saveText(text, name);
+  }
+}

@@ -4,9 +4,9 @@ import type { SafeStorage } from './storage';
 import { upgradeTo2, upgradeTo3 } from './upgrade';
 
 /** Counts the tables; what is in them is counted by the version of the job file. */
-export const databaseVersion = 4;
+export const databaseVersion = 5;
 
-/** Dexie's version 4 is version 40 of the database underneath. */
+/** Dexie's version 5 is version 50 of the database underneath. */
 const versionFactor = 10;
 
 /** Each release that changes the store adds a `version(n)` with its upgrade; none is ever edited. */
@@ -38,7 +38,8 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
       settings: null
     })
     .upgrade((change) => upgradeTo3(change, storage));
-  database.version(databaseVersion).stores({ adapters: 'id', bags: 'id' });
+  database.version(4).stores({ adapters: 'id', bags: 'id' });
+  database.version(databaseVersion).stores({ journeys: 'id, owner' });
   return database;
 }
 

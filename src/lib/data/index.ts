@@ -10,9 +10,11 @@ export type FocalisStore = Store<FocalisValues>;
 
 export { databaseVersion, openDatabase, silentAfterMs, type StoreProblem } from './database';
 export { Drafts } from './drafts';
+export type { Journey } from './journey';
 export { asidePrefix, keepJournal, readJournals } from './journal';
 export {
   addJob,
+  countSetups,
   eraseJob,
   eraseOld,
   firstSetupOf,

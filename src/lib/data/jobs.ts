@@ -18,6 +18,7 @@ export const removedKeptMs = 30 * 24 * 3600 * 1000;
 
 /** Tables whose rows belong to a job. */
 const parts = ['people', 'places', 'setups'] as const;
+const owned = [...parts, 'journeys'] as const;
 
 /** A name not yet taken: "Fernhall", "Fernhall (2)". */
 export function freeName(name: string, taken: readonly string[]): string {
@@ -136,9 +137,9 @@ export function placeKit<T extends KitItem>(incoming: readonly T[], present: rea
 
 /** Erases a job and all that hangs on it, for good. */
 export async function eraseJob(database: Dexie, jobId: string): Promise<readonly { table: string; id: string }[]> {
-  return database.transaction('rw', ['jobs', ...parts], async () => {
+  return database.transaction('rw', ['jobs', ...owned], async () => {
     const erased = [{ table: 'jobs', id: jobId }];
-    for (const table of parts) {
+    for (const table of owned) {
       const own = database.table<Row, string>(table).where('owner').equals(jobId);
       erased.push(...(await own.primaryKeys()).map((id) => ({ table, id })));
       await own.delete();
@@ -225,6 +226,13 @@ export async function setupsHolding(
 /** The job a setup belongs to, or null when there is no such setup. */
 export async function jobOfSetup(database: Dexie, setupId: string): Promise<string | null> {
   return (await database.table<Row, string>('setups').get(setupId))?.owner ?? null;
+}
+
+/** How many setups each job has. */
+export async function countSetups(database: Dexie, jobIds: readonly string[]): Promise<ReadonlyMap<string, number>> {
+  const setups = database.table<Row, string>('setups');
+  const counts = await Promise.all(jobIds.map((id) => setups.where('owner').equals(id).count()));
+  return new Map(jobIds.map((id, index) => [id, counts[index] ?? 0]));
 }
 
 /** A job's first setup, or null. */

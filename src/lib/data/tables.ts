@@ -11,6 +11,7 @@ import {
   type JobPlace,
   type JobSetup
 } from '$core/job/schema';
+import { journeySchema, type Journey } from './journey';
 import { profileSchema, type Profile } from './profile';
 import type { Descriptor, Descriptors } from './rows';
 
@@ -24,6 +25,7 @@ export type FocalisValues = {
   readonly lenses: Lens;
   readonly adapters: Adapter;
   readonly bags: Bag;
+  readonly journeys: Journey;
 };
 
 const alone = <V>(noun: string, schema: Descriptor<V>['schema']): Descriptor<V> => ({ schema, noun, ownedBy: null });
@@ -38,5 +40,6 @@ export const tables: Descriptors<FocalisValues> = {
   bags: alone('bag', bagSchema),
   people: ofJob('person', jobPersonSchema),
   places: ofJob('place', jobPlaceSchema),
-  setups: ofJob('setup', jobSetupSchema)
+  setups: ofJob('setup', jobSetupSchema),
+  journeys: ofJob('way to another device', journeySchema)
 };

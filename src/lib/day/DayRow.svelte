@@ -1,74 +1,105 @@
 <script lang="ts">
-  import { ArrowDown, ArrowUp, Copy, EllipsisVertical, Trash2 } from '@lucide/svelte';
-  import { dayWords } from '$core/words/call';
+  import { GripVertical } from '@lucide/svelte';
+  import { dragHandle } from 'svelte-dnd-action';
+  import type { DayEntry } from '$core/day/timetable';
+  import { clockOf } from '$core/setup/schedule';
+  import { dayWords, oddsWords } from '$core/words/call';
+  import { clashWords, verdictNames } from '$core/words/day';
   import { unbroken } from '$core/words/length';
-  import Menu from '$lib/controls/Menu.svelte';
-  import MenuItem from '$lib/controls/MenuItem.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import type { SetupRow } from '$lib/state/openJob.svelte';
   import Thumbnail from '$lib/strip/Thumbnail.svelte';
+  import { near } from './near';
+  import Ribbon from './Ribbon.svelte';
+  import type { Piece } from './ribbons';
 
-  /** One setup of the Day: its picture, its call, and what can be done with it. */
-  let { row, index, count }: { row: SetupRow; index: number; count: number } = $props();
+  interface Props {
+    entry: DayEntry;
+    index: number;
+    lanes: readonly (Piece | null)[];
+    lensLabel: string;
+    place: Piece;
+    placeName: string;
+    chosen: boolean;
+    onchoose: (event: MouseEvent) => void;
+  }
+  /** One setup of the Day: when, its picture, its call; beside it what is in the hand and where one is. */
+  let { entry, index, lanes, lensLabel, place, placeName, chosen, onchoose }: Props = $props();
   const app = getApp();
-  const { setups } = app;
-  const said = $derived(dayWords(app.open.planned(row.setup).plan, app.settings.now.unit));
-  const name = $derived(row.setup.name);
-  let menuOpen = $state(false);
-  const actions = $derived([
-    { icon: ArrowUp, name: `Move up: ${name}`, off: index === 0, act: () => setups.move(row, -1) },
-    { icon: ArrowDown, name: `Move down: ${name}`, off: index === count - 1, act: () => setups.move(row, 1) },
-    { icon: Copy, name: `Copy ${name}`, off: false, act: () => setups.duplicate(row) },
-    { icon: Trash2, name: `Remove ${name}`, off: false, act: () => setups.remove(row) }
-  ]);
+  let shown = $state(false);
+  const row = $derived(app.open.row(entry.item.id));
+  const name = $derived(entry.item.name);
+  const planned = $derived(shown && row ? app.open.planned(row.setup) : null);
+  const said = $derived(planned ? dayWords(planned.plan, app.settings.now.unit) : null);
+  const plan = $derived(planned?.plan.kind === 'plan' ? planned.plan : null);
+  const odds = $derived(plan ? oddsWords(plan.stops[plan.selected]?.odds ?? 0) : '');
+  const people = $derived.by(() => {
+    const all = row?.setup.people ?? [];
+    return all.length > 3 ? `${all.length} people` : all.map((person) => person.name).join(', ');
+  });
+  const clash = $derived(clashWords(entry));
+  const done = $derived.by(() => {
+    const taken = row?.setup.taken;
+    if (!taken) return '';
+    if (taken.verdict) return taken.doneAt ? `done, ${verdictNames[taken.verdict]}` : verdictNames[taken.verdict];
+    if (taken.doneAt) return 'done';
+    return entry.item.schedule.priority === 'must' ? 'must' : 'if time';
+  });
 </script>
 
 <div
-  role="listitem"
-  aria-setsize={count}
-  aria-posinset={index + 1}
-  class="flex items-center gap-2 border-t border-line py-2.5 sm:gap-4"
+  class="grid h-21 grid-cols-[auto_3.5rem_minmax(0,1fr)_auto] items-center sm:grid-cols-[6.5rem_auto_4rem_minmax(0,1fr)_4.5rem_auto_6.5rem]"
+  {@attach near((is) => void (shown = is))}
 >
-  <span class="w-5 shrink-0 text-right text-soft">{index + 1}</span>
-  <a href="/setup/{row.id}" class="flex min-w-0 flex-1 items-center gap-3 sm:gap-4">
-    <span class="grid w-23 shrink-0 place-items-center"><Thumbnail {row} /></span>
-    <span class="min-w-0">
-      <span class="condensed block text-[17px] font-semibold">{name}</span>
-      <span class="block text-[14px] text-pretty">{unbroken(said.call)}</span>
-      <span class="block truncate text-soft">{said.more}</span>
-    </span>
-  </a>
-  <div class="sm:hidden">
-    <Menu bind:open={menuOpen} atEnd>
-      {#snippet label()}
-        <span class="grid size-8 place-items-center"
-          ><EllipsisVertical size={16} aria-hidden="true" /><span class="sr-only">What to do with {name}</span></span
-        >
-      {/snippet}
-      {#each actions as action (action.name)}
-        <MenuItem
-          name={action.name}
-          icon={action.icon}
-          disabled={action.off}
-          onchosen={() => {
-            menuOpen = false;
-            void action.act();
-          }}
-        />
-      {/each}
-    </Menu>
-  </div>
-  <span class="flex max-sm:hidden">
-    {#each actions as action (action.name)}
-      <button
-        type="button"
-        class="grid size-8 place-items-center disabled:opacity-30"
-        disabled={action.off}
-        aria-label={action.name}
-        onclick={() => void action.act()}
-      >
-        <action.icon size={16} aria-hidden="true" />
-      </button>
-    {/each}
+  <span class="condensed self-start pt-2 pr-2.5 text-right text-[13px] leading-tight font-semibold max-sm:hidden"
+    >{lensLabel}</span
+  >
+  <span class="mr-2.5 flex h-full gap-1">
+    {#each lanes as piece, lane (lane)}<Ribbon {piece} />{/each}
   </span>
+  <button
+    type="button"
+    class="h-full text-left {chosen ? 'bg-ink text-surface' : 'text-soft hover:bg-raised'} border-t border-line px-2"
+    aria-pressed={chosen}
+    aria-label="Choose {name}"
+    onclick={onchoose}
+  >
+    <span class="block text-[11px]">{index + 1}</span>
+    <span class="condensed block text-[15px] {entry.item.schedule.fixed ? 'font-bold' : ''}"
+      >{entry.startsAt === null ? '–' : clockOf(entry.startsAt)}</span
+    >
+    <span class="block text-[11px]">{entry.item.schedule.minutes} min</span>
+  </button>
+  <div class="flex h-full min-w-0 items-center border-t border-line pl-1">
+    <a href="/setup/{entry.item.id}" class="flex min-w-0 flex-1 items-center gap-3">
+      <span class="grid w-23 shrink-0 place-items-center max-[400px]:hidden">
+        {#if shown && row}<Thumbnail {row} />{:else}<span class="block h-15.5 w-23 bg-surround"></span>{/if}
+      </span>
+      <span class="min-w-0">
+        <span class="flex min-w-0 items-baseline gap-2">
+          <span class="condensed truncate text-[16px] font-semibold">{name}</span>
+          <span class="condensed shrink-[2] truncate text-soft max-sm:hidden">{people}</span>
+        </span>
+        {#if said}
+          <span class="line-clamp-2 text-[13.5px] leading-snug">{unbroken(said.call)}</span>
+          {#if clash !== ''}<span class="block truncate font-medium text-pencil">{clash}</span>
+          {:else if plan?.conflict}<span class="block truncate text-soft">{said.more}</span>{/if}
+        {/if}
+      </span>
+    </a>
+  </div>
+  <div class="h-full content-center border-t border-line text-right">
+    <span class="condensed block text-[17px] leading-tight font-semibold">{odds}</span>
+    <span class="block text-[12px] text-soft">{done}</span>
+    <span
+      use:dragHandle
+      class="mt-0.5 ml-auto grid size-6 place-items-center text-soft"
+      aria-label="Move {name}: Enter, then arrow keys"
+    >
+      <GripVertical size={14} aria-hidden="true" />
+    </span>
+  </div>
+  <span class="ml-2.5 h-full max-sm:hidden"><Ribbon piece={place} /></span>
+  <span class="condensed self-start pt-2 pl-2.5 text-[13px] leading-tight font-semibold max-sm:hidden"
+    >{place.starts ? placeName : ''}</span
+  >
 </div>

@@ -17,12 +17,17 @@
   interface Props {
     jobId: string;
     setupId?: string | null;
-    page: 'day' | 'setup' | 'kit';
+    page: 'day' | 'setup' | 'kit' | 'jobs';
   }
   let { jobId, setupId = null, page }: Props = $props();
   const app = getApp();
   const job = $derived(app.store.table('jobs').get(jobId)?.value);
   const current = $derived(setupId ?? app.open.rows[0]?.id ?? null);
+  /** The latest of the jobs one works on; all of them are a press away. */
+  const mostInMenu = 8;
+  const shownJobs = $derived(
+    app.jobs.current.filter((row, index, all) => row.id === jobId || index >= all.length - mostInMenu)
+  );
   let menuOpen = $state(false);
   let helpOpen = $state(false);
   let removedOpen = $state(false);
@@ -81,10 +86,11 @@
     {#snippet label()}
       <span class="truncate">{job?.name ?? 'No job'}</span><ChevronDown size={14} class="shrink-0" aria-hidden="true" />
     {/snippet}
-    {#each app.jobs.list as row (row.id)}
+    {#each shownJobs as row (row.id)}
       <MenuItem name={row.value.name} marked={row.id === jobId} onchosen={() => act(() => `/day/${row.id}`)} />
     {/each}
     <li class="my-1 border-t border-line" aria-hidden="true"></li>
+    <MenuItem name="All jobs" onchosen={() => act(() => '/jobs')} />
     <MenuItem name="Start a new job" onchosen={startNew} />
     <MenuItem name="Load the demo again" onchosen={loadDemo} />
     <li class="my-1 border-t border-line" aria-hidden="true"></li>
@@ -147,7 +153,7 @@
     >
       <CircleQuestionMark size={17} aria-hidden="true" />
     </button>
-    {#if current && page !== 'kit'}
+    {#if current && page === 'setup'}
       <Button href="/card/{current}" class="ml-2">Field card</Button>
     {/if}
   </div>

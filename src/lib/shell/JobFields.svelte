@@ -7,7 +7,7 @@
   import type { How } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
 
-  let { jobId, job }: { jobId: string; job: Job } = $props();
+  let { jobId, job, narrow = false }: { jobId: string; job: Job; narrow?: boolean } = $props();
   const app = getApp();
   setFieldScope(() => jobId);
   const { bags } = $derived(app.kit);
@@ -17,7 +17,9 @@
   }
 </script>
 
-<div class="grid gap-3 {bags.length > 0 ? 'sm:grid-cols-[2fr_1fr_1fr_3fr]' : 'sm:grid-cols-[2fr_1fr_3fr]'}">
+<div
+  class="grid gap-3 {narrow ? '' : bags.length > 0 ? 'sm:grid-cols-[2fr_1fr_1fr_3fr]' : 'sm:grid-cols-[2fr_1fr_3fr]'}"
+>
   <TextField label="Job" value={job.name} onchange={(name, how) => change('Job name', { name }, how)} />
   <TextField
     label="Date"

@@ -20,6 +20,7 @@ import {
   type StoreProblem
 } from '$lib/data';
 import { Aside } from './aside.svelte';
+import { Day } from './day.svelte';
 import { JobFiles } from './jobFiles.svelte';
 import { KitShelf } from './kit.svelte';
 import { Jobs } from './jobs.svelte';
@@ -30,6 +31,7 @@ import { Places } from './places';
 import { readJob } from './readJob';
 import { Settings } from './settings.svelte';
 import { Setups } from './setups';
+import { Travel } from './travel.svelte';
 
 interface AppOptions {
   readonly database: Database;
@@ -40,6 +42,8 @@ interface AppOptions {
   readonly persist?: () => unknown;
   /** Reads a job file; in a worker where nothing else is said. */
   readonly readFile?: typeof readJob;
+  /** The way to the server. */
+  readonly fetch?: typeof fetch;
 }
 
 export class App {
@@ -53,7 +57,9 @@ export class App {
   readonly open: OpenJob;
   readonly jobs: Jobs;
   readonly setups: Setups;
+  readonly day: Day;
   readonly files: JobFiles;
+  readonly travel: Travel;
   readonly places: Places;
   readonly kit: KitShelf;
   readonly drafts: Drafts;
@@ -80,9 +86,13 @@ export class App {
     const parts = { database, store, open, settings, messages, newId, now };
     this.jobs = new Jobs(parts);
     this.setups = new Setups(parts);
+    this.day = new Day(parts);
     this.places = new Places(parts);
     this.kit = new KitShelf(parts);
-    this.files = new JobFiles(parts, this.jobs, options.readFile ?? readJob);
+    const read = options.readFile ?? readJob;
+    this.files = new JobFiles(parts, this.jobs, read);
+    const fetcher: typeof fetch = (...asked) => (options.fetch ?? fetch)(...asked);
+    this.travel = new Travel(parts, this.files, read, fetcher);
   }
 
   #keep(changes: readonly Change[]): void {

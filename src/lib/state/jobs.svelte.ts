@@ -1,7 +1,19 @@
 /** What is done with jobs as a whole. */
 import { newJob } from '$core/job/defaults';
 import type { Job } from '$core/job/schema';
-import { eraseJob, freeName, newRow, untouchedDemos, type FocalisStore, type How, type Row } from '$lib/data';
+import { notTaken } from '$core/setup/schedule';
+import {
+  addJob,
+  countSetups,
+  eraseJob,
+  freeName,
+  newRow,
+  readJobParts,
+  untouchedDemos,
+  type FocalisStore,
+  type How,
+  type Row
+} from '$lib/data';
 import { reasonOf, type Parts } from './parts';
 
 export class Jobs {
@@ -10,6 +22,10 @@ export class Jobs {
   readonly list: readonly Row<Job>[] = $derived.by(() =>
     this.#parts.store.table('jobs').list.filter((row) => row.removedAt === null)
   );
+  /** Those one works on; archived ones, and those others are started from, are out of the way. */
+  readonly current = $derived(this.list.filter((row) => row.value.state === 'open'));
+  readonly archived = $derived(this.list.filter((row) => row.value.state === 'archived'));
+  readonly templates = $derived(this.list.filter((row) => row.value.state === 'template'));
   /** Jobs put away, which can be brought back. */
   readonly removed: readonly Row<Job>[] = $derived.by(() =>
     this.#parts.store.table('jobs').list.filter((row) => row.removedAt !== null)
@@ -47,6 +63,58 @@ export class Jobs {
     });
     if (demos.length > 0 && result.ok) messages.done('The demo was put away.', result.step);
     return job.id;
+  }
+
+  /**
+   * A copy of a job with all that is in it, and nothing of what was done: another job, or a template to start others from.
+   * Null, with a message, when it cannot be made.
+   */
+  async duplicate(id: string, as: 'copy' | 'template' | 'fromTemplate'): Promise<string | null> {
+    const { database, store, open, messages, newId, now } = this.#parts;
+    const row = store.table('jobs').get(id);
+    if (!row) return null;
+    try {
+      await store.flush();
+      const parts = await readJobParts(database, id);
+      const state = as === 'template' ? 'template' : 'open';
+      const job: Job = {
+        ...row.value,
+        state,
+        name: freeName(as === 'template' ? `${row.value.name}, template` : row.value.name, this.names),
+        date: as === 'copy' ? row.value.date : null,
+        packing: row.value.packing.map((item) => ({ ...item, packed: false }))
+      };
+      const setups = parts.setups.map((setup) => ({ ...setup, ticked: [], taken: notTaken }));
+      const file = { job, kit: { bodies: [], lenses: [], adapters: [] }, ...parts, setups };
+      const made = await addJob(database, file, { jobNames: this.names, kit: open.kit }, newId, now());
+      const step = await store.apply(`${job.name} made`, made.changes);
+      messages.done(as === 'template' ? `${job.name} is kept to start from.` : `${job.name} made.`, step);
+      return made.jobId;
+    } catch (error) {
+      messages.problem(`It could not be copied: ${reasonOf(error)}`);
+      return null;
+    }
+  }
+
+  /** How many setups each of the jobs has, stored or not. */
+  async counts(): Promise<ReadonlyMap<string, number>> {
+    const { database, store } = this.#parts;
+    await store.flush();
+    return countSetups(
+      database,
+      this.list.map((row) => row.id)
+    );
+  }
+
+  /** Out of the way, or back again. */
+  archive(id: string, away: boolean): void {
+    const { store, messages } = this.#parts;
+    const name = store.table('jobs').get(id)?.value.name ?? 'Job';
+    const label = away ? `${name} archived` : `${name} is open again`;
+    const result = store.edit(label, (draft) =>
+      draft.change('jobs', id, (job) => ({ ...job, state: away ? 'archived' : 'open' }))
+    );
+    if (result.ok) messages.done(`${label}.`, result.step);
   }
 
   #putAway(draft: Parameters<Parameters<FocalisStore['edit']>[1]>[0], id: string): void {

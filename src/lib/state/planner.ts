@@ -5,6 +5,7 @@ import type { LensInLine } from '$core/call/lineUp';
 import type { PlanInput } from '$core/call/planInput';
 import type { OnProgress } from '$core/call/remedies/findRemedies';
 import type { Combination, Remedy, RemedyPart } from '$core/call/remedies/remedy';
+import type { BagAnswer, BagQuestion } from '$core/day/findBag';
 import type { DistanceSensitivity } from '$core/call/sensitivity';
 import type { WhatIf } from '$core/call/whatIf';
 import type { Technique } from '$core/technique/technique';
@@ -24,6 +25,9 @@ const planner = new WorkerClient<Planner>(
 
 export const findFixes = (question: PlanInput, onProgress: OnProgress): Promise<Fixes> =>
   planner.call((api, progress) => api.findFixes(question, proxy(progress)), { onProgress });
+
+export const findBag = (question: BagQuestion, onProgress: OnProgress): Promise<BagAnswer> =>
+  planner.call((api, progress) => api.findBag(question, proxy(progress)), { onProgress });
 
 export const findLineUp = (question: PlanInput, onProgress: OnProgress): Promise<LensInLine[]> =>
   planner.call((api, progress) => api.lineUp(question, proxy(progress)), { onProgress });

@@ -7,8 +7,10 @@ import type { Setup } from '$core/setup/schema';
 import { withSchools } from '$core/technique/schools';
 import { limits } from '$core/schema/values';
 import { notTaken } from '$core/setup/schedule';
-import { setupFrom, type TemplateChoices } from '$core/setup/templates';
-import { freeName, newRow, readJobParts } from '$lib/data';
+import { newPerson } from '$core/setup/defaults';
+import { groupOf, setupFrom, type TemplateChoices } from '$core/setup/templates';
+import type { JobPerson } from '$core/job/schema';
+import { freeName, newRow, readJobParts, type Change } from '$lib/data';
 import type { SetupRow } from './openJob.svelte';
 import { reasonOf, type Parts } from './parts';
 
@@ -83,39 +85,98 @@ export class Setups {
   }
 
   /** Copies a setup of the open job to another one, with its people and its place. */
-  async copy(row: SetupRow, toJobId: string): Promise<void> {
-    const { database, store, open, messages, newId } = this.#parts;
-    const stored = open.stored(row.id);
+  copy(row: SetupRow, toJobId: string): Promise<void> {
+    return this.transfer([row], toJobId, 'copied');
+  }
+
+  /** Copies or moves setups of the open job to another one, in their order, with their people and places. */
+  async transfer(rows: readonly SetupRow[], toJobId: string, how: 'copied' | 'moved'): Promise<void> {
+    const { database, store, open, messages, newId, now } = this.#parts;
+    const stored = rows.flatMap((row) => open.stored(row.id) ?? []);
     const target = store.table('jobs').get(toJobId);
-    if (!stored || !target) return;
+    if (stored.length === 0 || !target || toJobId === open.id) return;
+    const what = stored.length === 1 ? (stored[0]?.value.name ?? '') : `${stored.length} setups`;
     try {
+      await store.flush();
       const there = await readJobParts(database, toJobId);
-      if (there.setups.length >= limits.maxSetups) {
-        messages.problem(`${target.value.name} already has ${limits.maxSetups} setups.`);
+      if (there.setups.length + stored.length > limits.maxSetups) {
+        messages.problem(`${target.value.name} has ${there.setups.length} setups; a job holds ${limits.maxSetups}.`);
         return;
       }
-      const parts = copiedParts(stored.value, { people: open.people, places: open.places }, there, newId);
-      const added = (table: string, value: { readonly id: string }, position: number) => ({
+      const cast = { people: [...there.people], places: [...there.places] };
+      const added = (table: string, value: { readonly id: string }, position: number): Change => ({
         table,
         id: value.id,
         before: null,
         after: newRow(value.id, value, { owner: toJobId, position })
       });
-      const step = await store.apply(`${stored.value.name} copied`, [
-        ...parts.people.map((person, index) => added('people', person, there.people.length + index)),
-        ...parts.places.map((place, index) => added('places', place, there.places.length + index)),
-        ...parts.setups.map((setup) => added('setups', setup, this.#parts.now()))
-      ]);
-      messages.done(`${stored.value.name} copied to ${target.value.name}.`, step);
+      const at = now();
+      const changes = stored.flatMap((row, index): Change[] => {
+        const { value } = row;
+        const parts = copiedParts(value, { people: open.people, places: open.places }, cast, newId);
+        const news = [
+          ...parts.people.map((person, place) => added('people', person, cast.people.length + place)),
+          ...parts.places.map((place, offset) => added('places', place, cast.places.length + offset)),
+          // What is moved keeps what was done.
+          ...parts.setups.map((setup) =>
+            added(
+              'setups',
+              how === 'moved' ? { ...setup, ticked: value.ticked, taken: value.taken } : setup,
+              at + index
+            )
+          ),
+          ...(how === 'moved' ? [{ table: 'setups', id: row.id, before: row, after: null }] : [])
+        ];
+        cast.people.push(...parts.people);
+        cast.places.push(...parts.places);
+        return news;
+      });
+      const step = await store.apply(`${what} ${how}`, changes);
+      messages.done(`${what} ${how} to ${target.value.name}.`, step);
     } catch (error) {
-      messages.problem(`It could not be copied: ${reasonOf(error)}`);
+      messages.problem(`It could not be ${how}: ${reasonOf(error)}`);
     }
   }
 
-  remove(row: SetupRow): void {
+  /** A new group picture of some of the job's people. Null, with a message, when there is no room. */
+  addGroup(people: readonly JobPerson[]): string | null {
+    const { store, open } = this.#parts;
+    if (people.length === 0) return null;
+    const jobId = open.id;
+    const last = open.rows[open.rows.length - 1];
+    if (jobId === null || this.#full()) return null;
+    const id = this.#parts.newId();
+    const name = freeName(
+      people.length === 1 ? (people[0]?.name ?? '') : `Group of ${people.length}`,
+      open.rows.map((row) => row.setup.name)
+    );
+    const place = store.table('places').get(last ? (open.stored(last.id)?.value.placeId ?? '') : '')?.value;
+    const posed = groupOf(
+      people.map(({ id: who, name: called, ...traits }) => newPerson(who, called, traits)),
+      id,
+      name
+    );
+    const made = asPartOfJob(fitted(posed, open.offered), place ?? { id: this.#parts.newId(), name: 'Place' });
+    const [stored] = made.setups;
+    const own = place ? { ...stored.own, scenery: null, room: null } : stored.own;
+    store.edit(`${name} added`, (draft) => {
+      for (const item of made.places)
+        draft.put('places', newRow(item.id, item, { owner: jobId, position: open.places.length }));
+      draft.put('setups', newRow(id, { ...stored, own }, { owner: jobId, position: (last?.position ?? -1) + 1 }));
+    });
+    return id;
+  }
+
+  /** Removes several together. */
+  removeAll(rows: readonly SetupRow[]): void {
     const { store, messages } = this.#parts;
-    const result = store.edit(`${row.setup.name} removed`, (draft) => draft.remove('setups', row.id));
-    if (result.ok) messages.done(`${row.setup.name} removed.`, result.step);
+    const what = rows.length === 1 ? (rows[0]?.setup.name ?? 'Setup') : `${rows.length} setups`;
+    const result = store.edit(`${what} removed`, (draft) => rows.forEach((row) => draft.remove('setups', row.id)));
+    if (result.ok) messages.done(`${what} removed.`, result.step);
+  }
+
+  remove(row: SetupRow): void {
+    this.removeAll([row]);
   }
 
   /** Moves a setup one place up (−1) or down (+1) in its job. */

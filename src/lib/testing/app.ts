@@ -52,7 +52,8 @@ export interface OpenApp {
 /** The demo wedding, open. */
 export const weddingId = 'demo-fernhall';
 
-export async function openApp(): Promise<OpenApp> {
+/** `fetch`: the network in between. */
+export async function openApp(options: { readonly fetch?: typeof fetch } = {}): Promise<OpenApp> {
   const storage = new MemoryStorage();
   const name = `test-${++count}-${Math.random()}`;
   const opened: { app: App; database: Database }[] = [];
@@ -62,6 +63,7 @@ export async function openApp(): Promise<OpenApp> {
     const app = new App({
       database,
       storage: safe,
+      ...options,
       newId: () => crypto.randomUUID(),
       now: () => Date.now(),
       readFile: async (file, onProgress) => readJobFile(await file.text(), onProgress)

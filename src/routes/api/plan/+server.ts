@@ -1,6 +1,7 @@
 import { parse } from 'content-type';
 import { maxRequestBytes } from '$core/service/limits';
 import { OpenByAddress, rateLimit, refusal } from '$lib/server/api';
+import { readBody } from '$lib/server/body';
 import { plan } from '$lib/server/planning';
 import type { RequestHandler } from './$types';
 
@@ -25,9 +26,9 @@ export const POST: RequestHandler = async ({ request, getClientAddress }) => {
   if (!done)
     return refusal(429, 'Too many requests at once. Wait for their answers.', { headers: { 'retry-after': '2' } });
   try {
-    const text = await request.text().catch(() => null);
-    if (text === null) return refusal(413, `The request is larger than ${maxRequestBytes / 1024} KB.`);
-    const answer = await plan(text);
+    const body = await readBody(request, maxRequestBytes).catch(() => null);
+    if (body === null) return refusal(413, `The request is larger than ${maxRequestBytes / 1024} KB.`);
+    const answer = await plan(new TextDecoder().decode(body));
     if (answer.ok === null) return refusal(503, answer.reason, { headers: { 'retry-after': '2' } });
     if (!answer.ok) return refusal(400, answer.reason, { field: answer.field });
     return new Response(answer.json, { headers: { 'content-type': 'application/json' } });

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import FieldCard from '$lib/card/FieldCard.svelte';
+  import Pocket from '$lib/pocket/Pocket.svelte';
   import OpenSetup from '$lib/shell/OpenSetup.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -12,5 +12,5 @@
 <svelte:head><title>{name === undefined ? 'Focalis' : `${name}, field card · Focalis`}</title></svelte:head>
 
 <OpenSetup {id}>
-  {#snippet children(row)}<FieldCard {row} />{/snippet}
+  {#snippet children(row)}{#key row.id}<Pocket {row} />{/key}{/snippet}
 </OpenSetup>

@@ -1,0 +1,73 @@
+/**
+ * A job that comes home: what was changed away is done to what it has become here meanwhile. `base` is how it left. Nothing
+ * that was changed on either side is lost; where both changed the same value, what was done away wins; what comes a second
+ * time changes nothing.
+ */
+import { merge, same } from '../plain/merge';
+import type { JobParts } from './normalise';
+import type { Job } from './schema';
+
+export type WholeJob = JobParts & { readonly job: Job };
+
+type Identified = { readonly id: string };
+
+/** A row as it should be; null when it should be gone. */
+export interface Arrived<T> {
+  readonly id: string;
+  readonly value: T | null;
+}
+
+export interface Homecoming {
+  readonly job: Job;
+  /** Only what differs from what is here. */
+  readonly people: readonly Arrived<JobParts['people'][number]>[];
+  readonly places: readonly Arrived<JobParts['places'][number]>[];
+  readonly setups: readonly Arrived<JobParts['setups'][number]>[];
+}
+
+function rows<T extends Identified>(base: readonly T[], away: readonly T[], here: readonly T[]): Arrived<T>[] {
+  const find = (list: readonly T[], id: string) => list.find((item) => item.id === id);
+  const ids = new Set([...here, ...away, ...base].map((item) => item.id));
+  return [...ids].flatMap((id): Arrived<T>[] => {
+    const [left, came, present] = [find(base, id), find(away, id), find(here, id)];
+    const value = arrived(left, came, present);
+    return same(value ?? null, present ?? null) ? [] : [{ id, value: value ?? null }];
+  });
+}
+
+function arrived<T>(left: T | undefined, came: T | undefined, present: T | undefined): T | undefined {
+  if (!came) {
+    // Removed away: gone, unless it has been changed here, or never went along.
+    return left && present && same(left, present) ? undefined : present;
+  }
+  if (!present) {
+    // Removed here: stays so, unless it was changed away, or is new.
+    return left && same(left, came) ? undefined : came;
+  }
+  return left ? merge(left, came, present) : came;
+}
+
+/**
+ * @param base how it left
+ * @param away how it comes back
+ * @param here how it is
+ */
+export function homecoming(base: WholeJob, away: WholeJob, here: WholeJob): Homecoming {
+  return {
+    job: merge(base.job, away.job, here.job),
+    people: rows(base.people, away.people, here.people),
+    places: rows(base.places, away.places, here.places),
+    setups: rows(base.setups, away.setups, here.setups)
+  };
+}
+
+/** What comes home, counted: setups ticked, adjusted or noted, and others changed. */
+export function homeWords({ setups, people, places }: Homecoming): string {
+  const parts = [
+    [setups.length, 'setup', 'setups'],
+    [people.length, 'person', 'people'],
+    [places.length, 'place', 'places']
+  ] as const;
+  const said = parts.flatMap(([count, one, many]) => (count === 0 ? [] : [`${count} ${count === 1 ? one : many}`]));
+  return said.length === 0 ? 'nothing new' : said.join(', ');
+}

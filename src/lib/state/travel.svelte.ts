@@ -1,0 +1,303 @@
+/** A job's way to another device and home again, sealed; the server between only holds what it cannot read. */
+import { homecoming, homeWords, type Arrived, type WholeJob } from '$core/job/bringBack';
+import type { JobSetup } from '$core/job/schema';
+import type { JobFile } from '$core/formats/jobFile';
+import { maxPickupBytes } from '$core/service/limits';
+import { newRow, placeKit, readJobParts, type Change, type Journey, type Row } from '$lib/data';
+import { backOf, isKey, newKey, newPlace, seal, unseal, type Direction } from '$lib/pickup/sealed';
+import type { JobFiles } from './jobFiles.svelte';
+import { reasonOf, type Parts } from './parts';
+import type { readJob } from './readJob';
+
+/** What another device needs to fetch a job. */
+export interface Waiting {
+  readonly place: string;
+  /** What stands after the # of its address, which no server is ever told. */
+  readonly secret: string;
+  /** When it goes, ms. */
+  readonly until: number;
+}
+
+/** How long the server keeps it, ms. */
+const keptMs = 10 * 60_000;
+/** Older ways of a job are forgotten. */
+const mostJourneys = 3;
+
+export class Travel {
+  readonly #parts: Parts;
+  readonly #files: JobFiles;
+  readonly #readJob: typeof readJob;
+  readonly #fetch: typeof fetch;
+  /** What is under way, in words; empty when nothing is. */
+  busy = $state('');
+  /** Ways of the open job, the latest first. */
+  readonly journeys: readonly Row<Journey>[] = $derived.by(() =>
+    [...this.#parts.store.table('journeys').list].sort((a, b) => b.value.at.localeCompare(a.value.at))
+  );
+  readonly sent = $derived(this.journeys.filter((row) => row.value.side === 'sent'));
+  readonly came = $derived(this.journeys.find((row) => row.value.side === 'came'));
+
+  constructor(parts: Parts, files: JobFiles, read: typeof readJob, fetcher: typeof fetch) {
+    this.#parts = parts;
+    this.#files = files;
+    this.#readJob = read;
+    this.#fetch = fetcher;
+  }
+
+  /** Leaves the open job where another device can fetch it. Null, with a message, when that cannot be done. */
+  send(): Promise<Waiting | null> {
+    return this.#doing('Sealing the job', 'It could not be made ready', async () => {
+      const { open, store, now } = this.#parts;
+      const jobId = open.id ?? '';
+      await store.flush();
+      const base = await this.#textOf(jobId);
+      const [key, place] = [newKey(), newPlace()];
+      await this.#leave(place, await seal(base, key, 'out', jobId));
+      this.#remember(jobId, { side: 'sent', key, jobId, at: new Date(now()).toISOString(), base });
+      return { place, secret: `${key}.${jobId}`, until: now() + keptMs };
+    });
+  }
+
+  /** Whether what was left still waits; null when nobody can tell just now. */
+  async waits(place: string): Promise<boolean | null> {
+    try {
+      const { status } = await this.#fetch(`/api/pickup/${place}`, { cache: 'no-store' });
+      return status === 204 ? true : status === 404 ? false : null;
+    } catch {
+      return null;
+    }
+  }
+
+  /** Fetches a job. Returns where to go. */
+  collect(place: string, secret: string): Promise<string | null> {
+    return this.#doing('Fetching the job', 'It was not taken', async () => {
+      const { store, messages, now } = this.#parts;
+      const [key = '', jobId = ''] = secret.split('.');
+      if (!isKey(key) || jobId === '') throw new Error('The address is not complete. Scan the code again.');
+      const text = await this.#fetched(place, key, 'out', jobId);
+      if (text === null)
+        throw new Error('Nothing waits there. It has been collected, or its ten minutes are over: make a new code.');
+      const file = await this.#read(text);
+      await store.flush();
+      const { label, changes } = await this.#arrival(file);
+      const journey: Journey = { side: 'came', key, jobId, at: new Date(now()).toISOString(), base: text };
+      const step = changes.length > 0 ? await store.apply(label, changes) : null;
+      await store.open(jobId);
+      this.#remember(jobId, journey);
+      messages.done(`${label}.`, step);
+      // It is here: nobody else needs it. If this is not heard, its time ends by itself.
+      await this.#fetch(`/api/pickup/${place}`, { method: 'DELETE' }).catch(() => undefined);
+      return `/day/${jobId}`;
+    });
+  }
+
+  /** Leaves the open job for where it came from. True when it waits there. */
+  sendBack(): Promise<boolean | null> {
+    return this.#doing('Sealing the job', 'It could not be sent back', async () => {
+      const { open, store } = this.#parts;
+      const journey = this.came?.value;
+      if (!journey || open.id === null) throw new Error('It did not come from another device.');
+      await store.flush();
+      const back = await backOf(journey.key);
+      const text = await this.#textOf(open.id);
+      await this.#leave(back.place, await seal(text, back.key, 'back', journey.jobId));
+      return true;
+    });
+  }
+
+  /** Takes home what another device has left of the open job. */
+  bringBack(): Promise<boolean | null> {
+    return this.#doing('Looking for what came back', 'It was not brought back', async () => {
+      const { store, open, messages } = this.#parts;
+      const jobId = open.id ?? '';
+      for (const { id, value } of this.sent) {
+        const back = await backOf(value.key);
+        const text = await this.#fetched(back.place, back.key, 'back', value.jobId);
+        if (text === null) continue;
+        const [base, away] = [await this.#read(value.base), await this.#read(text)];
+        await store.flush();
+        const { changes, words } = await this.#changes(jobId, base, away);
+        const label = `Brought back: ${words}`;
+        const step = changes.length > 0 ? await store.apply(label, changes) : null;
+        // From now on the two sides agree on this.
+        store.edit('Journey', (draft) => draft.change('journeys', id, (now) => ({ ...now, base: text })), {
+          history: false
+        });
+        await store.flush();
+        messages.done(`${label}.`, step);
+        await this.#fetch(`/api/pickup/${back.place}`, { method: 'DELETE' }).catch(() => undefined);
+        return true;
+      }
+      throw new Error(
+        'Nothing has been sent back, or its ten minutes are over. Press "Send back" on the other device.'
+      );
+    });
+  }
+
+  async #doing<T>(what: string, failed: string, work: () => Promise<T>): Promise<T | null> {
+    if (this.busy !== '') return null;
+    this.busy = what;
+    try {
+      return await work();
+    } catch (error) {
+      const altered = error instanceof DOMException && error.name === 'OperationError';
+      const reason = altered ? 'What arrived is not what was sent, or is for another job.' : reasonOf(error);
+      this.#parts.messages.problem(`${failed}. ${reason}`);
+      return null;
+    } finally {
+      this.busy = '';
+    }
+  }
+
+  async #textOf(jobId: string): Promise<string> {
+    const text = await this.#files.exportText(jobId);
+    if (text === null) throw new Error('The job is no longer there.');
+    return text;
+  }
+
+  async #read(text: string): Promise<JobFile> {
+    const result = await this.#readJob(new File([text], 'job.json'), () => undefined, new AbortController().signal);
+    if (result.ok) return result.file;
+    throw new Error(result.field === '' ? result.reason : `${result.field}: ${result.reason}`);
+  }
+
+  async #leave(place: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
+    if (bytes.length > maxPickupBytes) throw new Error('It is too large for this way. Take it as a file.');
+    const response = await this.#reached(`/api/pickup/${place}`, { method: 'PUT', body: bytes });
+    if (!response.ok) throw new Error(await said(response));
+  }
+
+  /** What waits at a place, opened; null when nothing does. */
+  async #fetched(place: string, key: string, direction: Direction, jobId: string): Promise<string | null> {
+    const response = await this.#reached(`/api/pickup/${place}`, { method: 'POST' });
+    if (response.status === 404) return null;
+    if (!response.ok) throw new Error(await said(response));
+    return unseal(new Uint8Array(await response.arrayBuffer()), key, direction, jobId);
+  }
+
+  async #reached(address: string, options: RequestInit): Promise<Response> {
+    try {
+      return await this.#fetch(address, { ...options, cache: 'no-store' });
+    } catch {
+      throw new Error('There is no network, or Focalis does not run there. Try again, or take the job as a file.');
+    }
+  }
+
+  #remember(jobId: string, journey: Journey): void {
+    const { store, newId } = this.#parts;
+    store.edit(
+      'Journey',
+      (draft) => {
+        const alike = this.journeys.filter((row) => row.value.side === journey.side);
+        const keep = journey.side === 'came' ? 0 : mostJourneys - 1;
+        for (const row of alike.slice(keep)) draft.remove('journeys', row.id);
+        draft.put('journeys', newRow(newId(), journey, { owner: jobId }));
+      },
+      { history: false }
+    );
+  }
+
+  /** A job that has come: as it was sent, over whatever this device knew of it. */
+  async #arrival(file: JobFile): Promise<{ readonly label: string; readonly changes: readonly Change[] }> {
+    const { store, now } = this.#parts;
+    const { job } = file;
+    const there = store.table('jobs').get(job.id);
+    if (!there) {
+      const { kit, changes } = this.#withKit(file);
+      const rows = (table: string, values: readonly { readonly id: string }[]) =>
+        values.map((value, position) => added(table, value, { owner: job.id, position }));
+      const whole = [
+        added('jobs', job, { position: now() }),
+        ...rows('people', kit.people),
+        ...rows('places', kit.places),
+        ...rows('setups', kit.setups)
+      ];
+      return { label: `${job.name} is here`, changes: [...changes, ...whole] };
+    }
+    const here = await this.#whole(job.id);
+    const known = this.#parts.open.id === job.id ? this.came?.value.base : undefined;
+    const base = known === undefined ? here : await this.#read(known);
+    const { changes } = await this.#changes(job.id, base, file);
+    const back =
+      there.removedAt === null
+        ? []
+        : [{ table: 'jobs', id: job.id, before: there, after: { ...there, removedAt: null } }];
+    return { label: `${job.name} is here, as it is there`, changes: [...back, ...changes] };
+  }
+
+  async #whole(jobId: string): Promise<WholeJob> {
+    const { database, store } = this.#parts;
+    const job = store.table('jobs').get(jobId)?.value;
+    if (!job) throw new Error('The job is no longer there.');
+    return { job, ...(await readJobParts(database, jobId)) };
+  }
+
+  /** Its kit as this device has it: what is alike is the same, whatever it is called. */
+  #withKit(file: JobFile) {
+    const { newId, now, open } = this.#parts;
+    const bodies = placeKit(file.kit.bodies, open.kit.bodies, newId);
+    const lenses = placeKit(file.kit.lenses, open.kit.lenses, newId);
+    const adapters = placeKit(file.kit.adapters, open.kit.adapters, newId);
+    const as = (ids: ReadonlyMap<string, string>, id: string) => ids.get(id) ?? id;
+    const setups = file.setups.map((setup): JobSetup => {
+      const { lens } = setup.taken.different;
+      const held = <T extends { readonly lensId: string; readonly adapterIds: readonly string[] }>(item: T) => ({
+        ...item,
+        lensId: as(lenses.ids, item.lensId),
+        adapterIds: item.adapterIds.map((id) => as(adapters.ids, id))
+      });
+      return {
+        ...setup,
+        camera: { ...held(setup.camera), bodyId: as(bodies.ids, setup.camera.bodyId) },
+        taken: { ...setup.taken, different: { ...setup.taken.different, lens: lens && held(lens) } }
+      };
+    });
+    const at = now();
+    const rows = (table: string, items: readonly { readonly id: string }[]) =>
+      items.map((item) => added(table, item, { position: at }));
+    return {
+      kit: { ...file, setups },
+      changes: [...rows('bodies', bodies.added), ...rows('lenses', lenses.added), ...rows('adapters', adapters.added)]
+    };
+  }
+
+  /** What has to change here so that what was done away is done here too. */
+  async #changes(jobId: string, base: WholeJob | JobFile, away: JobFile) {
+    const { database, store } = this.#parts;
+    const here = await this.#whole(jobId);
+    const mapped = this.#withKit(away);
+    const before = 'kit' in base ? this.#withKit(base).kit : base;
+    // A job's bag stays where it is packed, and so do the figures of whoever plans.
+    const home = homecoming(
+      { ...before, job: { ...before.job, id: jobId } },
+      { ...mapped.kit, job: { ...away.job, id: jobId, bagId: before.job.bagId, habits: before.job.habits } },
+      here
+    );
+    const changes: Change[] = [...mapped.changes];
+    const jobRow = store.table('jobs').get(jobId);
+    if (jobRow && JSON.stringify(jobRow.value) !== JSON.stringify(home.job))
+      changes.push({ table: 'jobs', id: jobId, before: jobRow, after: { ...jobRow, value: home.job } });
+    for (const table of ['people', 'places', 'setups'] as const) {
+      const rows = await database.table<Row, string>(table).where('owner').equals(jobId).toArray();
+      const known = new Map(rows.map((row) => [row.id, row]));
+      let last = Math.max(-1, ...rows.map((row) => row.position));
+      for (const { id, value } of home[table] as readonly Arrived<{ readonly id: string }>[]) {
+        const row = known.get(id);
+        if (value === null) changes.push({ table, id, before: row ?? null, after: null });
+        else if (row) changes.push({ table, id, before: row, after: { ...row, value } });
+        else changes.push(added(table, value, { owner: jobId, position: ++last }));
+      }
+    }
+    return { changes, words: homeWords(home) };
+  }
+}
+
+function added(table: string, value: { readonly id: string }, rest: Partial<Omit<Row, 'id' | 'value'>>): Change {
+  return { table, id: value.id, before: null, after: newRow(value.id, value, rest) };
+}
+
+/** What the server says of a refusal. */
+async function said(response: Response): Promise<string> {
+  const answer = (await response.json().catch(() => null)) as { readonly reason?: unknown } | null;
+  return typeof answer?.reason === 'string' ? answer.reason : 'The server did not take it.';
+}

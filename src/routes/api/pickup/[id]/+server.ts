@@ -1,0 +1,64 @@
+/**
+ * Where a sealed job waits for another device. The server holds ciphertext under a random name, and nothing that would open
+ * it. PUT leaves it, POST collects it (no link preview does that), DELETE says that it has arrived, GET whether it waits.
+ */
+import { isPlace } from '$lib/pickup/sealed';
+import { rateLimit, refusal } from '$lib/server/api';
+import { readBody } from '$lib/server/body';
+import { Shelf, shelfLimits } from '$lib/server/shelf';
+import type { RequestHandler } from './$types';
+
+const shelf = new Shelf();
+/** What one address may do: leave a few jobs, and try for a broken connection. */
+const leaveTooOften = rateLimit(20, 600);
+const collectTooOften = rateLimit(60, 600);
+const askTooOften = rateLimit(600, 600);
+
+const never = { 'cache-control': 'no-store' };
+const noPlace = () => refusal(400, 'This is no address of a pick-up.', { headers: never });
+const gone = () =>
+  refusal(404, 'Nothing waits here. It has been collected, or its ten minutes are over.', { headers: never });
+const done = () => new Response(null, { status: 204, headers: never });
+
+export const PUT: RequestHandler = async ({ params, request, getClientAddress }) => {
+  const refused = await leaveTooOften(getClientAddress());
+  if (refused) return refused;
+  if (!isPlace(params.id)) return noPlace();
+  const megabytes = shelfLimits.itemBytes / 1024 / 1024;
+  const bytes = await readBody(request, shelfLimits.itemBytes).catch(() => null);
+  if (bytes === null) return refusal(413, `A job to be picked up has at most ${megabytes} MB. Take it as a file.`);
+  if (bytes.length === 0) return refusal(400, 'There is nothing in it.');
+  switch (shelf.put(params.id, bytes)) {
+    case 'kept':
+      return done();
+    case 'tooLarge':
+      return refusal(413, `A job to be picked up has at most ${megabytes} MB. Take it as a file.`);
+    case 'full':
+      return refusal(503, 'Too many jobs wait to be picked up. Try again in some minutes, or take it as a file.', {
+        headers: { 'retry-after': '120' }
+      });
+  }
+};
+
+export const POST: RequestHandler = async ({ params, getClientAddress }) => {
+  const refused = await collectTooOften(getClientAddress());
+  if (refused) return refused;
+  if (!isPlace(params.id)) return noPlace();
+  const bytes = shelf.get(params.id);
+  if (!bytes) return gone();
+  return new Response(bytes, { headers: { ...never, 'content-type': 'application/octet-stream' } });
+};
+
+export const DELETE: RequestHandler = async ({ params, getClientAddress }) => {
+  const refused = await collectTooOften(getClientAddress());
+  if (refused) return refused;
+  if (!isPlace(params.id)) return noPlace();
+  return shelf.remove(params.id) ? done() : gone();
+};
+
+export const GET: RequestHandler = async ({ params, getClientAddress }) => {
+  const refused = await askTooOften(getClientAddress());
+  if (refused) return refused;
+  if (!isPlace(params.id)) return noPlace();
+  return shelf.get(params.id) ? done() : gone();
+};
