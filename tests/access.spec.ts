@@ -65,6 +65,9 @@ test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
   await expect(page.getByRole('tab', { name: 'Background' })).toHaveAttribute('aria-selected', 'true');
   await press('c');
   await expect(page.getByTestId('card-call')).toBeVisible();
+  await tabTo(/^More about this setup$/);
+  await press('Enter');
+  await expect(page.getByRole('dialog')).toBeVisible();
   await tabTo(/^Print this card$/);
   await tabTo(/^Edit this setup$/);
   await press('Enter');
@@ -135,10 +138,33 @@ async function everyScreen(page: Page, theme: string, look: (within?: string) =>
   }
   await page.getByRole('link', { name: 'Day' }).click();
   await expect(page.getByLabel('Job', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Choose Rings' }).click();
+  await expect(page.getByRole('heading', { name: 'Rings', level: 2 })).toBeVisible();
+  await expect(page.getByTestId('bag')).toContainText('the only one for');
   await look();
-  await page.getByRole('link', { name: 'Field card' }).click();
+  await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
+  await page.getByRole('button', { name: 'All jobs' }).click();
+  await expect(page.getByRole('heading', { name: 'Jobs', level: 1 })).toBeVisible();
+  await look();
+  await page.goto('/card/demo-under-palms');
   await expect(page.getByTestId('card-call')).toBeVisible();
   await look();
+  const { width, height } = page.viewportSize() ?? { width: 0, height: 0 };
+  if (width < height) {
+    // Lying on its side, as much as a browser leaves.
+    await page.setViewportSize({ width: 844, height: 340 });
+    await look();
+    expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBeLessThanOrEqual(340);
+    await page.setViewportSize({ width, height });
+  }
+  for (const sheet of [/^More about this setup/, /^Done/]) {
+    await page.getByRole('button', { name: sheet }).click();
+    // Ticked, it asks how it is.
+    if (String(sheet).includes('Done')) await page.getByRole('button', { name: /^Done/ }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await look('dialog');
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+  }
 }
 
 /** Everything that can be pressed or typed into is large enough for a finger. */
@@ -163,7 +189,8 @@ for (const size of [{ width: 1280, height: 800 }, phone]) {
     await page.setViewportSize(size);
     await everyScreen(page, 'studio', async (within) => {
       await expectNoAxeFindings(page, within);
-      await expectTargets(page, new URL(page.url()).pathname.startsWith('/card/') ? 44 : 24);
+      const inHand = new URL(page.url()).pathname.startsWith('/card/') && within !== 'dialog';
+      await expectTargets(page, inHand ? 44 : 24);
     });
   });
 }

@@ -127,7 +127,8 @@ test('the demo never overwrites what a user made, and can be put away and loaded
 test('removing a setup, a person and a job each offers undo', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Day' }).click();
-  await page.getByRole('button', { name: 'Remove West door', exact: true }).click();
+  await page.getByRole('button', { name: 'Choose West door', exact: true }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('link', { name: /Remove|West door f/ })).toHaveCount(0);
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('f/1.4 on Ines’s near eye, from 1.5 m.')).toBeVisible();

@@ -44,7 +44,7 @@ async function work(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'soft', exact: true }).click();
   await page.getByLabel('Why, and what to remember').fill('Wren ran.');
   await page.getByLabel('Why, and what to remember').press('Enter');
-  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
 }
 
 async function expectAllThere(page: Page): Promise<void> {

@@ -9,6 +9,8 @@ export async function ownServer(
   const child = spawn('node', ['scripts/start.mjs', '--port', String(port), ...more], {
     env: { ...process.env, ...env }
   });
+  // Whatever becomes of the test.
+  process.once('exit', () => child.kill());
   await new Promise<void>((resolve, reject) => {
     let said = '';
     const look = (text: Buffer) => {
@@ -24,6 +26,7 @@ export async function ownServer(
 
 /** Stops it, and waits until it is gone. */
 export async function stopped(server: ChildProcess): Promise<void> {
+  if (server.exitCode !== null) return;
   const gone = new Promise((resolve) => server.once('exit', resolve));
   server.kill('SIGTERM');
   await gone;

@@ -137,7 +137,8 @@ test('a removed job can be brought back after a reload', async ({ page }) => {
 test('the message’s Undo takes back what it names, whatever was done since', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Day', exact: true }).click();
-  await page.getByRole('button', { name: 'Remove Rings' }).click();
+  await page.getByRole('button', { name: 'Choose Rings' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
   const message = page.getByRole('status').filter({ hasText: 'Rings removed.' });
   await expect(message).toBeVisible();
   await page.getByLabel('Job', { exact: true }).fill('Fernhall, renamed');

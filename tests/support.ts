@@ -11,7 +11,11 @@ export const drawingTest = base.extend<{ page: Page }>({
     });
     page.on('request', (request) => {
       const url = request.url();
-      const own = url.startsWith(`${baseURL}/`) || url.startsWith('blob:') || url.startsWith('data:');
+      const own =
+        url.startsWith(`${baseURL}/`) ||
+        url.startsWith('http://127.0.0.1:4241/') ||
+        url.startsWith('blob:') ||
+        url.startsWith('data:');
       if (!own) problems.push(`request to ${url}`);
     });
     await use(page);

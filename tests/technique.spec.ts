@@ -50,8 +50,9 @@ test('speaker in candlelight with the SLR: what it would take, the point, the me
 
   await page.getByRole('link', { name: 'Field card' }).click();
   await expect(page.getByTestId('card-call')).toContainText('f/');
-  await expect(page.getByText('One point', { exact: true })).toBeVisible();
-  await page.getByText(/^Checks, 1 of \d+ done$/).click();
+  await expect(page.getByTestId('pocket')).toContainText('One point');
+  await page.getByRole('button', { name: /checks: more$/ }).click();
+  await expect(page.getByText(/^Checks, 1 of \d+ done$/)).toBeVisible();
   await expect(page.getByRole('checkbox', { name: /^One focus point/ })).toBeChecked();
   await page.getByRole('checkbox', { name: /^Look at the first frame/ }).check();
   await expect(page.getByText(/^Checks, 2 of \d+ done$/)).toBeVisible();

@@ -45,8 +45,10 @@ test('a setup is named and noted, seen as one types, in one step of undo each', 
   await page.keyboard.press('Tab');
   await saved(page);
   await page.getByRole('link', { name: 'Field card' }).click();
-  await expect(page.getByText('Wait for the lamp.')).toBeVisible();
-  await expect(page.getByText('1. Evening door')).toBeVisible();
+  await expect(page.getByTestId('pocket')).toContainText('1 Evening door');
+  await page.getByRole('button', { name: 'More about this setup' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Wait for the lamp.');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await page.goBack();
   for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).first().click();
   await expect(page).toHaveTitle(/^West door/);

@@ -1,9 +1,22 @@
 /** Reads files off the main thread. */
 import { expose } from 'comlink';
+import { decoded, type CsvRead } from '../core/formats/csv';
+import { readTable } from '../core/formats/shotList';
 import { readJobFile, type JobFileResult } from '../core/formats/jobFile';
 import { maxLensfunBytes, readLensfun, type LensfunResult } from '../core/formats/lensfun';
 
+/** Largest list read, bytes. */
+const maxListBytes = 20_000_000;
+
 const files = {
+  /** A list of shots as a table, in whatever encoding; or why it is none. */
+  async readList(file: Blob): Promise<{ readonly table: CsvRead; readonly encoding: string } | string> {
+    if (file.size > maxListBytes) return `The file has ${Math.round(file.size / 1e6)} MB; a list has at most 20 MB.`;
+    const { text, encoding } = decoded(new Uint8Array(await file.arrayBuffer()));
+    const table = readTable(text);
+    return typeof table === 'string' ? table : { table, encoding };
+  },
+
   async readJob(file: Blob, onProgress: (share: number) => void): Promise<JobFileResult> {
     return readJobFile(await file.text(), onProgress);
   },

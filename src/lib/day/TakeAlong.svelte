@@ -45,7 +45,7 @@
     void QRCode.toCanvas(canvas, address, { width: 264, margin: 3, errorCorrectionLevel: 'M' });
   };
 
-  async function asFile(how: typeof saveText) {
+  async function asFile(how: (text: string, name: string) => Promise<void> | void) {
     const id = app.open.id ?? '';
     const text = await app.files.exportText(id);
     if (text && job) await how(text, `${job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.focalis.json`);

@@ -88,7 +88,7 @@
   $effect(() => keepScreenOn());
 </script>
 
-<div
+<main
   class="mx-auto flex h-dvh w-full max-w-md touch-manipulation flex-col bg-surface px-4 text-ink select-none landscape:max-h-dvh pocket-wide:grid pocket-wide:max-w-none pocket-wide:grid-cols-2 pocket-wide:gap-x-5 print:hidden"
   {@attach swipe(go)}
   data-testid="pocket"
@@ -164,11 +164,11 @@
     <Steppers {setup} {shot} onmissing={() => (open = 'missing')} />
     <nav aria-label="Setups" class="flex shrink-0 gap-2 pt-2 pb-3">
       {#if index > 0}
-        <button
-          type="button"
+        <a
+          href="/card/{app.day.items[index - 1]?.id}"
+          data-sveltekit-replacestate
           class="grid h-14 w-16 place-items-center border-2 border-ink"
-          aria-label="Before: {app.day.items[index - 1]?.name}"
-          onclick={() => go(-1)}><ChevronLeft size={24} aria-hidden="true" /></button
+          aria-label="Before: {app.day.items[index - 1]?.name}"><ChevronLeft size={24} aria-hidden="true" /></a
         >
       {:else}<span class="w-16"></span>{/if}
       <button
@@ -187,16 +187,16 @@
           >{:else}Done{/if}</button
       >
       {#if index < count - 1}
-        <button
-          type="button"
+        <a
+          href="/card/{app.day.items[index + 1]?.id}"
+          data-sveltekit-replacestate
           class="grid h-14 w-16 place-items-center border-2 border-ink"
-          aria-label="After: {app.day.items[index + 1]?.name}"
-          onclick={() => go(1)}><ChevronRight size={24} aria-hidden="true" /></button
+          aria-label="After: {app.day.items[index + 1]?.name}"><ChevronRight size={24} aria-hidden="true" /></a
         >
       {:else}<span class="w-16"></span>{/if}
     </nav>
   </div>
-</div>
+</main>
 
 {#if open === 'more'}
   <PocketMore {row} {shot} {ticked} count={checks.length} onclose={() => (open = null)} />

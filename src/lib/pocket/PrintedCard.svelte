@@ -32,7 +32,7 @@
   <header class="flex items-center justify-between gap-2 border-b-2 border-ink pr-1 pl-4">
     <p class="condensed min-w-0 truncate py-3 text-[18px] font-semibold">{index + 1}. {row.setup.name}</p>
   </header>
-  <main class="flex flex-1 flex-col px-4 pt-3">
+  <div class="flex flex-1 flex-col px-4 pt-3">
     {#if plan && entry}
       <h1>
         <span class="condensed-more block text-[104px] leading-[0.86] font-bold tracking-tight"
@@ -77,5 +77,5 @@
       <h1 class="condensed mt-6 text-[34px] leading-tight font-bold">{words.title}</h1>
       <p class="mt-3 text-[19px]">{words.advice}</p>
     {/if}
-  </main>
+  </div>
 </div>

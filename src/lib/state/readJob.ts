@@ -1,5 +1,6 @@
 /** The way to the worker that reads files. */
 import { proxy } from 'comlink';
+import type { CsvRead } from '$core/formats/csv';
 import type { JobFileResult } from '$core/formats/jobFile';
 import type { LensfunResult } from '$core/formats/lensfun';
 import { WorkerClient } from '../../workers/client';
@@ -21,4 +22,9 @@ export function readLensDatabase(
   signal?: AbortSignal
 ): Promise<LensfunResult[]> {
   return files.call(async (api, progress) => api.readLensfun(chosen, proxy(progress)), { signal, onProgress });
+}
+
+/** A list of shots as a table, with the encoding it was read in; or, in a sentence, why it cannot be read. */
+export function readList(file: File): Promise<{ readonly table: CsvRead; readonly encoding: string } | string> {
+  return files.call(async (api) => api.readList(file));
 }

@@ -1,5 +1,8 @@
 /** What is done with setups as a whole. */
+import type { Shot } from '$core/formats/shotList';
 import { copiedParts } from '$core/job/copy';
+import { traitsOf } from '$core/job/resolve';
+import { beingNames, numbered } from '$core/setup/names';
 import { asPartOfJob, renamePeople } from '$core/job/normalise';
 import { withKitOnOffer } from '$core/setup/chooseKit';
 import type { Kit } from '$core/kit/schema';
@@ -140,31 +143,95 @@ export class Setups {
 
   /** A new group picture of some of the job's people. Null, with a message, when there is no room. */
   addGroup(people: readonly JobPerson[]): string | null {
-    const { store, open } = this.#parts;
+    const name = people.length === 1 ? (people[0]?.name ?? '') : `Group of ${people.length}`;
     if (people.length === 0) return null;
-    const jobId = open.id;
-    const last = open.rows[open.rows.length - 1];
-    if (jobId === null || this.#full()) return null;
-    const id = this.#parts.newId();
-    const name = freeName(
-      people.length === 1 ? (people[0]?.name ?? '') : `Group of ${people.length}`,
-      open.rows.map((row) => row.setup.name)
+    return this.#addPictures(`${name} added`, [{ name, people }])?.[0] ?? null;
+  }
+
+  /** Setups as a list from elsewhere says: people and places by their names, who and what is new is made. */
+  addShots(shots: readonly Shot[]): number {
+    const { open, newId, store, messages } = this.#parts;
+    const people = new Map(open.people.map((person) => [person.name.toLocaleLowerCase(), person]));
+    const unknown = [...open.people.map((person) => person.name)];
+    const named = (name: string): JobPerson => {
+      const key = name.toLocaleLowerCase();
+      const known = people.get(key) ?? traitsOf(newPerson(newId(), name));
+      people.set(key, known);
+      return known;
+    };
+    const unnamed = (): JobPerson => {
+      const name = numbered(beingNames.adult, unknown);
+      unknown.push(name);
+      return traitsOf(newPerson(newId(), name));
+    };
+    const label = `${shots.length} ${shots.length === 1 ? 'setup' : 'setups'} from a list`;
+    const added = this.#addPictures(
+      label,
+      shots.map(({ name, people: names, count, place, notes, schedule }) => ({
+        name,
+        people: names.length > 0 ? [...new Set(names)].map(named) : Array.from({ length: count }, unnamed),
+        place,
+        more: { notes, schedule }
+      }))
     );
-    const place = store.table('places').get(last ? (open.stored(last.id)?.value.placeId ?? '') : '')?.value;
-    const posed = groupOf(
-      people.map(({ id: who, name: called, ...traits }) => newPerson(who, called, traits)),
-      id,
-      name
-    );
-    const made = asPartOfJob(fitted(posed, open.offered), place ?? { id: this.#parts.newId(), name: 'Place' });
-    const [stored] = made.setups;
-    const own = place ? { ...stored.own, scenery: null, room: null } : stored.own;
-    store.edit(`${name} added`, (draft) => {
-      for (const item of made.places)
-        draft.put('places', newRow(item.id, item, { owner: jobId, position: open.places.length }));
-      draft.put('setups', newRow(id, { ...stored, own }, { owner: jobId, position: (last?.position ?? -1) + 1 }));
+    if (!added) return 0;
+    const { lastDone } = store.history;
+    messages.done(`${label}.`, lastDone?.id ?? null);
+    return added.length;
+  }
+
+  /** Adds pictures of these people as one step; at the place of that name, else at that of the last setup. */
+  #addPictures(
+    label: string,
+    pictures: readonly {
+      readonly name: string;
+      readonly people: readonly JobPerson[];
+      readonly place?: string;
+      readonly more?: Pick<Setup, 'notes' | 'schedule'>;
+    }[]
+  ): string[] | null {
+    const { store, open, newId, messages } = this.#parts;
+    const { id: jobId, rows } = open;
+    if (jobId === null) return null;
+    if (rows.length + pictures.length > limits.maxSetups) {
+      messages.problem(`A job holds at most ${limits.maxSetups} setups; this one has ${rows.length}.`);
+      return null;
+    }
+    const last = rows[rows.length - 1];
+    const places = [...open.places];
+    const lastPlace = places.find((item) => item.id === open.stored(last?.id ?? '')?.value.placeId);
+    const taken = rows.map((row) => row.setup.name);
+    const ids: string[] = [];
+    const result = store.edit(label, (draft) => {
+      pictures.forEach(({ name: wanted, people, place: placeName = '', more }, index) => {
+        const name = freeName(wanted, taken);
+        taken.push(name);
+        const id = newId();
+        ids.push(id);
+        const posed = groupOf(
+          people.map(({ id: who, name: called, ...traits }) => newPerson(who, called, traits)),
+          id,
+          name
+        );
+        const setup = { ...fitted(posed, open.offered), ...more };
+        const key = placeName.toLocaleLowerCase();
+        const place = key === '' ? lastPlace : places.find((item) => item.name.toLocaleLowerCase() === key);
+        const made = asPartOfJob(setup, place ?? { id: newId(), name: placeName || 'Place' });
+        const [stored] = made.setups;
+        const own = place ? { ...stored.own, scenery: null, room: null } : stored.own;
+        for (const item of made.places) {
+          places.push(item);
+          draft.put('places', newRow(item.id, item, { owner: jobId, position: places.length }));
+        }
+        for (const person of people) {
+          if (!draft.row('people', person.id))
+            draft.put('people', newRow(person.id, person, { owner: jobId, position: open.people.length + index }));
+        }
+        const position = (last?.position ?? -1) + 1 + index;
+        draft.put('setups', newRow(id, { ...stored, own }, { owner: jobId, position }));
+      });
     });
-    return id;
+    return result.ok ? ids : null;
   }
 
   /** Removes several together. */

@@ -61,8 +61,9 @@ export class Travel {
   /** Whether what was left still waits; null when nobody can tell just now. */
   async waits(place: string): Promise<boolean | null> {
     try {
-      const { status } = await this.#fetch(`/api/pickup/${place}`, { cache: 'no-store' });
-      return status === 204 ? true : status === 404 ? false : null;
+      const response = await this.#fetch(`/api/pickup/${place}`, { cache: 'no-store' });
+      const { waits } = (await response.json()) as { readonly waits?: unknown };
+      return typeof waits === 'boolean' ? waits : null;
     } catch {
       return null;
     }
@@ -163,7 +164,11 @@ export class Travel {
 
   async #leave(place: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
     if (bytes.length > maxPickupBytes) throw new Error('It is too large for this way. Take it as a file.');
-    const response = await this.#reached(`/api/pickup/${place}`, { method: 'PUT', body: bytes });
+    const response = await this.#reached(`/api/pickup/${place}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/octet-stream' },
+      body: bytes
+    });
     if (!response.ok) throw new Error(await said(response));
   }
 

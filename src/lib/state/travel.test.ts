@@ -30,7 +30,7 @@ const network: typeof fetch = async (asked, options) => {
     case 'DELETE':
       return new Response(null, { status: shelf.remove(place) ? 204 : 404 });
     default:
-      return new Response(null, { status: shelf.get(place) ? 204 : 404 });
+      return Response.json({ waits: shelf.get(place) !== null });
   }
 };
 

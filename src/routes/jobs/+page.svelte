@@ -75,26 +75,33 @@
               </a>
               <span class="flex flex-wrap gap-2">
                 {#if row.value.state === 'template'}
-                  <Button color="alternative" onclick={() => void go(jobs.duplicate(row.id, 'fromTemplate'))}
-                    >Start a job<span class="sr-only"> from {row.value.name}</span></Button
+                  <Button
+                    color="alternative"
+                    onclick={() => void go(jobs.duplicate(row.id, 'fromTemplate'))}
+                    aria-label="Start a job from {row.value.name}">Start a job</Button
                   >
                 {:else}
-                  <Button color="alternative" onclick={() => void jobs.duplicate(row.id, 'copy')}
-                    >Duplicate<span class="sr-only"> {row.value.name}</span></Button
+                  <Button
+                    color="alternative"
+                    onclick={() => void jobs.duplicate(row.id, 'copy')}
+                    aria-label="Duplicate {row.value.name}">Duplicate</Button
                   >
                   {#if row.value.state === 'open'}
-                    <Button color="alternative" onclick={() => void jobs.duplicate(row.id, 'template')}
-                      >Keep as template<span class="sr-only">: {row.value.name}</span></Button
+                    <Button
+                      color="alternative"
+                      onclick={() => void jobs.duplicate(row.id, 'template')}
+                      aria-label="Keep as template: {row.value.name}">Keep as template</Button
                     >
                   {/if}
-                  <Button color="alternative" onclick={() => jobs.archive(row.id, row.value.state === 'open')}
-                    >{row.value.state === 'open' ? 'Archive' : 'Open again'}<span class="sr-only">
-                      {row.value.name}</span
-                    ></Button
+                  <Button
+                    color="alternative"
+                    onclick={() => jobs.archive(row.id, row.value.state === 'open')}
+                    aria-label="{row.value.state === 'open' ? 'Archive' : 'Open again'} {row.value.name}"
+                    >{row.value.state === 'open' ? 'Archive' : 'Open again'}</Button
                   >
                 {/if}
-                <Button color="alternative" onclick={() => jobs.remove(row.id)}
-                  >Remove<span class="sr-only"> {row.value.name}</span></Button
+                <Button color="alternative" onclick={() => jobs.remove(row.id)} aria-label="Remove {row.value.name}"
+                  >Remove</Button
                 >
               </span>
             </li>

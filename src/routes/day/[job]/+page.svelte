@@ -24,6 +24,7 @@
   const { day } = app;
   let adding = $state(false);
   let taking = $state(false);
+  let listing = $state(false);
   let chosen = $state.raw<readonly string[]>([]);
   const still = $derived(chosen.filter((id) => app.open.row(id)));
   $effect(() => {
@@ -54,6 +55,7 @@
         <h2 class="condensed mb-3 text-2xl font-bold">What are you shooting?</h2>
         <TemplateChoice onchoose={add} />
         <p class="label mt-3">One press gives a usable answer; everything about it can be changed then.</p>
+        <Button color="alternative" class="mt-3" onclick={() => (listing = true)}>Or read a shot list …</Button>
       </section>
     {:else}
       <div class="grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1fr)_21rem]">
@@ -91,6 +93,7 @@
           <Button color="alternative" class="mt-4" onclick={() => (adding = true)}>
             <Plus size={14} aria-hidden="true" class="mr-1" />Setup
           </Button>
+          <Button color="alternative" class="mt-4 ml-2" onclick={() => (listing = true)}>Shot list …</Button>
         </div>
         <aside class="min-w-0" aria-label="About the day">
           {#if still.length > 0}<ChosenPanel chosen={still} onclear={() => (chosen = [])} />{/if}
@@ -107,6 +110,9 @@
   </main>
   <OnceOpen open={taking}>
     {#await import('$lib/day/TakeAlong.svelte') then { default: TakeAlong }}<TakeAlong bind:open={taking} />{/await}
+  </OnceOpen>
+  <OnceOpen open={listing}>
+    {#await import('$lib/day/ListDialog.svelte') then { default: ListDialog }}<ListDialog bind:open={listing} />{/await}
   </OnceOpen>
   <NewSetupDialog bind:open={adding} onchoose={add} />
 {:else}

@@ -60,5 +60,5 @@ export const GET: RequestHandler = async ({ params, getClientAddress }) => {
   const refused = await askTooOften(getClientAddress());
   if (refused) return refused;
   if (!isPlace(params.id)) return noPlace();
-  return shelf.get(params.id) ? done() : gone();
+  return Response.json({ waits: shelf.get(params.id) !== null }, { headers: never });
 };

@@ -1,0 +1,50 @@
+/** The server between two devices, as any client sees it. */
+import { randomBytes } from 'node:crypto';
+import { expect, test } from '@playwright/test';
+import { ownServer, stopped } from './ownServer';
+
+const place = () => randomBytes(16).toString('base64url');
+const type = { 'content-type': 'application/octet-stream' };
+
+test('what is left waits until it has arrived, is never kept by anybody else, and nothing else is taken', async ({
+  request
+}) => {
+  const at = `/api/pickup/${place()}`;
+  expect((await request.post(at)).status()).toBe(404);
+  const left = await request.put(at, { data: Buffer.from('sealed'), headers: type });
+  expect(left.status()).toBe(204);
+  expect(await (await request.get(at)).json()).toEqual({ waits: true });
+  // A broken connection may try again.
+  for (let i = 0; i < 2; i++) {
+    const collected = await request.post(at);
+    expect(await collected.text()).toBe('sealed');
+    expect(collected.headers()['cache-control']).toBe('no-store');
+    expect(collected.headers()['content-security-policy']).toContain("default-src 'none'");
+  }
+  expect((await request.delete(at)).status()).toBe(204);
+  expect((await request.delete(at)).status()).toBe(404);
+  const gone = await request.post(at);
+  expect(gone.status()).toBe(404);
+  expect(await gone.json()).toEqual({ field: '', reason: expect.stringContaining('Nothing waits here') as unknown });
+
+  for (const bad of ['x', 'a'.repeat(23), encodeURIComponent('../../etc/passwd123456')])
+    expect((await request.put(`/api/pickup/${bad}`, { data: Buffer.from('x'), headers: type })).status()).toBe(400);
+  expect((await request.put(at, { data: Buffer.alloc(0), headers: type })).status()).toBe(400);
+  expect((await request.put(at, { data: Buffer.alloc(8 * 1024 * 1024 + 1), headers: type })).status()).toBe(413);
+  expect((await request.put(at, { data: Buffer.alloc(1024 * 1024), headers: type })).status()).toBe(204);
+  // The larger limit is for this address alone.
+  const json = { 'content-type': 'application/json' };
+  expect((await request.post('/api/plan', { data: Buffer.alloc(1024 * 1024), headers: json })).status()).toBe(413);
+});
+
+test('one address cannot fill the shelf', async () => {
+  const server = await ownServer(4242);
+  const statuses: number[] = [];
+  for (let i = 0; i < 22; i++) {
+    const address = `http://127.0.0.1:4242/api/pickup/${place()}`;
+    statuses.push((await fetch(address, { method: 'PUT', body: 'x', headers: type })).status);
+  }
+  expect(statuses.slice(0, 20)).toEqual(Array(20).fill(204));
+  expect(statuses.slice(20)).toEqual([429, 429]);
+  await stopped(server);
+});
