@@ -59,14 +59,26 @@ const views = [
     size: desk,
     then: (page) => page.getByText('the side', { exact: true }).click()
   },
-  { name: 'day', path: '/day/demo-fernhall', size: desk },
+  {
+    name: 'day',
+    path: '/day/demo-fernhall',
+    size: desk,
+    then: (page) => page.getByTestId('bag').getByText('the only one for').first().waitFor()
+  },
   {
     name: 'kit',
     path: '/kit',
     size: desk,
     then: (page) => page.getByRole('button', { name: '85 mm f/1.4' }).click()
   },
-  { name: 'field-card', path: '/card/demo-under-palms', size: pocket, theme: 'sun' }
+  { name: 'pocket-sun', path: '/card/demo-family-steps', size: pocket, theme: 'sun' },
+  {
+    name: 'pocket-dim',
+    path: '/card/demo-first-dance',
+    size: pocket,
+    theme: 'dim',
+    then: (page) => page.getByRole('button', { name: 'Light, less' }).click()
+  }
 ];
 
 /** Waits until a picture has had enough looks to be shown. */
@@ -100,16 +112,27 @@ for (const { name, path, size, theme = 'studio', then } of views.filter(
   if (path.startsWith('/card')) {
     // The card shows what the Finder has drawn to the end, and kept.
     await page.goto(`http://127.0.0.1:${port}${path.replace('/card', '/setup')}`);
-    await fine(page.getByTestId('finder').locator('canvas'));
-    await page.waitForFunction(() => !/ looks/.test(document.querySelector('main')?.textContent ?? ''));
-    await page.waitForTimeout(3000);
+    await page.waitForFunction(
+      (key) =>
+        new Promise((resolve) => {
+          const opening = indexedDB.open('focalis');
+          opening.onsuccess = () => {
+            const found = opening.result.transaction('thumbnails').objectStore('thumbnails').getKey(key);
+            found.onsuccess = () => {
+              opening.result.close();
+              resolve(found.result !== undefined);
+            };
+          };
+        }),
+      path.replace('/card/', 'card-')
+    );
   }
   await page.setViewportSize(size);
   await page.goto(`http://127.0.0.1:${port}${path}`);
   await page.evaluate(() => document.fonts.ready);
   if (path.startsWith('/setup')) await fine(page.getByTestId('finder').locator('canvas'));
   else if (path.startsWith('/day')) await page.getByTestId('thumbnail').first().waitFor({ timeout: 120_000 });
-  else if (path.startsWith('/card')) await page.locator('[data-testid=card-picture], main svg').first().waitFor();
+  else if (path.startsWith('/card')) await page.locator('[data-testid=pocket-ring]').first().waitFor();
   else await page.getByRole('heading', { level: 1 }).waitFor();
   await then?.(page);
   await page.waitForTimeout(1500);

@@ -13,7 +13,7 @@ export interface BetterOrder {
 }
 
 /** Longer days are not searched: every pair is tried. */
-const mostItems = 120;
+const mostItems = 60;
 
 /** What an order costs, minutes of trouble; a clash outweighs all of it. */
 const costOf = ({ lensChanges, walks, entries }: Timetable): number =>

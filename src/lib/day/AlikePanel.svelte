@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from 'flowbite-svelte';
   import { alikeSets, lookOf } from '$core/day/variety';
   import { alikeWords } from '$core/words/day';
   import Chart from '$lib/controls/Chart.svelte';
@@ -6,8 +7,12 @@
 
   /** How the day's pictures spread: background blur across, framing upwards, perspective by the size of the ring. */
   const app = getApp();
+  /** Longer days are compared when asked: each picture has to be planned. */
+  const byItselfUpTo = 40;
+  let asked = $state(false);
+  const compared = $derived(asked || app.open.rows.length <= byItselfUpTo);
   const looks = $derived(
-    app.open.rows.flatMap((row, index) => {
+    (compared ? app.open.rows : []).flatMap((row, index) => {
       const { plan } = app.open.planned(row.setup);
       return plan.kind === 'plan' ? [{ ...lookOf(row.id, plan), number: index + 1, name: row.setup.name }] : [];
     })
@@ -22,7 +27,9 @@
   const said = $derived(sets.map((set) => alikeWords(numbers(set))).join('; '));
 </script>
 
-{#if shown.length > 2}
+{#if !compared}
+  <Button color="alternative" class="mb-6" onclick={() => (asked = true)}>See how alike they are</Button>
+{:else if shown.length > 2}
   <section aria-labelledby="alike-title" class="mb-6">
     <h2 id="alike-title" class="condensed text-[18px] font-bold">How alike they are</h2>
     <p class="text-soft">{said === '' ? 'No three of them are alike.' : `${said}.`}</p>

@@ -28,6 +28,7 @@
   );
   const lanes = $derived(lensLanes(table.entries));
   const places = $derived(placePieces(table.entries));
+  const placeNames = $derived(new Map(app.open.places.map((place) => [place.id, place.name])));
   const byId = $derived(new Map(table.entries.map((entry, index) => [entry.item.id, index])));
 
   const consider = (event: CustomEvent<DndEvent>) => void (dragged = event.detail.items as { id: string }[]);
@@ -82,7 +83,7 @@
           lanes={lanes[index] ?? []}
           lensLabel={lensLabel(index)}
           place={places[index] ?? { used: true, starts: true, ends: true }}
-          placeName={app.open.places.find((place) => place.id === entry.item.placeId)?.name ?? ''}
+          placeName={placeNames.get(entry.item.placeId) ?? ''}
           chosen={chosen.includes(item.id)}
           onchoose={(event) => choose(item.id, event)}
         />

@@ -15,7 +15,7 @@ export async function keepForCard(
   id: string,
   taken: Taken
 ): Promise<void> {
-  if (canvas.width < leastPx) return;
+  if (Math.max(canvas.width, canvas.height) < leastPx) return;
   const scale = Math.min(1, longSidePx / Math.max(canvas.width, canvas.height));
   const small = document.createElement('canvas');
   small.width = Math.round(canvas.width * scale);

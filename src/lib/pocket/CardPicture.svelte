@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
   import type { Body, Lens } from '$core/kit/schema';
-  import { aspectOf } from '$lib/finder/asking';
+  import { aspectOf, type Taken } from '$lib/finder/asking';
   import { cardKey, drawnFrom } from '$lib/finder/drawnFrom';
   import Outline from '$lib/finder/Outline.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -12,12 +12,14 @@
     plan: Plan;
     body: Body;
     lens: Lens;
+    /** As it was planned, where it looks the same. */
+    planned?: Taken | null;
     /** The room for it, px. */
     width: number;
     height: number;
   }
   /** What the Finder last drew of the setup as it is now; the outline where it has not. Nothing is drawn for the card. */
-  let { row, plan, body, lens, width, height }: Props = $props();
+  let { row, plan, body, lens, planned = null, width, height }: Props = $props();
   const app = getApp();
   const aspect = $derived(aspectOf({ setup: row.setup, body }));
   const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
@@ -26,7 +28,12 @@
   $effect(() => {
     let wanted = true;
     let made = '';
-    void app.thumbnails.kept(cardKey(row.id), drawnFrom({ setup: row.setup, plan, body, lens })).then((kept) => {
+    const { thumbnails } = app;
+    const key = cardKey(row.id);
+    const now = drawnFrom({ setup: row.setup, plan, body, lens });
+    const then = planned ? drawnFrom(planned) : now;
+    const find = async () => (await thumbnails.kept(key, now)) ?? (then === now ? null : thumbnails.kept(key, then));
+    void find().then((kept) => {
       if (!wanted || !kept) return;
       made = URL.createObjectURL(kept);
       address = made;

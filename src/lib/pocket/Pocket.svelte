@@ -3,6 +3,7 @@
   import { goto } from '$app/navigation';
   import { asShot } from '$core/field/asShot';
   import { focusPointWords } from '$core/setup/focusPoint';
+  import { isAsPlanned } from '$core/setup/schedule';
   import { checksOf } from '$core/technique/checks';
   import { capital, noPlanWords, oddsWords, standing, subjectName, targetWords } from '$core/words/call';
   import { checkWords, tickedOf } from '$core/words/checks';
@@ -35,6 +36,12 @@
   const planned = $derived(app.open.planned(shot));
   const plan = $derived(planned.plan.kind === 'plan' ? planned.plan : null);
   const entry = $derived(plan?.stops[plan.selected] ?? null);
+  /** The plan's own picture, where only the light has changed. */
+  const asDrawn = $derived.by(() => {
+    const { plan: result, body, lens: on } = app.open.planned(setup);
+    const alike = isAsPlanned({ ...setup.taken.different, lightStops: 0 });
+    return alike && result.kind === 'plan' && body && on ? { setup, plan: result, body, lens: on } : null;
+  });
   const index = $derived(app.day.items.findIndex((item) => item.id === row.id));
   const count = $derived(app.day.items.length);
   const dayEntry = $derived(app.day.table.entries[index]);
@@ -128,7 +135,7 @@
     {/if}
     {#if plan && planned.body && planned.lens}
       <div class="-mx-4 flex min-h-20 flex-1 pocket-wide:hidden">
-        <PocketPicture row={{ ...row, setup: shot }} {plan} body={planned.body} lens={planned.lens} />
+        <PocketPicture row={{ ...row, setup: shot }} {plan} body={planned.body} lens={planned.lens} planned={asDrawn} />
       </div>
       {#if plan.conflict}
         <div class="py-1.5"><NearestFix {setup} {shot} {plan} /></div>
@@ -158,7 +165,7 @@
   <div class="flex min-h-0 shrink-0 flex-col pocket-wide:shrink">
     {#if plan && planned.body && planned.lens}
       <div class="mt-2 mb-2 hidden min-h-0 flex-1 pocket-wide:flex">
-        <PocketPicture row={{ ...row, setup: shot }} {plan} body={planned.body} lens={planned.lens} />
+        <PocketPicture row={{ ...row, setup: shot }} {plan} body={planned.body} lens={planned.lens} planned={asDrawn} />
       </div>
     {/if}
     <Steppers {setup} {shot} onmissing={() => (open = 'missing')} />

@@ -2,7 +2,7 @@
   import type { Plan } from '$core/call/plan';
   import type { Body, Lens } from '$core/kit/schema';
   import type { SetupRow } from '$lib/state/openJob.svelte';
-  import { aspectOf, projection } from '$lib/finder/asking';
+  import { aspectOf, projection, type Taken } from '$lib/finder/asking';
   import CardPicture from './CardPicture.svelte';
 
   interface Props {
@@ -10,9 +10,10 @@
     plan: Plan;
     body: Body;
     lens: Lens;
+    planned?: Taken | null;
   }
   /** The picture with the target ringed, as large as there is room for. */
-  let { row, plan, body, lens }: Props = $props();
+  let { row, plan, body, lens, planned = null }: Props = $props();
   let width = $state(0);
   let height = $state(0);
   const aspect = $derived(aspectOf({ setup: row.setup, body }));
@@ -28,7 +29,7 @@
   {#if width > 0 && height > 0}
     <div class="absolute inset-0 grid place-items-center overflow-hidden">
       <div class="relative" style:width="{frame.width}px" style:height="{frame.height}px">
-        <CardPicture {row} {plan} {body} {lens} {width} {height} />
+        <CardPicture {row} {plan} {body} {lens} {planned} {width} {height} />
         {#if ring}
           <svg
             class="absolute inset-0"
