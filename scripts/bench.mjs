@@ -22,3 +22,4 @@ run('Benchmarks', 'node', [bundle]);
 build();
 run('Benchmarks of a large job', 'npx', ['tsx', 'benchmarks/largeJob.ts'], { FOCALIS_ROOT: root });
 run('Benchmarks of the renderer', 'npx', ['tsx', 'benchmarks/render.ts'], { FOCALIS_ROOT: root });
+run('Benchmarks of a cold start', 'npx', ['tsx', 'benchmarks/offlineStart.ts'], { FOCALIS_ROOT: root });
