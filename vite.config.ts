@@ -9,9 +9,16 @@ const apart: Plugin = {
   outputOptions(options) {
     const usual = options.chunkFileNames;
     if (typeof usual !== 'string' || !usual.startsWith('_app/immutable/')) return null;
-    const large = /node_modules\/(?:plotly|pdf-lib|@pdf-lib)/;
+    const large = /node_modules\/(plotly|@vladmandic)/;
+    const files = options.assetFileNames;
     return {
       ...options,
+      assetFileNames: (asset) =>
+        asset.originalFileNames.some((name) => /node_modules\/(@vladmandic|@tensorflow)/.test(name))
+          ? '_app/immutable/apart/[name].[hash][extname]'
+          : typeof files === 'function'
+            ? files(asset)
+            : (files ?? '_app/immutable/assets/[name].[hash][extname]'),
       chunkFileNames: (chunk) =>
         chunk.moduleIds.some((id) => large.test(id)) ? '_app/immutable/apart/[hash].js' : usual
     };

@@ -87,7 +87,7 @@ try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
     const start = performance.now();
-    await page.goto(address);
+    await page.goto(`${address}/setup/demo-west-door`);
     await page.locator('[data-testid=call] h1').waitFor();
     firsts.push(performance.now() - start);
     await context.close();
@@ -107,7 +107,7 @@ try {
       }
     };
   });
-  await page.goto(address);
+  await page.goto(`${address}/setup/demo-west-door`);
   await page.locator('[data-testid=call] h1').waitFor();
   const importing = performance.now();
   await page.getByLabel('Job file').setInputFiles({

@@ -131,6 +131,23 @@ export function lensDatabase() {
     console.log('\n— The lens database could not be installed: the test that reads all of it is left out.');
 }
 
+/** A Redis-compatible server, for the tests of several servers on one store; they are left out where it cannot be had. */
+export function sharedStore() {
+  if (spawnSync('redis-server', ['--version'], { stdio: 'ignore' }).status === 0) return;
+  const [command, ...rest] = [...asRoot, 'sh', '-c'];
+  const install = 'apt-get update -qq; apt-get install -y -qq --no-install-recommends redis-server';
+  spawnSync(command, [...rest, install], { stdio: 'ignore', env: { ...process.env, ...quietly } });
+  if (spawnSync('redis-server', ['--version'], { stdio: 'ignore' }).status !== 0)
+    console.log('\n— No Redis server could be installed: the tests of a shared store are left out.');
+}
+
+/** Poppler, with which tests read the pages that were made. */
+export function poppler() {
+  if (spawnSync('pdftotext', ['-v'], { stdio: 'ignore' }).status === 0) return;
+  apt('Updating the package lists', 'update', '-qq');
+  apt('Installing Poppler', 'install', '-y', '-qq', '--no-install-recommends', 'poppler-utils');
+}
+
 /** Debian's Chromium, through apt when it is missing. */
 export function chromium() {
   if (existsSync(chromiumPath)) return;

@@ -1,28 +1,10 @@
 // npm run screenshots: one picture of each main view, from the demo, into docs/screenshots.
-import { spawn } from 'node:child_process';
+import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium as playwright } from '@playwright/test';
-import { build, chromiumPath, install, root } from './prepare.mjs';
+import { browsing } from './browsing.mjs';
+import { root } from './prepare.mjs';
 
-install();
-build();
-const port = '4188';
-const server = spawn('node', ['scripts/start.mjs'], { cwd: root, env: { ...process.env, PORT: port }, stdio: 'pipe' });
-await new Promise((resolve) => server.stdout.on('data', (text) => String(text).includes('Focalis is at') && resolve()));
-
-const browser = await playwright.launch({
-  executablePath: chromiumPath,
-  args: [
-    '--no-sandbox',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--use-angle=swiftshader',
-    '--enable-unsafe-swiftshader'
-  ]
-});
+const { base, browser, end } = await browsing('4188');
 
 const desk = { width: 1280, height: 800 };
 const pocket = { width: 390, height: 844 };
@@ -71,6 +53,7 @@ const views = [
     size: desk,
     then: (page) => page.getByRole('button', { name: '85 mm f/1.4' }).click()
   },
+  { name: 'settings', path: '/settings', size: desk },
   { name: 'pocket-sun', path: '/card/demo-family-steps', size: pocket, theme: 'sun' },
   {
     name: 'pocket-dim',
@@ -80,6 +63,19 @@ const views = [
     then: (page) => page.getByRole('button', { name: 'Light, less' }).click()
   }
 ];
+
+/** Whether a small picture has been kept; runs in the page. */
+const keptThumbnail = (key) =>
+  new Promise((resolve) => {
+    const opening = indexedDB.open('focalis');
+    opening.onsuccess = () => {
+      const found = opening.result.transaction('thumbnails').objectStore('thumbnails').getKey(key);
+      found.onsuccess = () => {
+        opening.result.close();
+        resolve(found.result !== undefined);
+      };
+    };
+  });
 
 /** Waits until a picture has had enough looks to be shown. */
 async function fine(canvas) {
@@ -93,42 +89,35 @@ async function fine(canvas) {
   );
 }
 
+if (process.argv.length === 2 || process.argv.includes('welcome')) {
+  const first = await browser.newPage({ viewport: desk });
+  await first.goto(`${base}/`);
+  await first.getByRole('button', { name: /^Somebody with a pet/ }).waitFor();
+  await first.screenshot({ path: join(root, 'docs/screenshots/welcome.png') });
+  await first.close();
+}
 // One profile for all, so that the small pictures are drawn once.
 const context = await browser.newContext();
 const page = await context.newPage();
 await page.setViewportSize(desk);
 page.setDefaultTimeout(300_000);
 const only = process.argv.slice(2);
-await page.goto(`http://127.0.0.1:${port}/day/demo-fernhall`);
+await page.goto(`${base}/day/demo-fernhall`);
 if (only.length === 0)
   await page.waitForFunction(() => document.querySelectorAll('[data-testid=thumbnail]').length >= 11);
 for (const { name, path, size, theme = 'studio', then } of views.filter(
   (view) => only.length === 0 || only.includes(view.name)
 )) {
   await page.setViewportSize(desk);
-  await page.goto(`http://127.0.0.1:${port}/day/demo-fernhall`);
-  await page.getByRole('button', { name: 'Settings' }).click();
-  await page.getByText(theme, { exact: true }).click();
+  await page.goto(`${base}/settings`);
+  await page.getByRole('group', { name: 'Look' }).getByText(theme, { exact: true }).click();
   if (path.startsWith('/card')) {
     // The card shows what the Finder has drawn to the end, and kept.
-    await page.goto(`http://127.0.0.1:${port}${path.replace('/card', '/setup')}`);
-    await page.waitForFunction(
-      (key) =>
-        new Promise((resolve) => {
-          const opening = indexedDB.open('focalis');
-          opening.onsuccess = () => {
-            const found = opening.result.transaction('thumbnails').objectStore('thumbnails').getKey(key);
-            found.onsuccess = () => {
-              opening.result.close();
-              resolve(found.result !== undefined);
-            };
-          };
-        }),
-      path.replace('/card/', 'card-')
-    );
+    await page.goto(`${base}${path.replace('/card', '/setup')}`);
+    while (!(await page.evaluate(keptThumbnail, path.replace('/card/', 'card-')))) await page.waitForTimeout(500);
   }
   await page.setViewportSize(size);
-  await page.goto(`http://127.0.0.1:${port}${path}`);
+  await page.goto(`${base}${path}`);
   await page.evaluate(() => document.fonts.ready);
   if (path.startsWith('/setup')) await fine(page.getByTestId('finder').locator('canvas'));
   else if (path.startsWith('/day')) await page.getByTestId('thumbnail').first().waitFor({ timeout: 120_000 });
@@ -138,5 +127,40 @@ for (const { name, path, size, theme = 'studio', then } of views.filter(
   await page.waitForTimeout(1500);
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
 }
-await browser.close();
-server.kill();
+if (only.length === 0 || only.some((name) => name.startsWith('frame'))) {
+  // Frames of the simulated camera, brought in and measured as anybody's would be.
+  const folder = join(root, 'tests/frames');
+  await page.setViewportSize(desk);
+  await page.goto(`${base}/setup/demo-west-door`);
+  await page.getByTestId('call').waitFor();
+  await page.getByLabel('Job file').setInputFiles(join(folder, 'six.focalis.json'));
+  await page.waitForURL(/six-on-the-steps/);
+  await page.getByRole('link', { name: 'Frames' }).click();
+  const files = readdirSync(folder).filter((name) => name.endsWith('.JPG'));
+  await page.getByLabel('Pictures').setInputFiles(files.map((name) => join(folder, name)));
+  await page.getByText('12 pictures brought in').waitFor();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByText('by time', { exact: true }).click();
+  for (const key of [
+    'x',
+    'ArrowDown',
+    'x',
+    'ArrowDown',
+    'Enter',
+    'ArrowDown',
+    'm',
+    'ArrowDown',
+    'Enter',
+    'ArrowDown',
+    'x'
+  ])
+    await page.keyboard.press(key);
+  await page.getByRole('grid').evaluate((grid) => (grid.scrollTop = 0));
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: join(root, 'docs/screenshots/frames.png') });
+  await page.getByRole('button', { name: 'Open FOC_0202.JPG' }).click();
+  await page.getByTestId('plane-title').waitFor();
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: join(root, 'docs/screenshots/frame.png') });
+}
+await end();

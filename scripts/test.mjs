@@ -1,9 +1,11 @@
 // npm test: installs what is missing, then lint, types, unit tests, build and end-to-end tests.
-import { build, chromium, install, lensDatabase, models, run, runTogether } from './prepare.mjs';
+import { build, chromium, install, lensDatabase, models, poppler, run, runTogether, sharedStore } from './prepare.mjs';
 
 install();
 chromium();
+poppler();
 lensDatabase();
+sharedStore();
 // Some unit tests look at the figures as they are drawn.
 models();
 run('Syncing', 'npx', ['svelte-kit', 'sync']);

@@ -1,6 +1,8 @@
 declare module 'jstat' {
   const jstat: {
     normal: { cdf(x: number, mean: number, sd: number): number; pdf(x: number, mean: number, sd: number): number };
+    studentt: { inv(p: number, freedom: number): number };
+    chisquare: { inv(p: number, freedom: number): number };
   };
   export default jstat;
 }

@@ -1,7 +1,9 @@
 /** The evening before and the day itself: a job from nothing, ordered, packed, taken along, adjusted without a network, brought home. */
+import ICAL from 'ical.js';
 import jsQR from 'jsqr';
 import { chromium, devices, type Page } from '@playwright/test';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ownServer, stopped } from './ownServer';
@@ -109,6 +111,20 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
   await page.getByLabel('Starts at').press('Enter');
   await expect(page.getByRole('heading', { name: /^Twelve pictures, 13:40 to/ })).toBeVisible();
   await expect(page.getByTestId('bag')).toContainText('every must-have picture');
+  // A place of its own, and what is for others: a table and a calendar.
+  await page.getByLabel('Place', { exact: true }).selectOption({ label: 'a new place, as here …' });
+  await expect(page.getByTestId('day-cost')).toContainText('1 walk');
+  await page.getByLabel('Date', { exact: true }).fill('2027-05-08');
+  await page.getByLabel('Date', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'Paper and files' }).click();
+  const out = async (name: string) => {
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()]);
+    return readFileSync(await file.path(), 'utf8');
+  };
+  expect((await out('Table (CSV)')).trim().split('\r\n')).toHaveLength(13);
+  const events = new ICAL.Component(ICAL.parse(await out('Calendar (iCalendar)')) as unknown[]);
+  expect(events.getAllSubcomponents('vevent')).toHaveLength(12);
+  await page.keyboard.press('Escape');
   await saved(page);
 
   // Taken along by the code.
@@ -191,14 +207,46 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
   }
 });
 
+test('the day leaves as cards, a list and a calendar, with nobody’s name where that is not ticked', async ({
+  page
+}) => {
+  await page.goto('/day/demo-fernhall');
+  await page.getByRole('button', { name: 'Paper and files' }).click();
+  const dialog = page.getByRole('dialog');
+  const made = async (name: string) => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      dialog.getByRole('button', { name, exact: true }).click()
+    ]);
+    return { path: await file.path(), name: file.suggestedFilename() };
+  };
+  const cards = await made('Field cards (PDF)');
+  expect(cards.name).toBe('Fernhall-Glasshouse-cards.pdf');
+  const words = execFileSync('pdftotext', [cards.path, '-'], { encoding: 'utf8' });
+  expect(words).toContain('Ines’s near eye');
+  expect(words).toContain('13. Family, the 85');
+  await dialog.getByLabel('with names').uncheck();
+  const list = await made('List (PDF)');
+  const lines = execFileSync('pdftotext', ['-layout', list.path, '-'], { encoding: 'utf8' });
+  expect(lines).toContain('Person 1’s near eye');
+  expect(lines).not.toMatch(/Ines|Tobiah/);
+  const calendar = await made('Calendar (iCalendar)');
+  const read = new ICAL.Component(ICAL.parse(readFileSync(calendar.path, 'utf8')) as unknown[]);
+  const events = read.getAllSubcomponents('vevent').map((item) => new ICAL.Event(item));
+  expect(events).toHaveLength(13);
+  expect(events[0]?.startDate.toString()).toBe('2027-06-12T13:40:00');
+  expect(events[0]?.description).not.toContain('Ines');
+  expect(await page.evaluate(() => document.querySelector('[role=alert]')?.textContent ?? '')).toBe('');
+});
+
 test('the shot list goes out as a table and comes in again, row by row, with what was not taken and why', async ({
   page
 }) => {
   await page.goto('/day/demo-fernhall');
-  await page.getByRole('button', { name: 'Shot list …' }).click();
+  await page.getByRole('button', { name: 'Paper and files' }).click();
   const dialog = page.getByRole('dialog');
   const saving = page.waitForEvent('download');
-  await dialog.getByRole('button', { name: 'Save the list' }).click();
+  await dialog.getByRole('button', { name: 'Table (CSV)' }).click();
   const file = await saving;
   expect(file.suggestedFilename()).toBe('Fernhall-Glasshouse.csv');
   const path = await file.path();
@@ -215,7 +263,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
     page
       .getByLabel('List of shots')
       .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(content, 'latin1') });
-  await page.getByRole('button', { name: 'Shot list …' }).click();
+  await page.getByRole('button', { name: 'Paper and files' }).click();
   await offer('long.csv', `Name\n${'x\n'.repeat(100_000)}`);
   await expect(dialog.getByRole('alert')).toHaveText(
     'long.csv was not read. The file has more than 300 rows; a job holds 300 setups.'

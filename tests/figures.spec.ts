@@ -1,4 +1,4 @@
-import { call, expect, expectNoAxeFindings, openDemo, saved, test } from './support';
+import { call, expect, inSettings, openDemo, saved, test } from './support';
 
 test('the figures behind the odds: what each would gain, one changed, kept after a reload, and back again', async ({
   page
@@ -11,17 +11,15 @@ test('the figures behind the odds: what each would gain, one changed, kept after
   await expect(panel).toContainText(/If your hold were twice as steady: .*f\/5 keeps \d\d % instead of 9\d %\./);
   const before = (await call(page).textContent()) ?? '';
 
-  await page.getByRole('button', { name: 'Settings' }).click();
-  await page.getByRole('button', { name: /^Figures behind the odds/ }).click();
-  const dialog = page.getByRole('dialog', { name: 'Figures behind the odds' });
-  await expectNoAxeFindings(page, '[role=dialog], dialog');
-  const own = dialog.getByRole('group', { name: 'Your own sway after one second' });
-  await own.getByLabel('Standing, mm').fill('300000');
-  await own.getByLabel('Standing, mm').press('Enter');
-  await expect(dialog.getByRole('alert')).toContainText('0 to 1000');
-  await own.getByLabel('Standing, mm').fill('12');
-  await own.getByLabel('Standing, mm').press('Enter');
-  await page.keyboard.press('Escape');
+  const figures = page.getByRole('region', { name: 'Figures behind the odds' });
+  const own = figures.getByRole('group', { name: 'Your own sway after one second' });
+  await inSettings(page, async () => {
+    await own.getByLabel('Standing, mm').fill('300000');
+    await own.getByLabel('Standing, mm').press('Enter');
+    await expect(figures.getByRole('alert')).toContainText('0 to 1000');
+    await own.getByLabel('Standing, mm').fill('12');
+    await own.getByLabel('Standing, mm').press('Enter');
+  });
   // With a hand so unsteady the faces want a narrower stop.
   await expect(call(page)).not.toHaveText(before);
   await saved(page);
@@ -29,12 +27,11 @@ test('the figures behind the odds: what each would gain, one changed, kept after
   await expect(call(page)).toBeVisible();
   await expect(call(page)).not.toHaveText(before);
 
-  await page.getByRole('button', { name: 'Settings' }).click();
-  await page.getByRole('button', { name: /^Figures behind the odds/ }).click();
-  await expect(own.getByLabel('Standing, mm')).toHaveValue('12');
-  await dialog.getByRole('button', { name: 'Back to the usual figures' }).click();
-  await expect(own.getByLabel('Standing, mm')).toHaveValue('5');
-  await page.keyboard.press('Escape');
+  await inSettings(page, async () => {
+    await expect(own.getByLabel('Standing, mm')).toHaveValue('12');
+    await figures.getByRole('button', { name: 'Back to the usual figures' }).click();
+    await expect(own.getByLabel('Standing, mm')).toHaveValue('5');
+  });
   await expect(call(page)).toHaveText(before);
 });
 

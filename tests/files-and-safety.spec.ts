@@ -1,4 +1,6 @@
 import type { Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { strToU8, zipSync } from 'fflate';
 import { demoJobs, demoParts } from '../src/core/job/demo';
 import { builtInKit } from '../src/core/kit/builtInKit';
 import { writeJobFile } from '../src/core/formats/jobFile';
@@ -170,4 +172,49 @@ test('the policy allows no inline script and no other origin, and large requests
   });
   expect(ran).toBe(false);
   await page.close();
+});
+
+test('everything is saved as one file, and a fresh profile takes it; what is no such file changes nothing', async ({
+  page,
+  browser
+}) => {
+  await openDemo(page);
+  await page.getByLabel('Name').fill('Inessa');
+  await page.getByLabel('Name').press('Enter');
+  await saved(page);
+  await page.goto('/settings');
+  await page.getByText('feet and inches').click();
+  await expect(page.getByTestId('backed-up')).toHaveText('Never saved yet.');
+  await expect(page.getByTestId('space')).toContainText(/^Takes .+ this browser allows\./);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save everything' }).click()
+  ]);
+  expect(download.suggestedFilename()).toMatch(/^Focalis-\d{4}-\d\d-\d\d\.zip$/);
+  await expect(page.getByTestId('backed-up')).toHaveText(/^Last saved \d/);
+  const path = await download.path();
+  const whole = readFileSync(path);
+
+  const context = await browser.newContext();
+  const other = await context.newPage();
+  await other.goto('/settings');
+  const chooser = other.getByLabel('Archive');
+  const offer = (buffer: Buffer) => chooser.setInputFiles({ name: 'all.zip', mimeType: 'application/zip', buffer });
+  const refusal = other.getByRole('main').getByRole('alert');
+  await offer(whole.subarray(0, whole.length / 2));
+  await expect(refusal).toHaveText('all.zip was not read. It is no whole zip: it may be cut off, or damaged.');
+  await offer(Buffer.from(zipSync({ '../evil.json': strToU8('x') })));
+  await expect(refusal).toContainText('leads out of it');
+
+  await chooser.setInputFiles(path);
+  const found = other.getByTestId('restorable');
+  await expect(found).toContainText('Nothing would change: all of it is here already.');
+  await found.getByText('in place of what is here').click();
+  await expect(found.getByRole('list', { name: 'What would change' })).toContainText('Settings as they are there.');
+  await found.getByRole('button', { name: 'Restore', exact: true }).click();
+  await expect(other.getByRole('status').filter({ hasText: 'Restored.' })).toBeVisible();
+  await expect(other.getByRole('radio', { name: 'feet and inches' })).toBeChecked();
+  await other.goto('/setup/demo-west-door');
+  await expect(call(other)).toHaveText(/Inessa’s near eye, from \d+′/);
+  await context.close();
 });

@@ -208,3 +208,39 @@ test('a figure that cannot be fetched is said, and fetched on request', async ({
   await page.getByRole('button', { name: 'Try again' }).click();
   await drawn(page);
 });
+
+test('what was drawn to the end is what the field card shows', async ({ page }) => {
+  test.slow();
+  await openDemo(page);
+  const canvas = page.getByTestId('finder').locator('canvas').first();
+  await expect.poll(() => canvas.getAttribute('data-views'), { timeout: 120_000 }).toBe('64');
+  // It is as large as it was drawn, whoever asks.
+  expect(await canvas.evaluate((element: HTMLCanvasElement) => element.height / element.width)).toBeCloseTo(1.5, 1);
+  const kept = () =>
+    page.evaluate(
+      () =>
+        new Promise<boolean>((resolve, reject) => {
+          const opening = indexedDB.open('focalis');
+          opening.onerror = () => reject(new Error('not opened'));
+          opening.onsuccess = () => {
+            const asked = opening.result
+              .transaction('thumbnails')
+              .objectStore('thumbnails')
+              .getKey('card-demo-west-door');
+            asked.onsuccess = () => {
+              opening.result.close();
+              resolve(asked.result !== undefined);
+            };
+          };
+        })
+    );
+  await expect.poll(kept).toBe(true);
+  await page.goto('/card/demo-west-door');
+  const picture = page.getByTestId('card-picture').first();
+  await expect(picture).toBeVisible();
+  const { width, height } = await picture.evaluate((image: HTMLImageElement) => ({
+    width: image.naturalWidth,
+    height: image.naturalHeight
+  }));
+  expect(height / width).toBeCloseTo(1.5, 1);
+});

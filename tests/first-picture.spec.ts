@@ -1,8 +1,44 @@
 import { readFileSync } from 'node:fs';
-import { call, expect, openDemo, saved, test } from './support';
+import { call, expect, expectNoAxeFindings, openDemo, saved, test } from './support';
 
-test('an empty profile opens on a call, and the picture is understood from it', async ({ page }) => {
-  await openDemo(page);
+test('the first visit is one question, one press to a call, and shown round once', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
+  await expectNoAxeFindings(page);
+  await page.getByRole('button', { name: /^A couple/ }).click();
+  await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+ eye, [\d.]+ m from/);
+  await expect(page.getByTestId('floor')).toBeVisible();
+  const offer = page.getByTestId('show-round');
+  await offer.getByRole('button', { name: 'Show me' }).click();
+  const stop = page.locator('#driver-popover-content');
+  for (const title of ['The call', 'Every stop', 'The floor, to scale', 'What the lens will draw']) {
+    await expect(stop).toContainText(title);
+    await stop.getByRole('button', { name: 'Next' }).click();
+  }
+  await expect(stop).toContainText('Take it along');
+  await stop.getByRole('button', { name: 'Done' }).click();
+  await expect(stop).toHaveCount(0);
+  await expect(offer).toHaveCount(0);
+  await saved(page);
+  // Never again, and the next visit goes on where this one was.
+  const title = await page.title();
+  await page.goto('/');
+  await expect(page).toHaveTitle(title);
+  await expect(call(page)).toBeVisible();
+  await expect(offer).toHaveCount(0);
+  // Unless it is asked for; Escape ends it.
+  await page.getByRole('button', { name: 'Keys and help' }).click();
+  await page.getByRole('button', { name: 'Show me round this screen' }).click();
+  await expect(stop).toContainText('The call');
+  await page.keyboard.press('Escape');
+  await expect(stop).toHaveCount(0);
+});
+
+test('whoever only looks round opens on a call, and the picture is understood from it', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Look round a planned wedding' }).click();
+  await expect(call(page)).toBeVisible();
+  await expect(page.getByTestId('show-round')).toHaveCount(0);
   await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
   await expect(page.getByTestId('call')).toContainText('any narrower, ferns come back');
   await expect(page.getByTestId('call')).toContainText('detail lost at ferns');

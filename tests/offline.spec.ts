@@ -1,4 +1,5 @@
 /** Without a network: visited once, the server stopped, closed and started cold. */
+import { execFileSync } from 'node:child_process';
 import { createHash, X509Certificate } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -74,6 +75,15 @@ test('visited once, then the server is stopped: closed, started cold, everything
   await page.goto(`${base}/day/demo-fernhall`);
   await expect(page.getByRole('heading', { name: /^13 pictures, 13:40 to/ })).toBeVisible();
   await expect(page.getByTestId('bag')).toContainText('the only one for');
+  // Pages are made here too, with fonts and all.
+  await page.getByRole('button', { name: 'Paper and files' }).click();
+  const [cards] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Field cards (PDF)' }).click()
+  ]);
+  const words = execFileSync('pdftotext', [await cards.path(), '-'], { encoding: 'utf8' });
+  expect(words).toContain('5. Family on the steps');
+  expect(words).toContain('As shot: at 5.6 m.');
   await context.close();
 
   context = await open();

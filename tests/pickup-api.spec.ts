@@ -1,4 +1,5 @@
 /** The server between two devices, as any client sees it. */
+import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { expect, test } from '@playwright/test';
 import { ownServer, stopped } from './ownServer';
@@ -47,4 +48,37 @@ test('one address cannot fill the shelf', async () => {
   expect(statuses.slice(0, 20)).toEqual(Array(20).fill(204));
   expect(statuses.slice(20)).toEqual([429, 429]);
   await stopped(server);
+});
+
+test('two servers share one store; without it nothing is taken, and that is said', async ({ request }) => {
+  test.skip(spawnSync('redis-server', ['--version']).status !== 0, 'No Redis server on this machine.');
+  const store = 4245;
+  const redis = spawn('redis-server', ['--port', String(store), '--save', '', '--appendonly', 'no'], {
+    stdio: 'ignore'
+  });
+  const url = { REDIS_URL: `redis://127.0.0.1:${store}` };
+  const servers = await Promise.all([ownServer(4243, url), ownServer(4244, url)]);
+  const id = place();
+  const at = (port: number) => `http://127.0.0.1:${port}/api/pickup/${id}`;
+  const sealed = Buffer.from([0, 200, 13, 10]);
+  try {
+    expect((await request.put(at(4243), { data: sealed, headers: type })).status()).toBe(204);
+    const collected = await request.post(at(4244));
+    expect(collected.status()).toBe(200);
+    expect(await collected.body()).toEqual(sealed);
+    expect((await request.delete(at(4244))).status()).toBe(204);
+    expect((await request.post(at(4243))).status()).toBe(404);
+    const ended = new Promise((resolve) => redis.once('exit', resolve));
+    redis.kill();
+    await ended;
+    const refused = await request.put(at(4243), { data: sealed, headers: type });
+    expect(refused.status()).toBe(503);
+    expect(await refused.json()).toEqual({
+      field: '',
+      reason: 'Pick-ups cannot be reached just now. Try again, or take it as a file.'
+    });
+  } finally {
+    redis.kill();
+    await Promise.all(servers.map(stopped));
+  }
 });

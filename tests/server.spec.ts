@@ -4,7 +4,7 @@ import { demoJobs } from '../src/core/job/demo';
 import { ownServer } from './ownServer';
 
 test('every kind of response carries the same headers', async ({ request, page }) => {
-  await page.goto('/');
+  await page.goto('/setup/demo-west-door');
   await expect(page.getByTestId('call')).toBeVisible();
   const read = () => page.evaluate(() => performance.getEntriesByType('resource').map((entry) => entry.name));
   await expect.poll(async () => (await read()).some((name) => /workers\/.*\.js$/.test(name))).toBe(true);
@@ -48,7 +48,7 @@ test('a phone on the local network gets every screen over plain http', async ({ 
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   const base = `http://studio.test:${new URL(baseURL ?? '').port}`;
-  await page.goto(base);
+  await page.goto(`${base}/setup/demo-west-door`);
   expect(await page.evaluate(() => isSecureContext)).toBe(false);
   await expect(page.getByTestId('call').getByRole('heading', { level: 1 })).toHaveText(/^f\/1\.4 on Ines/);
   // What needs ids of its own: somebody new, a setup, a job.

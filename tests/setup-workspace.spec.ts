@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { XMLParser } from 'fast-xml-parser';
 import { call, expect, openDemo, readViews, saved, test } from './support';
 
 const tab = (page: Page, name: string) => page.getByRole('tab', { name }).click();
@@ -247,4 +249,27 @@ test('a distance comes from the simulated rangefinder, with its caution', async 
   await expect(finder).toHaveCount(0);
   expect(Math.abs(parseFloat(read ?? '') - 5)).toBeLessThan(0.3);
   await expect(page.getByLabel('Framing', { exact: true })).toHaveValue('byDistance');
+});
+
+test('the Floor leaves as a drawing and as a picture, from the side one looks from', async ({ page }) => {
+  await openDemo(page, 'Rings');
+  const saves = async (name: RegExp) => {
+    await page.getByRole('button', { name: 'Save the Floor' }).click();
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()]);
+    return { bytes: readFileSync(await file.path()), name: file.suggestedFilename() };
+  };
+  await page.getByText('the side', { exact: true }).click();
+  const drawing = await saves(/SVG/);
+  expect(drawing.name).toBe('Rings-floor.svg');
+  const { svg } = new XMLParser().parse(drawing.bytes.toString('utf8')) as {
+    svg: { title: string; text: readonly unknown[]; path: readonly unknown[] };
+  };
+  expect(svg.title).toBe('Rings, from the side');
+  expect(svg.text).toContain('Ines');
+  expect(svg.path.length).toBeGreaterThan(10);
+  await page.getByText('above', { exact: true }).click();
+  const picture = await saves(/PNG/);
+  expect(picture.name).toBe('Rings-floor.png');
+  // Width and height in the header (ISO/IEC 15948, 11.2.2).
+  expect([picture.bytes.readUInt32BE(16), picture.bytes.readUInt32BE(20)]).toEqual([1920, 960]);
 });

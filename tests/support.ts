@@ -45,18 +45,29 @@ export { expect };
 export const call = (page: Page): Locator => page.getByTestId('call').getByRole('heading', { level: 1 });
 
 export async function openDemo(page: Page, setup = 'West door'): Promise<void> {
-  await page.goto('/');
+  await page.goto('/setup/demo-west-door');
   await expect(call(page)).toBeVisible();
   // What comes after the call has come.
   await expect(page.getByTestId('floor')).toBeVisible();
   if (setup !== 'West door') {
-    await page
+    const link = page
       .getByRole('navigation', { name: 'Setups' })
-      .getByRole('link', { name: new RegExp(`\\d ?${setup}$`) })
-      .click();
-    await expect(page).toHaveTitle(new RegExp(`^${setup}`));
+      .getByRole('link', { name: new RegExp(`\\d ?${setup}$`) });
+    // The strip measures its pictures as it opens: what moves under the pointer meanwhile is pressed again.
+    await expect(async () => {
+      await link.click();
+      await expect(page).toHaveTitle(new RegExp(`^${setup}`), { timeout: 5000 });
+    }).toPass();
     await expect(page.getByTestId('floor')).toBeVisible();
   }
+}
+
+/** Goes to the settings, does something there, and comes back. */
+export async function inSettings(page: Page, work: () => Promise<unknown>): Promise<void> {
+  await page.getByRole('link', { name: 'Settings' }).click();
+  await expect(page.getByRole('heading', { name: 'Settings', level: 1 })).toBeVisible();
+  await work();
+  await page.goBack();
 }
 
 /** Waits until everything typed has reached the store. */

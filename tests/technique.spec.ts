@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { call, expect, expectNoAxeFindings, openDemo, saved, test } from './support';
+import { call, expect, expectNoAxeFindings, inSettings, openDemo, saved, test } from './support';
 
 async function technique(page: Page) {
   await page.getByRole('tab', { name: 'Technique' }).click();
@@ -151,13 +151,11 @@ test('how you work is answered once, and new setups start so; ordered shapes and
   page
 }) => {
   await openDemo(page, 'West door');
-  await page.getByRole('button', { name: 'Settings' }).click();
-  await page.getByRole('button', { name: /^How you work/ }).click();
-  const dialog = page.getByRole('dialog', { name: 'How you work' });
-  await expectNoAxeFindings(page, '[role=dialog], dialog');
-  await dialog.getByLabel('The button that focuses').selectOption({ label: 'the thumb button' });
-  await dialog.getByLabel('What of a face is sharp?').selectOption({ label: 'the near eye is enough' });
-  await page.keyboard.press('Escape');
+  await inSettings(page, async () => {
+    const schools = page.getByRole('region', { name: 'How you work' });
+    await schools.getByLabel('The button that focuses').selectOption({ label: 'the thumb button' });
+    await schools.getByLabel('What of a face is sharp?').selectOption({ label: 'the near eye is enough' });
+  });
   await page.getByRole('button', { name: 'Add a setup' }).click();
   await page
     .getByRole('dialog')

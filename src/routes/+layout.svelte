@@ -39,9 +39,9 @@
     return () => app.stop();
   });
   onMount(() => () => pictures.stop());
-  const offline = setOffline(new Offline());
+  const offline = setOffline(new Offline('serviceWorker' in navigator ? navigator.serviceWorker : undefined));
   onMount(() => {
-    if (!dev) void offline.start(() => void app.store.flush().then(() => location.reload()));
+    if (!dev) void offline.start(() => void app.store.flush().then((all) => all && location.reload()));
   });
 
   $effect(() => {
@@ -75,7 +75,12 @@
 <span id="plotly.js-style-global" class="no-inline-styles" hidden></span>
 <ThemeProvider theme={controls}>
   <SoftDot />
-  <DropTarget onfile={importFile}>
+  <DropTarget
+    onfile={importFile}
+    onpictures={page.url.pathname.startsWith('/frames/')
+      ? (files) => app.frames.add(files, page.url.searchParams.get('setup'))
+      : null}
+  >
     {#if app.problem}
       <StoreProblem problem={app.problem} />
     {:else if app.status === 'ready'}

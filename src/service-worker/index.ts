@@ -18,6 +18,10 @@ const shell = '/';
 const beforehand = [shell, ...build.filter((path) => !isApart(path)), ...files.filter((path) => !isApart(path))];
 const ours = new Set([...beforehand, ...build, ...files]);
 
+/** What has no name of its own for each version comes from the server, not from what the browser kept of the one before. */
+const fresh = (path: string): Request =>
+  new Request(path, { cache: path.startsWith('/_app/immutable/') ? 'default' : 'reload' });
+
 /** What an earlier version had kept beside that is kept again, as far as it can be had. */
 async function keepAsBefore(cache: Cache): Promise<void> {
   for (const name of await caches.keys()) {
@@ -26,14 +30,14 @@ async function keepAsBefore(cache: Cache): Promise<void> {
     const used = before
       .map((request) => new URL(request.url).pathname)
       .filter((path) => ours.has(path) && isApart(path));
-    await Promise.allSettled(used.map((path) => cache.add(path)));
+    await Promise.allSettled(used.map((path) => cache.add(fresh(path))));
   }
 }
 
 self.addEventListener('install', (event) => {
   const install = async () => {
     const cache = await caches.open(cacheName);
-    await cache.addAll(beforehand);
+    await cache.addAll(beforehand.map(fresh));
     await keepAsBefore(cache);
   };
   event.waitUntil(install());

@@ -1,5 +1,7 @@
 /** Reads files off the main thread. */
 import { expose } from 'comlink';
+import { readZip, zipped } from '../archive/zip';
+import type { ArchiveResult } from '../core/formats/archive';
 import { decoded, type CsvRead } from '../core/formats/csv';
 import { readTable } from '../core/formats/shotList';
 import { readJobFile, type JobFileResult } from '../core/formats/jobFile';
@@ -9,6 +11,14 @@ import { maxLensfunBytes, readLensfun, type LensfunResult } from '../core/format
 const maxListBytes = 20_000_000;
 
 const files = {
+  /** Files as one zip. */
+  pack: zipped,
+
+  /** What is in a zip of everything, or why it is none. */
+  async unpack(file: Blob, onProgress: (share: number) => void): Promise<ArchiveResult<Blob>> {
+    return readZip(file, onProgress);
+  },
+
   /** A list of shots as a table, in whatever encoding; or why it is none. */
   async readList(file: Blob): Promise<{ readonly table: CsvRead; readonly encoding: string } | string> {
     if (file.size > maxListBytes) return `The file has ${Math.round(file.size / 1e6)} MB; a list has at most 20 MB.`;

@@ -2,6 +2,7 @@
 import { expose, transfer } from 'comlink';
 import { LensRenderer } from '../render/lens/lensRenderer';
 import { Studio, type Rendering, type RenderingRequest } from '../render/studio';
+import { fetchMesh } from './fetchMesh';
 
 export interface Listeners {
   readonly show: (rendering: Rendering) => void;
@@ -11,12 +12,6 @@ export interface Listeners {
 
 let studio: Studio | undefined;
 
-async function fetchBytes(name: string): Promise<ArrayBuffer> {
-  const response = await fetch(`/models/${name}.mesh`);
-  if (!response.ok) throw new Error(`The figure ${name} could not be fetched (${response.status}).`);
-  return response.arrayBuffer();
-}
-
 const worker = {
   /** False when this machine has no WebGL to draw with. */
   start(show: Listeners['show'], failed: Listeners['failed'], lost: Listeners['lost']): boolean {
@@ -24,7 +19,7 @@ const worker = {
       const canvas = new OffscreenCanvas(64, 64);
       canvas.addEventListener('webglcontextlost', () => lost());
       const moved = (shown: Rendering) => show(transfer(shown, [shown.image]));
-      studio = new Studio(new LensRenderer(canvas), fetchBytes, moved, failed);
+      studio = new Studio(new LensRenderer(canvas), fetchMesh, moved, failed);
       return true;
     } catch {
       return false;

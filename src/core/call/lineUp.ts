@@ -3,8 +3,8 @@ import { bodyOf, lensOf } from '../kit/find';
 import { mountingsFor } from '../kit/fits';
 import { cameraDistance } from '../setup/framing';
 import { atSameFraming } from '../setup/sameFraming';
-import type { Lens } from '../kit/schema';
-import type { Setup } from '../setup/schema';
+import type { Body, Kit, Lens } from '../kit/schema';
+import type { Camera, Setup } from '../setup/schema';
 import type { BackgroundAtStop, NoPlanReason } from './plan';
 import type { PlanInput } from './planInput';
 import { planSetup } from './planSetup';
@@ -54,6 +54,25 @@ export function usefulFocalLengths(lens: Lens): readonly number[] {
   return [shortestMm, ...between, longestMm];
 }
 
+/** A lens that goes on a body, at one of its useful focal lengths. */
+export interface InLine extends Pick<Camera, 'lensId' | 'adapterIds' | 'focalLengthMm'> {
+  readonly lens: Lens;
+  /** As the body sees it. */
+  readonly name: string;
+}
+
+/** Everything that goes on a body, at its useful focal lengths and at the one in use, shortest first. */
+export function lensesInLine(kit: Kit, body: Body, camera: Camera): InLine[] {
+  return mountingsFor(kit, body, camera)
+    .flatMap(({ lens, adapterIds, seen }) => {
+      const own = lens.id === camera.lensId ? [camera.focalLengthMm] : [];
+      return [...new Set([...usefulFocalLengths(seen), ...own])].map((focalLengthMm) => ({
+        ...{ lens, lensId: lens.id, name: seen.name, adapterIds, focalLengthMm }
+      }));
+    })
+    .sort((a, b) => a.focalLengthMm - b.focalLengthMm);
+}
+
 /** The lenses side by side, shortest first. Empty when the setup's own body is not in the kit. */
 export function lineUp(input: PlanInput, onProgress: (share: number) => void = () => undefined): LensInLine[] {
   const { setup, kit } = input;
@@ -62,49 +81,42 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
   const { camera } = setup;
   const P = lensOf(kit, camera)?.pupilMagnification ?? 1;
   const room = setup.place.backUpMm;
-  return mountingsFor(kit, body, camera)
-    .flatMap(({ lens, adapterIds, seen }) => {
-      const own = lens.id === camera.lensId ? [camera.focalLengthMm] : [];
-      const all = [...new Set([...usefulFocalLengths(seen), ...own])];
-      return all.map((focalLengthMm) => ({ lens, name: seen.name, adapterIds, focalLengthMm }));
-    })
-    .sort((a, b) => a.focalLengthMm - b.focalLengthMm)
-    .map(({ lens, name, adapterIds, focalLengthMm }, index, all): LensInLine => {
-      onProgress(index / all.length);
-      const instead = { body, lens, lensId: lens.id, adapterIds, focalLengthMm };
-      const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
-      const changed = atSameFraming(free, { body, P }, instead);
-      const distanceMm = cameraDistance(changed, body, lens.pupilMagnification);
-      const plan = planSetup({ ...input, setup: changed });
-      const shared = {
-        lensId: lens.id,
-        lensName: name,
-        focalLengthMm,
-        distanceMm,
-        beyondRoomMm: room === null ? 0 : Math.max(0, distanceMm - room),
-        noseToEar: 1 + noseToEarMm / distanceMm,
-        flattering: distanceMm >= flatteringFromMm,
-        inUse: lens.id === setup.camera.lensId && focalLengthMm === setup.camera.focalLengthMm,
-        setup: changed
-      };
-      if (plan.kind === 'noPlan') return { ...shared, result: null, reason: plan.reason };
-      const entry = plan.stops[plan.recommended];
-      const label = (index: number) => plan.stops[index]?.stop.label ?? '';
-      return {
-        ...shared,
-        reason: null,
-        result: {
-          stop: label(plan.recommended),
-          fNumber: entry?.stop.fNumber ?? 1,
-          focusDistanceMm: entry?.target.focusDistanceMm ?? distanceMm,
-          window: plan.window ? { first: label(plan.window.first), last: label(plan.window.last) } : null,
-          odds: entry?.odds ?? 0,
-          worstRatio: entry?.worst.ratio ?? 0,
-          backgrounds: (entry?.backgrounds ?? []).map((item, index) => ({
-            ...item,
-            id: plan.backgrounds[index]?.id ?? ''
-          }))
-        }
-      };
-    });
+  return lensesInLine(kit, body, camera).map(({ lens, name, adapterIds, focalLengthMm }, index, all): LensInLine => {
+    onProgress(index / all.length);
+    const instead = { body, lens, lensId: lens.id, adapterIds, focalLengthMm };
+    const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
+    const changed = atSameFraming(free, { body, P }, instead);
+    const distanceMm = cameraDistance(changed, body, lens.pupilMagnification);
+    const plan = planSetup({ ...input, setup: changed });
+    const shared = {
+      lensId: lens.id,
+      lensName: name,
+      focalLengthMm,
+      distanceMm,
+      beyondRoomMm: room === null ? 0 : Math.max(0, distanceMm - room),
+      noseToEar: 1 + noseToEarMm / distanceMm,
+      flattering: distanceMm >= flatteringFromMm,
+      inUse: lens.id === setup.camera.lensId && focalLengthMm === setup.camera.focalLengthMm,
+      setup: changed
+    };
+    if (plan.kind === 'noPlan') return { ...shared, result: null, reason: plan.reason };
+    const entry = plan.stops[plan.recommended];
+    const label = (index: number) => plan.stops[index]?.stop.label ?? '';
+    return {
+      ...shared,
+      reason: null,
+      result: {
+        stop: label(plan.recommended),
+        fNumber: entry?.stop.fNumber ?? 1,
+        focusDistanceMm: entry?.target.focusDistanceMm ?? distanceMm,
+        window: plan.window ? { first: label(plan.window.first), last: label(plan.window.last) } : null,
+        odds: entry?.odds ?? 0,
+        worstRatio: entry?.worst.ratio ?? 0,
+        backgrounds: (entry?.backgrounds ?? []).map((item, index) => ({
+          ...item,
+          id: plan.backgrounds[index]?.id ?? ''
+        }))
+      }
+    };
+  });
 }

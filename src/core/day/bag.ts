@@ -13,7 +13,7 @@ export interface Demand {
   readonly options: readonly Option[];
 }
 
-export interface SmallestBag {
+interface SmallestBag {
   /** Ids of what is taken along. */
   readonly items: readonly string[];
   /** The way each setup is taken with it. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { demoJobs, demoParts } from '../job/demo';
 import { runs } from '../testing/runs';
 import { usualSchedule, type Schedule } from '../setup/schedule';
-import { betterOrderWords, clashWords, clockWords, costWords, dayTitle, numbersWords } from '../words/day';
+import { betterOrderWords, clashWords, clockWords, costWords, dayTitle, numbersWords, readClock } from '../words/day';
 import { fallWithout, forcedBy, smallestBag, wayWith, type Demand } from './bag';
 import { appearances, rolesOf, withRoles } from './cast';
 import { betterOrder, withTimes } from './order';
@@ -69,6 +69,26 @@ describe('a day one after the other', () => {
     expect(clockWords(entry, 14 * 60 + 50, false)).toBe('5 min over');
     expect(clockWords(entry, 14 * 60 + 50, true)).toBe('');
     expect(clockWords(timetable([item('85', 'door')]).entries[0], 0, false)).toBe('');
+  });
+
+  it('reads a time as it is typed', () => {
+    const typed = ['14:35', '1435', '14.35', '14h35', '9', '09:05', '2.30 pm', '2:30p', '12 am', '12:15 p.m.', ' '];
+    const read = typed.map(readClock).map((result) => (result.ok ? result.value : result.message));
+    expect(read).toEqual([
+      '14:35',
+      '14:35',
+      '14:35',
+      '14:35',
+      '09:00',
+      '09:05',
+      '14:30',
+      '14:30',
+      '00:00',
+      '12:15',
+      null
+    ]);
+    for (const wrong of ['25:00', '12:60', '13 pm', '0 am', 'noon', '-1', '123456', '12:5'])
+      expect(readClock(wrong), wrong).toEqual({ ok: false, message: 'A time such as 14:35, please.' });
   });
 
   it('draws a ribbon for what stays the same', () => {

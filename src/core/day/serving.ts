@@ -3,14 +3,13 @@ import type { PlanInput } from '../call/planInput';
 import { lineUp } from '../call/lineUp';
 import { planSetup } from '../call/planSetup';
 import { bodyOf, lensOf } from '../kit/find';
-import { canMount, mountings } from '../kit/fits';
-import { builtInMount } from '../kit/fits';
+import { builtInMount, canMount, mountings } from '../kit/fits';
 import { lensStarts } from '../kit/startingPoints';
 import type { Body, Kit, Lens } from '../kit/schema';
 import { atSameFraming } from '../setup/sameFraming';
 import type { Demand, Option } from './bag';
 
-/** How much less one would take another lens, or another body, than what is planned. */
+/** Ranks, no unit: how much less one would take another lens, or another body, than what is planned (my choice). */
 const ratherThan = { lens: 1, body: 3 } as const;
 
 /** Does a lens at some focal length grant every wish from where there is room to stand? */
@@ -20,18 +19,17 @@ const serves = ({ result, beyondRoomMm }: Serves): boolean => beyondRoomMm === 0
 /**
  * Every way to take a setup with this kit: what grants every wish at the same framing, and always what it is planned with.
  */
-export function demandOf(input: PlanInput, onProgress: (share: number) => void = () => undefined): Demand {
+export function demandOf(input: PlanInput): Demand {
   const { setup, kit } = input;
   const { camera } = setup;
-  const own = { body: bodyOf(kit, camera), lens: lensOf(kit, camera) };
-  if (!own.body || !own.lens) return { setupId: setup.id, options: [] };
+  const own = bodyOf(kit, camera);
+  const lens = lensOf(kit, camera);
+  if (!own || !lens) return { setupId: setup.id, options: [] };
   const planned: Option = { needs: [camera.bodyId, camera.lensId, ...camera.adapterIds], rather: 0 };
-  const P = own.lens.pupilMagnification;
   const bodies = kit.bodies.filter((body) => !body.retired);
-  const others = bodies.flatMap((body, index): Option[] => {
-    onProgress(index / bodies.length);
+  const others = bodies.flatMap((body): Option[] => {
     const rather = body.id === camera.bodyId ? 0 : ratherThan.body;
-    const there = onThatBody(input, body, own.body as Body, P);
+    const there = onThatBody(input, body, own, lens.pupilMagnification);
     if (!there) return [];
     return lineUp(there)
       .filter(serves)
@@ -40,7 +38,7 @@ export function demandOf(input: PlanInput, onProgress: (share: number) => void =
         rather: rather + (held.lensId === camera.lensId ? 0 : ratherThan.lens)
       }));
   });
-  return { setupId: setup.id, options: [planned, ...unique(others)] };
+  return { setupId: setup.id, options: unique([planned, ...others]) };
 }
 
 /** The same picture on another body, with the lens that comes first there; null where nothing goes on it. */
@@ -67,7 +65,7 @@ function unique(options: readonly Option[]): Option[] {
   return [...byNeeds.values()];
 }
 
-export interface Addition {
+interface Addition {
   readonly lens: Lens;
   /** Setups that hold only with it. */
   readonly opens: readonly string[];

@@ -1,16 +1,13 @@
 /** A setup as it turned out on the day: the plan with what was different. The plan itself stays as it is. */
 import { lightLevel } from '../call/light';
 import { bodyOf, lensOf } from '../kit/find';
-import { betweenOf } from '../kit/between';
-import { mountingOf } from '../kit/fits';
-import { mountedLens } from '../kit/mounted';
 import type { Kit } from '../kit/schema';
 import { groupDepth, leadsAway } from './group';
 import { atSameFraming } from '../setup/sameFraming';
 import { isAsPlanned, type Different } from '../setup/schedule';
 import type { Setup } from '../setup/schema';
 
-/** What is to vanish stays at least so far behind whoever stands nearest to it, mm. */
+/** What is to vanish stays at least so far behind whoever stands nearest to it, mm (my choice). */
 const leastBehindMm = 50;
 
 /** The very same setup when nothing is different, or what is different no longer means anything. */
@@ -71,11 +68,8 @@ function darker(setup: Setup, stops: number): Setup {
 function otherLens(setup: Setup, kit: Kit, lens: Different['lens']): Setup {
   const body = bodyOf(kit, setup.camera);
   const present = lensOf(kit, setup.camera);
-  const wanted = kit.lenses.find((item) => item.id === lens?.lensId);
-  const between = lens && betweenOf(kit, lens);
-  if (!lens || !body || !wanted || !between) return setup;
-  const { adapterIds } = mountingOf(wanted, between);
-  const seen = mountedLens(wanted, between, lens.focalLengthMm);
-  const instead = { body, lens: seen, lensId: lens.lensId, adapterIds, focalLengthMm: lens.focalLengthMm };
+  const seen = lens ? lensOf(kit, lens) : undefined;
+  if (!lens || !body || !seen) return setup;
+  const instead = { body, lens: seen, ...lens };
   return atSameFraming(setup, { body, P: present?.pupilMagnification ?? 1 }, instead);
 }

@@ -7,10 +7,12 @@ import { builtInKit } from '../kit/builtInKit';
 import { arbitraryOf } from '../testing/arbitrary';
 import { demoSetup } from '../testing/demo';
 import { runs } from '../testing/runs';
+import type { Remedy } from '../call/remedies/remedy';
 import { asPlanned, differentSchema, type Different } from '../setup/schedule';
 import type { Setup } from '../setup/schema';
 import { differentWords, stepperValue } from '../words/field';
 import { asShot } from './asShot';
+import { asDifferent } from './nearest';
 import { distanceNow, lensSteps, stepped, steppersOf } from './steppers';
 
 const kit = builtInKit;
@@ -123,5 +125,26 @@ describe('the steppers', () => {
     different = stepped(family, kit, different, 'light', -1);
     expect(differentWords(family, kit, different, 'metric')).toBe('rows 10 cm deeper · darker by one stop');
     expect(differentWords(family, kit, asPlanned, 'metric')).toBe('as planned');
+  });
+});
+
+describe('a fix as something that turned out different', () => {
+  const remedy = (kind: Remedy['kind'], camera: Partial<Setup['camera']>): Remedy =>
+    ({ kind, setup: { ...family, camera: { ...family.camera, ...camera } } }) as Remedy;
+
+  it('is standing elsewhere, or another lens from where one then stands; the rest stays different', () => {
+    const darker = differently({ lightStops: -1 });
+    const placement = { kind: 'distance' as const, distanceMm: 6000 };
+    expect(asDifferent(remedy('stepBack', { placement }), darker)).toEqual({ ...darker, distanceMm: 6000 });
+    expect(asDifferent(remedy('changeLens', { placement, lensId: 'other', focalLengthMm: 35 }), darker)).toEqual({
+      ...darker,
+      distanceMm: 6000,
+      lens: { lensId: 'other', adapterIds: family.camera.adapterIds, focalLengthMm: 35 }
+    });
+  });
+
+  it('is nothing where others have to move', () => {
+    for (const kind of ['turnFaces', 'pullTogether', 'bringForward'] as const)
+      expect(asDifferent(remedy(kind, {}), asPlanned)).toBeNull();
   });
 });

@@ -1,7 +1,7 @@
 /** The parts of a scene that most often turn out different. */
 import type { Background, Setup } from '../setup/schema';
 
-/** A group less deep than this from front to back has no rows to move, mm. */
+/** A group less deep than this from front to back has no rows to move, mm (my choice). */
 const leastSpanMm = 100;
 
 /** How deep those stand who must or should be sharp; null where they have no rows. */

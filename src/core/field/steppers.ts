@@ -1,9 +1,8 @@
 /** What most likely turns out different in a setup, and how it is stepped by a thumb. */
 import { lightLevel } from '../call/light';
 import { bodyOf, lensOf } from '../kit/find';
-import { mountingsFor } from '../kit/fits';
 import type { Kit } from '../kit/schema';
-import { usefulFocalLengths } from '../call/lineUp';
+import { lensesInLine } from '../call/lineUp';
 import { cameraDistance } from '../setup/framing';
 import type { Different } from '../setup/schedule';
 import type { Setup } from '../setup/schema';
@@ -14,7 +13,7 @@ import { groupDepth, leadsAway } from './group';
 export const steppers = ['distance', 'deeper', 'light', 'lens', 'wall', 'missing'] as const;
 export type Stepper = (typeof steppers)[number];
 
-/** A group from here on has rows, and somebody who is late. */
+/** A group from here on has rows, and somebody who is late (common practice, no source). */
 const groupFrom = 4;
 
 /** What can be different in this setup, the likeliest first (common practice, no source). */
@@ -40,17 +39,9 @@ type LensStep = NonNullable<Different['lens']>;
 export function lensSteps(setup: Setup, kit: Kit): LensStep[] {
   const body = bodyOf(kit, setup.camera);
   if (!body) return [];
-  const { camera } = setup;
-  return mountingsFor(kit, body, camera)
-    .flatMap(({ lens, adapterIds, seen }) => {
-      const own = lens.id === camera.lensId ? [camera.focalLengthMm] : [];
-      return [...new Set([...usefulFocalLengths(seen), ...own])].map((focalLengthMm) => ({
-        lensId: lens.id,
-        adapterIds,
-        focalLengthMm
-      }));
-    })
-    .sort((a, b) => a.focalLengthMm - b.focalLengthMm || (a.lensId < b.lensId ? -1 : 1));
+  return lensesInLine(kit, body, setup.camera).map(({ lensId, adapterIds, focalLengthMm }) => ({
+    ...{ lensId, adapterIds, focalLengthMm }
+  }));
 }
 
 /** Where the lens is from the subject line as things are, mm. */
@@ -62,7 +53,7 @@ export function distanceNow(setup: Setup, kit: Kit, different: Different): numbe
 
 const inch = 25.4;
 
-/** Steps of distance, mm, from under each limit: about a twentieth, in the roundest lengths of the unit. */
+/** Steps of distance, mm, from under each limit: about a twentieth, in the roundest lengths of the unit (my choice). */
 const distanceSteps = {
   metric: [
     { underMm: 1500, stepMm: 50 },
@@ -79,6 +70,7 @@ const distanceSteps = {
     { underMm: Infinity, stepMm: 72 * inch }
   ]
 } as const;
+/** Steps of a group's depth and of a wall's distance, mm (my choice). */
 const depthStepMm = { metric: 100, feet: 4 * inch } as const;
 const wallStepMm = { metric: 250, feet: 12 * inch } as const;
 type LengthSteps = keyof typeof distanceSteps;

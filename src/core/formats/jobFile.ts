@@ -16,6 +16,7 @@ import {
   type JobSetup
 } from '../job/schema';
 import { limits } from '../schema/values';
+import { holdsOf } from '../setup/holds';
 import { listOf } from '../setup/schema';
 import { issueField, issueReason } from './issues';
 import { forbiddenPath, shapeProblem } from './untrusted';
@@ -68,10 +69,7 @@ export function writeJobFile({ job, kit, people, places, setups }: JobFile): str
       ? setup
       : { ...setup, people: setup.people.filter((standing) => known.has(standing.id)) }
   );
-  const { bodies, lenses, adapters } = kitUsed(
-    kit,
-    setups.map((setup) => setup.camera)
-  );
+  const { bodies, lenses, adapters } = kitUsed(kit, setups.flatMap(holdsOf));
   const list = (items: readonly unknown[]) =>
     items.length === 0 ? '[]' : `[\n${items.map((item) => JSON.stringify(item)).join(',\n')}\n]`;
   return [

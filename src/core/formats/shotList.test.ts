@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { planSetup } from '../call/planSetup';
 import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
+import { withoutNames } from '../setup/withoutNames';
 import { demoSetup } from '../testing/demo';
 import { runs } from '../testing/runs';
 import { decoded, readCsv, writeCsv } from './csv';
@@ -74,7 +75,7 @@ describe('comma-separated values', () => {
 
 describe('the shot list', () => {
   it('has the call of each setup, and comes back as the same setups', () => {
-    const text = writeShotList([row], builtInKit, 'metric', { names: true, places: true });
+    const text = writeShotList([row], builtInKit, 'metric', true);
     const { header, rows } = table(text);
     const cells = Object.fromEntries(header.map((heading, index) => [heading, rows[0]?.[index]]));
     expect(cells).toMatchObject({
@@ -100,12 +101,17 @@ describe('the shot list', () => {
   });
 
   it('leaves names and places at home unless they are ticked', () => {
-    const text = writeShotList([{ ...row, setup: { ...setup, notes: '' } }], builtInKit, 'metric', {
-      names: false,
-      places: false
-    });
+    const hidden = withoutNames(setup);
+    const plan = planSetup({ setup: hidden, kit: builtInKit, stopStep: 'third', habits: defaultHabits });
+    if (plan.kind !== 'plan') throw new Error('no plan');
+    const text = writeShotList([{ ...row, setup: hidden, plan, placeName: '' }], builtInKit, 'metric', false);
     expect(text).not.toContain('Ines');
-    expect(table(text).rows[0]?.[6]).toBe('');
+    const { header, rows } = table(text);
+    const cell = (heading: string) => rows[0]?.[header.indexOf(heading)];
+    expect(cell('People')).toBe('');
+    expect(cell('Place')).toBe('');
+    expect(cell('Focus on')).toBe('Person 1’s near eye');
+    expect(cell('Notes')).toMatch(/^somebody alone in the doorway/);
   });
 
   it('from elsewhere says of every row that cannot be taken why, and takes the others', () => {

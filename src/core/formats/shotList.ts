@@ -19,12 +19,6 @@ export interface ShotRow {
   readonly startsAt: number | null;
 }
 
-/** What may leave with the list. */
-export interface Leaving {
-  readonly names: boolean;
-  readonly places: boolean;
-}
-
 const columns = [
   'Number',
   'Name',
@@ -49,15 +43,13 @@ const columns = [
   'Notes'
 ] as const;
 
-export function writeShotList(rows: readonly ShotRow[], kit: Kit, unit: LengthUnit, leaving: Leaving): string {
-  const named = (items: readonly { readonly id: string; readonly name: string }[], id: string) =>
+/** Who must not be read of is not in `rows` any more (`withoutNames`); `named`: whether to say who is in each picture. */
+export function writeShotList(rows: readonly ShotRow[], kit: Kit, unit: LengthUnit, named: boolean): string {
+  const nameOf = (items: readonly { readonly id: string; readonly name: string }[], id: string) =>
     items.find((item) => item.id === id)?.name ?? '';
   const lines = rows.map(({ setup, plan, placeName, startsAt }, index): string[] => {
     const { camera, schedule, taken, people } = setup;
     const entry = plan?.stops[plan.selected];
-    const target = plan && entry ? targetWords(plan, entry, unit) : '';
-    const own = people.map((person) => person.name);
-    const hides = !leaving.names && own.some((name) => target.includes(name));
     return [
       String(index + 1),
       setup.name,
@@ -65,14 +57,14 @@ export function writeShotList(rows: readonly ShotRow[], kit: Kit, unit: LengthUn
       schedule.fixed ? 'yes' : '',
       String(schedule.minutes),
       schedule.priority === 'must' ? 'must' : 'if time',
-      leaving.places ? placeName : '',
-      leaving.names ? own.join('; ') : '',
+      placeName,
+      named ? people.map((person) => person.name).join('; ') : '',
       String(people.length),
-      named(kit.bodies, camera.bodyId),
-      named(kit.lenses, camera.lensId),
+      nameOf(kit.bodies, camera.bodyId),
+      nameOf(kit.lenses, camera.lensId),
       String(Number(camera.focalLengthMm.toFixed(1))),
       entry ? `f/${entry.stop.label}` : '',
-      hides ? '' : target,
+      plan && entry ? targetWords(plan, entry, unit) : '',
       plan ? formatLength(plan.distanceMm, unit) : '',
       entry ? oddsWords(entry.odds) : '',
       entry ? formatShutter(entry.light.shutterS) : '',

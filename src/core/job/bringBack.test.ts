@@ -40,6 +40,15 @@ it('coming a second time changes nothing', () => {
   expect(homeWords(again)).toBe('nothing new');
 });
 
+it('brings the order home where it was changed away, and only then', () => {
+  const swapped = { ...whole, setups: [whole.setups[1], whole.setups[0], ...whole.setups.slice(2)] } as WholeJob;
+  const more = { ...whole, setups: [{ ...whole.setups[3], id: 'new' }, ...whole.setups] } as WholeJob;
+  const ids = (job: WholeJob) => job.setups.map((setup) => setup.id);
+  expect(homecoming(whole, swapped, more).order).toEqual(['new', ...ids(swapped)]);
+  expect(homecoming(whole, whole, swapped).order).toBeNull();
+  expect(homecoming(swapped, swapped, whole).order).toBeNull();
+});
+
 it('loses nothing that was changed on one side and removed on the other', () => {
   const without = (job: WholeJob, id: string): WholeJob => ({
     ...job,

@@ -23,6 +23,8 @@ export interface Homecoming {
   readonly people: readonly Arrived<JobParts['people'][number]>[];
   readonly places: readonly Arrived<JobParts['places'][number]>[];
   readonly setups: readonly Arrived<JobParts['setups'][number]>[];
+  /** The setups in their new order, where it was changed away; null where it was not. */
+  readonly order: readonly string[] | null;
 }
 
 function rows<T extends Identified>(base: readonly T[], away: readonly T[], here: readonly T[]): Arrived<T>[] {
@@ -47,6 +49,21 @@ function arrived<T>(left: T | undefined, came: T | undefined, present: T | undef
   return left ? merge(left, came, present) : came;
 }
 
+/** Those who went along take the places they have here, in the order they have away; the others stay where they are. */
+function orderOf(
+  base: readonly Identified[],
+  away: readonly Identified[],
+  here: readonly Identified[]
+): string[] | null {
+  const ids = (list: readonly Identified[]) => list.map((item) => item.id);
+  const common = new Set(ids(base).filter((id) => [away, here].every((list) => list.some((item) => item.id === id))));
+  const among = (list: readonly Identified[]) => ids(list).filter((id) => common.has(id));
+  const [left, came] = [among(base), among(away)];
+  if (same(left, came)) return null;
+  const next = came.values();
+  return ids(here).map((id) => (common.has(id) ? (next.next().value ?? id) : id));
+}
+
 /**
  * @param base how it left
  * @param away how it comes back
@@ -57,17 +74,19 @@ export function homecoming(base: WholeJob, away: WholeJob, here: WholeJob): Home
     job: merge(base.job, away.job, here.job),
     people: rows(base.people, away.people, here.people),
     places: rows(base.places, away.places, here.places),
-    setups: rows(base.setups, away.setups, here.setups)
+    setups: rows(base.setups, away.setups, here.setups),
+    order: orderOf(base.setups, away.setups, here.setups)
   };
 }
 
 /** What comes home, counted: setups ticked, adjusted or noted, and others changed. */
-export function homeWords({ setups, people, places }: Homecoming): string {
+export function homeWords({ setups, people, places, order }: Homecoming): string {
   const parts = [
     [setups.length, 'setup', 'setups'],
     [people.length, 'person', 'people'],
     [places.length, 'place', 'places']
   ] as const;
   const said = parts.flatMap(([count, one, many]) => (count === 0 ? [] : [`${count} ${count === 1 ? one : many}`]));
-  return said.length === 0 ? 'nothing new' : said.join(', ');
+  const all = order ? [...said, 'the order'] : said;
+  return all.length === 0 ? 'nothing new' : all.join(', ');
 }

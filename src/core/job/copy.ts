@@ -1,13 +1,15 @@
 /** A setup taken to another job, with its people and its place. */
 import { same } from '../plain/merge';
-import { notTaken } from '../setup/schedule';
-import { renameStandings, type JobParts } from './normalise';
+import { renamePeople, type JobParts } from './normalise';
 import type { JobPerson, JobPlace, JobSetup } from './schema';
 
 /** What a job has of people and places. */
 type JobCast = Pick<JobParts, 'people' | 'places'>;
 
-/** What has to be added to a job so that it holds a copy of a setup: somebody, or a place, already there is used. */
+/**
+ * What has to be added to a job so that it holds a setup as it is, under an id of its own: somebody, or a place, already
+ * there is used.
+ */
 export function copiedParts(setup: JobSetup, from: JobCast, to: JobCast, newId: () => string): JobParts {
   const alike = <T extends { readonly id: string }>(items: readonly T[], item: T) =>
     items.find((other) => same({ ...other, id: '' }, { ...item, id: '' }));
@@ -29,13 +31,10 @@ export function copiedParts(setup: JobSetup, from: JobCast, to: JobCast, newId: 
   const place = from.places.find((item) => item.id === setup.placeId);
   const knownPlace = place && alike(to.places, place);
   const newPlace: JobPlace | undefined = place && !knownPlace ? { ...place, id: newId() } : undefined;
-  const copy = renameStandings(setup, (id) => ids.get(id) ?? id);
+  const copy = renamePeople(setup, (id) => ids.get(id) ?? id);
   return {
     people,
     places: newPlace ? [newPlace] : [],
-    // What is checked off is checked off for one picture.
-    setups: [
-      { ...copy, ticked: [], taken: notTaken, id: newId(), placeId: knownPlace?.id ?? newPlace?.id ?? setup.placeId }
-    ]
+    setups: [{ ...copy, id: newId(), placeId: knownPlace?.id ?? newPlace?.id ?? setup.placeId }]
   };
 }

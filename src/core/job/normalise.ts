@@ -1,7 +1,8 @@
 /** Whole setups, each with people and surroundings of its own, as one job that describes each person and place once. */
 import { same } from '../plain/merge';
 import type { Setup } from '../setup/schema';
-import { standingOf, traitsOf } from './resolve';
+import { traitsOf } from '../setup/persons';
+import { standingOf } from './resolve';
 import type { JobPerson, JobPlace, JobSetup } from './schema';
 
 export interface JobParts {
@@ -42,28 +43,36 @@ export function asPartOfJob(setup: Setup, place: JobPlace | NewPlace): JobParts 
   };
 }
 
+type Rename = (id: string) => string;
+
+/** A place to focus on that may be somebody's. */
+const renamedTarget = (intent: Setup['intent'], newId: Rename): Setup['intent'] =>
+  intent.target.kind === 'eye'
+    ? { ...intent, target: { ...intent.target, personId: newId(intent.target.personId) } }
+    : intent;
+
 /** The people of a setup under other ids, wherever it names them. */
-export function renamePeople(setup: Setup, newId: (id: string) => string): Setup {
-  const { target } = setup.intent;
+export function renamePeople<T extends Setup | JobSetup>(setup: T, newId: Rename): T {
+  const { different } = setup.taken;
   return {
     ...setup,
     people: setup.people.map((person) => ({ ...person, id: newId(person.id) })),
-    intent: {
-      ...setup.intent,
-      target: target.kind === 'eye' ? { ...target, personId: newId(target.personId) } : target
-    }
+    intent: renamedTarget(setup.intent, newId),
+    taken: { ...setup.taken, different: { ...different, missing: different.missing.map(newId) } }
   };
 }
 
-/** The same for a stored setup. */
-export function renameStandings(setup: JobSetup, newId: (id: string) => string): JobSetup {
-  const { target } = setup.intent;
+/** The same for its body, lenses and adapters: of the plan, and of what turned out different. */
+export function renameKit(setup: JobSetup, newId: Rename): JobSetup {
+  const held = <T extends { readonly lensId: string; readonly adapterIds: readonly string[] }>(item: T) => ({
+    ...item,
+    lensId: newId(item.lensId),
+    adapterIds: item.adapterIds.map(newId)
+  });
+  const { different } = setup.taken;
   return {
     ...setup,
-    people: setup.people.map((standing) => ({ ...standing, id: newId(standing.id) })),
-    intent: {
-      ...setup.intent,
-      target: target.kind === 'eye' ? { ...target, personId: newId(target.personId) } : target
-    }
+    camera: { ...held(setup.camera), bodyId: newId(setup.camera.bodyId) },
+    taken: { ...setup.taken, different: { ...different, lens: different.lens && held(different.lens) } }
   };
 }

@@ -1,6 +1,7 @@
 /** A job's setups, with the people and places they refer to, as the setups that are planned; and back again. */
 import { same } from '../plain/merge';
 import { defaultLight } from '../setup/defaults';
+import { traitsOf } from '../setup/persons';
 import type { Person, Setup } from '../setup/schema';
 import type { JobPerson, JobPlace, JobSetup, OwnPlace, Standing } from './schema';
 
@@ -31,12 +32,6 @@ export function resolveSetup(setup: JobSetup, cast: Cast): Setup {
       return person ? [{ ...person, ...standing }] : [];
     })
   };
-}
-
-/** The traits of a resolved person that are the job's. */
-export function traitsOf(person: Person): JobPerson {
-  const { id, name, role, statureMm, being, muzzleMm, swayMm, look } = person;
-  return { id, name, role, statureMm, being, muzzleMm, swayMm, look };
 }
 
 export function standingOf(person: Person): Standing {

@@ -3,6 +3,7 @@ import { demoSetup } from '../testing/demo';
 import { arrangePeople } from './arrangements';
 import { defaultStatureMm, newPerson, newSetup } from './defaults';
 import { become, besideEverybody, newcomer } from './persons';
+import { hideNames, withoutNames } from './withoutNames';
 import { isPlainName, numbered, surfaceName } from './names';
 
 describe('somebody new', () => {
@@ -74,5 +75,27 @@ describe('people arranged', () => {
     const many = demoSetup('Family on the steps');
     const arranged = arrangePeople(many, { kind: 'arc', count: 3, spacingMm: 500, radiusMm: 2000 }, () => 'never');
     expect(arranged.map((person) => person.id).sort()).toEqual(many.people.map((person) => person.id).sort());
+  });
+});
+
+describe('a setup without names', () => {
+  it('calls nobody by name, in whatever case, and takes no part of another word for one', () => {
+    const people = ['Ann', 'Ann-Marie', 'J. (Jo) O’Neil'].map((name, index) =>
+      newPerson(`p${index}`, name, { role: 'aunt' })
+    );
+    const named = newSetup('s', 'ANN and Ann-Marie', {
+      people,
+      notes: 'Annexe, then J. (Jo) O’Neil, Joanna and Wren.'
+    });
+    const hidden = withoutNames(named, ['Wren']);
+    expect(hidden.name).toBe('somebody and somebody');
+    expect(hidden.notes).toBe('Annexe, then somebody, Joanna and somebody.');
+    expect(hidden.people.map((person) => [person.name, person.role])).toEqual([
+      ['Person 1', ''],
+      ['Person 2', ''],
+      ['Person 3', '']
+    ]);
+    expect(named.people[0]?.name).toBe('Ann');
+    expect(hideNames('Ann’s wedding', ['', 'Ann'])).toBe('somebody’s wedding');
   });
 });

@@ -17,6 +17,12 @@ export function newcomer(setup: Setup, id: string, taken: Iterable<string>): Per
   return newPerson(id, name, { lateralMm: besideEverybody(setup) });
 }
 
+/** What belongs to somebody wherever they stand. */
+export function traitsOf(person: Person) {
+  const { id, name, role, statureMm, being, muzzleMm, swayMm, look } = person;
+  return { id, name, role, statureMm, being, muzzleMm, swayMm, look };
+}
+
 /**
  * Makes somebody an adult, a child, a baby or a pet in a posture. A pet is measured to its eyes, so a person's height
  * would not fit it, nor the other way round; whoever is called by what they are is called so anew. `taken`: names in use.

@@ -6,16 +6,16 @@ import { cameraDistance, pictureSize } from './framing';
 import type { Camera, Setup } from './schema';
 
 /** A lens stands no nearer than this to what it frames, mm. */
-export const nearestMm = 50;
+const nearestMm = 50;
 
 /** What takes a picture. */
-export interface Taking {
+interface Taking {
   readonly body: Body;
   readonly P: number;
 }
 
 /** What is put in the camera instead. */
-export interface Instead extends Pick<Camera, 'lensId' | 'adapterIds' | 'focalLengthMm'> {
+interface Instead extends Pick<Camera, 'lensId' | 'adapterIds' | 'focalLengthMm'> {
   readonly lens: Pick<Lens, 'pupilMagnification'>;
   readonly body: Body;
 }

@@ -6,6 +6,7 @@ import { cameraDistance } from './framing';
 import { beingNames, surfaceNames } from './names';
 import { aimAtGroup } from './groupFraming';
 import { asPicture, sharpSubjects, usualFor, withSharpSubject, type SharpSubject } from './intents';
+import { traitsOf } from './persons';
 import { framings, type Camera, type Framing, type Person, type PictureKind, type Setup, type Wish } from './schema';
 
 export const templates = [
@@ -181,18 +182,13 @@ export function groupOf(people: readonly Person[], id: string, name: string): Se
   const picture = people.length === 1 ? 'onePerson' : people.length === 2 ? 'couple' : 'group';
   const base = newSetup(id, name);
   if (people.length > 2) return asPicture(group(base, people.length, people), picture);
-  const [template] = people.length === 1 ? (['onePerson'] as const) : (['couple'] as const);
-  const usual = filled(template, base, 'halfLength');
+  const usual = filled(people.length === 1 ? 'onePerson' : 'couple', base, 'halfLength');
   const standing = usual.people.flatMap((place, index) => {
     const person = people[index];
     return person ? [{ ...place, ...traitsOf(person) }] : [];
   });
   return asPicture({ ...usual, people: standing }, picture);
 }
-
-const traitsOf = ({ id, name, role, statureMm, being, muzzleMm, swayMm, look }: Person) => ({
-  ...{ id, name, role, statureMm, being, muzzleMm, swayMm, look }
-});
 
 function group(
   setup: Setup,

@@ -46,7 +46,7 @@ export function subjectName(plan: Plan, id: string): string {
 }
 
 /** "the rings" for a thing called so, "Ines" and "Person 1" as they are. */
-function spoken(name: string): string {
+export function spoken(name: string): string {
   return /^\p{Ll}/u.test(name) && !name.startsWith('the ') ? `the ${name}` : name;
 }
 
@@ -135,8 +135,7 @@ export function noticeWords(plan: Plan): readonly string[] {
   const of = (ids: readonly string[], one: string, many: string) => {
     if (ids.length === 0) return [];
     const names = ids.map((id) => subjectName(plan, id));
-    const listed = names.length > 3 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : joined(names);
-    return [`${capital(listed)} ${names.length === 1 ? one : many}.`];
+    return [`${capital(listed(names))} ${names.length === 1 ? one : many}.`];
   };
   return [
     ...of(plan.outOfFrame, 'is outside the picture and does not count', 'are outside the picture and do not count'),
@@ -148,6 +147,10 @@ export function noticeWords(plan: Plan): readonly string[] {
       : [])
   ];
 }
+
+/** "Ines", "Ines and Wren", "Ines, Wren and 2 more". */
+export const listed = (names: readonly string[]): string =>
+  names.length > 3 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : joined(names);
 
 const joined = (names: readonly string[]): string =>
   names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1] ?? ''}`;

@@ -1,9 +1,7 @@
 /** The day in words. */
 import type { BetterOrder } from '../day/order';
 import type { DayEntry, Timetable } from '../day/timetable';
-import { clockOf, type Verdict } from '../setup/schedule';
-
-export const verdictNames: Readonly<Record<Verdict, string>> = { good: 'good', soft: 'soft', redo: 'redo' };
+import { clockOf } from '../setup/schedule';
 
 const small = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve'];
 

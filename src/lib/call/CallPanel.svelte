@@ -29,6 +29,7 @@
   import type { DistanceSensitivity } from '$core/call/sensitivity';
   import type { PlanInput } from '$core/call/planInput';
   import type { WhatIf } from '$core/call/whatIf';
+  import HowList from '$lib/controls/HowList.svelte';
   import { findSensitivity, findWhatIfs } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
@@ -137,6 +138,12 @@
         <div class="mt-2 border-l-2 border-pencil pl-2 text-pretty">
           <p>{why}</p>
           {#each told as item (item.kind)}<p class="mt-0.5 text-soft">{whatIfWords(plan, item)}</p>{/each}
+          {#if asked !== null}
+            <details class="mt-1" data-testid="how">
+              <summary class="min-h-6 w-fit cursor-pointer font-medium">How this is computed</summary>
+              <HowList of={[asked]} />
+            </details>
+          {/if}
         </div>
       {/if}
     </div>

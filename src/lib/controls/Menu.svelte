@@ -7,11 +7,13 @@
     /** List items with buttons in them. */
     children: Snippet;
     open: boolean;
+    /** What the button does, where it shows no words. */
+    name?: string;
     /** The list ends where the button ends. */
     atEnd?: boolean;
   }
   /** A button with a list of things to do under it. Pressed it opens and shuts; Escape and leaving it shut it. */
-  let { label, children, open = $bindable(), atEnd = false }: Props = $props();
+  let { label, children, open = $bindable(), name, atEnd = false }: Props = $props();
   const id = $props.id();
   let whole = $state<HTMLDivElement>();
   let button = $state<HTMLButtonElement>();
@@ -45,6 +47,8 @@
     bind:this={button}
     type="button"
     class="condensed flex h-8 max-w-full min-w-0 items-center gap-1 text-[14px]"
+    aria-label={name}
+    title={name}
     aria-expanded={open}
     aria-controls={open ? id : undefined}
     onclick={() => (open = !open)}

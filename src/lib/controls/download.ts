@@ -9,6 +9,10 @@ export function saveBlob(blob: Blob, name: string): void {
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
+/** A name as one of a file: letters and digits, all else a hyphen. */
+export const fileName = (name: string): string =>
+  name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-+|-+$/g, '') || 'Focalis';
+
 /** Hands text to the browser as a file. */
 export function saveText(text: string, name: string): void {
   saveBlob(new Blob([text], { type: 'application/json' }), name);

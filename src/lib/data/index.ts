@@ -10,6 +10,7 @@ export type FocalisStore = Store<FocalisValues>;
 
 export { databaseVersion, openDatabase, silentAfterMs, type StoreProblem } from './database';
 export { Drafts } from './drafts';
+export { FramePictures, type FramePicture } from './framePictures';
 export type { Journey } from './journey';
 export { asidePrefix, keepJournal, readJournals } from './journal';
 export {
@@ -19,6 +20,7 @@ export {
   eraseOld,
   firstSetupOf,
   freeName,
+  kitIdOf,
   jobOfSetup,
   offerDemo,
   placeKit,
@@ -29,7 +31,8 @@ export {
   type Held
 } from './jobs';
 export { defaultProfile, overlays, profileId, themes, type Overlay, type Profile, type Theme } from './profile';
-export { newRow, type Change, type Damaged, type Row } from './rows';
+export { readRows } from './read';
+export { addition, newRow, type Change, type Damaged, type Descriptor, type Row } from './rows';
 export { safeStorage, type SafeStorage } from './storage';
 export { Store, type EditOptions, type EditResult, type How, type StepResult } from './store.svelte';
 export { tables, type FocalisValues } from './tables';

@@ -2,13 +2,14 @@
 import type Dexie from 'dexie';
 import type { JobFile } from '$core/formats/jobFile';
 import { demoJobs, demoParts } from '$core/job/demo';
-import { renameStandings } from '$core/job/normalise';
+import { renameKit, renamePeople } from '$core/job/normalise';
+import { holdsOf } from '$core/setup/holds';
 import type { JobSetup } from '$core/job/schema';
 import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
 import { same } from '$core/plain/merge';
 import { defaultProfile, profileId } from './profile';
 import { readTable } from './read';
-import { newRow, type Change, type Row } from './rows';
+import { addition, newRow, type Change, type Row } from './rows';
 import { tables } from './tables';
 
 type NewId = () => string;
@@ -18,7 +19,7 @@ export const removedKeptMs = 30 * 24 * 3600 * 1000;
 
 /** Tables whose rows belong to a job. */
 const parts = ['people', 'places', 'setups'] as const;
-const owned = [...parts, 'journeys'] as const;
+const owned = [...parts, 'journeys', 'frames'] as const;
 
 /** A name not yet taken: "Fernhall", "Fernhall (2)". */
 export function freeName(name: string, taken: readonly string[]): string {
@@ -39,18 +40,14 @@ export async function readJobParts(database: Dexie, jobId: string): Promise<Pick
   return { people: byPosition(people.rows), places: byPosition(places.rows), setups: byPosition(setups.rows) };
 }
 
-function added(table: string, rows: readonly Row[]): Change[] {
-  return rows.map((after) => ({ table, id: after.id, before: null, after }));
-}
-
 function changesOf({ job, people, places, setups }: Omit<JobFile, 'kit'>, position: number): Change[] {
-  const rows = (values: readonly { readonly id: string }[]) =>
-    values.map((value, at) => newRow(value.id, value, { owner: job.id, position: at }));
+  const owned = (table: string, values: readonly { readonly id: string }[]) =>
+    values.map((value, at) => addition(table, value, { owner: job.id, position: at }));
   return [
-    ...added('jobs', [newRow(job.id, job, { position })]),
-    ...added('people', rows(people)),
-    ...added('places', rows(places)),
-    ...added('setups', rows(setups))
+    addition('jobs', job, { position }),
+    ...owned('people', people),
+    ...owned('places', places),
+    ...owned('setups', setups)
   ];
 }
 
@@ -84,32 +81,30 @@ export async function addJob(
   const adapters = placeKit(file.kit.adapters, there.kit.adapters, newId);
   const as = (ids: ReadonlyMap<string, string>, id: string) => ids.get(id) ?? id;
   const jobId = as(jobs, file.job.id);
+  const kitId = kitIdOf(bodies, lenses, adapters);
   const placed = file.setups.map((setup) => ({
-    ...renameStandings(setup, (id) => as(people, id)),
+    ...renameKit(
+      renamePeople(setup, (id) => as(people, id)),
+      kitId
+    ),
     id: as(setups, setup.id),
-    placeId: as(places, setup.placeId),
-    camera: {
-      ...setup.camera,
-      bodyId: as(bodies.ids, setup.camera.bodyId),
-      lensId: as(lenses.ids, setup.camera.lensId),
-      adapterIds: setup.camera.adapterIds.map((id) => as(adapters.ids, id))
-    }
+    placeId: as(places, setup.placeId)
   }));
-  const job = { ...file.job, id: jobId, name: freeName(file.job.name, there.jobNames) };
+  const packing = file.job.packing.map((item) => ({ ...item, id: kitId(item.id) }));
+  const job = { ...file.job, id: jobId, name: freeName(file.job.name, there.jobNames), packing };
   const whole = {
     job,
     people: file.people.map((person) => ({ ...person, id: as(people, person.id) })),
     places: file.places.map((place) => ({ ...place, id: as(places, place.id) })),
     setups: placed
   };
-  const kitRows = (items: readonly KitItem[]) => items.map((item) => newRow(item.id, item, { position: now }));
   return {
     jobId,
     firstSetupId: placed[0]?.id ?? null,
     changes: [
-      ...added('bodies', kitRows(bodies.added)),
-      ...added('lenses', kitRows(lenses.added)),
-      ...added('adapters', kitRows(adapters.added)),
+      ...bodies.added.map((item) => addition('bodies', item, { position: now })),
+      ...lenses.added.map((item) => addition('lenses', item, { position: now })),
+      ...adapters.added.map((item) => addition('adapters', item, { position: now })),
       ...changesOf(whole, now)
     ]
   };
@@ -135,15 +130,21 @@ export function placeKit<T extends KitItem>(incoming: readonly T[], present: rea
   return { ids, added: news };
 }
 
+/** The id each item has here. */
+export function kitIdOf(...placed: readonly { readonly ids: ReadonlyMap<string, string> }[]): (id: string) => string {
+  return (id) => placed.map(({ ids }) => ids.get(id)).find((found) => found !== undefined) ?? id;
+}
+
 /** Erases a job and all that hangs on it, for good. */
 export async function eraseJob(database: Dexie, jobId: string): Promise<readonly { table: string; id: string }[]> {
-  return database.transaction('rw', ['jobs', ...owned], async () => {
+  return database.transaction('rw', ['jobs', 'framePictures', ...owned], async () => {
     const erased = [{ table: 'jobs', id: jobId }];
     for (const table of owned) {
       const own = database.table<Row, string>(table).where('owner').equals(jobId);
       erased.push(...(await own.primaryKeys()).map((id) => ({ table, id })));
       await own.delete();
     }
+    await database.table('framePictures').where('owner').equals(jobId).delete();
     await database.table('jobs').delete(jobId);
     return erased;
   });
@@ -216,8 +217,10 @@ export async function setupsHolding(
     readTable(database, 'jobs', tables.jobs)
   ]);
   const names = new Map(jobs.rows.map((row) => [row.id, row.value.name]));
-  const holds = ({ camera }: JobSetup) =>
-    ({ bodies: [camera.bodyId], lenses: [camera.lensId], adapters: camera.adapterIds })[table].includes(itemId);
+  const holds = (setup: JobSetup) =>
+    holdsOf(setup).some(({ bodyId, lensId, adapterIds }) =>
+      ({ bodies: [bodyId], lenses: [lensId], adapters: adapterIds })[table].includes(itemId)
+    );
   return setups.rows
     .filter((row) => row.removedAt === null && holds(row.value))
     .map((row) => ({ setupId: row.id, setup: row.value.name, job: names.get(row.owner ?? '') ?? '' }));

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { defaultHabits, habitsSchema } from '$core/habits/habits';
 import { schoolsSchema, usualSchools } from '$core/technique/schools';
+import { viewingSchema } from '$core/setup/schema';
 import { shapeNames } from '$core/setup/shapes';
 import { defaultPaceMm } from '$core/words/length';
 
@@ -26,6 +27,16 @@ export const profileSchema = z.object({
   schools: schoolsSchema.catch(usualSchools),
   /** Whether the kit that comes with Focalis is offered beside one's own. */
   builtInKit: z.boolean().catch(true),
+  /** How a picture of a new setup will be looked at. */
+  viewing: viewingSchema.catch({ kind: 'traditional' }),
+  /** Steps of the aperture ring, for new jobs. */
+  stopStep: z.enum(['full', 'half', 'third']).catch('third'),
+  /** When everything was last saved as one file, ms since 1970. */
+  backedUpAt: z.number().nullable().catch(null),
+  /** When to ask for that again, ms since 1970; null as long as there is nothing to save. */
+  remindAt: z.number().nullable().catch(null),
+  /** How far the first visit has come: nothing answered, a first setup made, shown round. */
+  welcomed: z.enum(['no', 'started', 'yes']).catch('no'),
   /** Whether the demo has been offered. */
   demoOffered: z.boolean().catch(false)
 });

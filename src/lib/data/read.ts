@@ -53,6 +53,15 @@ function textOf(value: unknown, key: string): string {
   return typeof text === 'string' ? text : '';
 }
 
+/** Every sound row of a table. */
+export async function readRows<V>(
+  database: Dexie,
+  table: string,
+  descriptor: Descriptor<V>
+): Promise<readonly Row<V>[]> {
+  return (await readTable(database, table, descriptor)).rows;
+}
+
 /** The rows of a table, or those of one owner. */
 export async function readTable<V>(
   database: Dexie,

@@ -52,3 +52,12 @@ export const keyOf = (change: { readonly table: string; readonly id: string }) =
 export function newRow<V>(id: string, value: V, rest: Partial<Omit<Row<V>, 'id' | 'value'>> = {}): Row<V> {
   return { id, owner: null, position: 0, updatedAt: 0, removedAt: null, ...rest, value };
 }
+
+/** A row that comes in anew. */
+export function addition<V extends { readonly id: string }>(
+  table: string,
+  value: V,
+  rest: Partial<Omit<Row<V>, 'id' | 'value'>> = {}
+): Change {
+  return { table, id: value.id, before: null, after: newRow(value.id, value, rest) };
+}

@@ -11,6 +11,7 @@ import {
   type JobPlace,
   type JobSetup
 } from '$core/job/schema';
+import { frameSchema, type Frame } from '$core/frames/schema';
 import { journeySchema, type Journey } from './journey';
 import { profileSchema, type Profile } from './profile';
 import type { Descriptor, Descriptors } from './rows';
@@ -26,6 +27,7 @@ export type FocalisValues = {
   readonly adapters: Adapter;
   readonly bags: Bag;
   readonly journeys: Journey;
+  readonly frames: Frame;
 };
 
 const alone = <V>(noun: string, schema: Descriptor<V>['schema']): Descriptor<V> => ({ schema, noun, ownedBy: null });
@@ -41,5 +43,6 @@ export const tables: Descriptors<FocalisValues> = {
   people: ofJob('person', jobPersonSchema),
   places: ofJob('place', jobPlaceSchema),
   setups: ofJob('setup', jobSetupSchema),
-  journeys: ofJob('way to another device', journeySchema)
+  journeys: ofJob('way to another device', journeySchema),
+  frames: ofJob('frame', frameSchema)
 };

@@ -28,6 +28,14 @@ export class Thumbnails {
     return row?.drawnFrom === drawnFrom ? (row.picture ?? null) : null;
   }
 
+  /** Every one there is. */
+  async all(): Promise<ThumbnailRow[]> {
+    const rows = await this.#table.toArray();
+    return rows.flatMap(({ key, drawnFrom, picture }) =>
+      key !== undefined && drawnFrom !== undefined && picture ? [{ key, drawnFrom, picture }] : []
+    );
+  }
+
   /** Keeps one. A full disk keeps none: it is drawn again next time. */
   async keep(row: ThumbnailRow): Promise<void> {
     try {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import { Button } from 'flowbite-svelte';
   import { alikeSets, lookOf } from '$core/day/variety';
   import { alikeWords } from '$core/words/day';
@@ -31,7 +32,9 @@
   <Button color="alternative" class="mb-6" onclick={() => (asked = true)}>See how alike they are</Button>
 {:else if shown.length > 2}
   <section aria-labelledby="alike-title" class="mb-6">
-    <h2 id="alike-title" class="condensed text-[18px] font-bold">How alike they are</h2>
+    <h2 id="alike-title" class="condensed text-[18px] font-bold">
+      How alike they are<HowComputed of="alike" class="ml-1" />
+    </h2>
     <p class="text-soft">{said === '' ? 'No three of them are alike.' : `${said}.`}</p>
     <Chart
       label="Pictures by background blur and framing. {said === '' ? 'No three of them are alike' : said}"

@@ -1,5 +1,7 @@
 <script lang="ts">
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import { Button, Checkbox } from 'flowbite-svelte';
+  import { untrack } from 'svelte';
   import { fallWithout, forcedBy } from '$core/day/bag';
   import type { BagAnswer, BagQuestion } from '$core/day/findBag';
   import { numbersWords } from '$core/words/day';
@@ -17,9 +19,20 @@
   const byItselfUpTo = 30;
   /** What rests for so long is searched for anew. */
   const restMs = 600;
-  const question = $derived<BagQuestion>({
-    inputs: app.open.rows.map((row) => app.open.input(row.setup)),
-    kit: app.open.offered
+  const inputs = $derived(app.open.rows.map((row) => app.open.input(row.setup)));
+  /** All that the bag rests on: what is ticked, noted or named changes nothing. */
+  const restsOn = $derived(
+    JSON.stringify([
+      inputs.map(({ setup: { id, camera, place, light, people, things, backgrounds, intent, schedule } }) => [
+        ...[id, camera, place, light, people, things, backgrounds, intent, schedule.priority]
+      ]),
+      app.open.offered,
+      inputs[0]?.habits
+    ])
+  );
+  const question = $derived.by<BagQuestion>(() => {
+    void restsOn;
+    return untrack(() => ({ inputs, kit: app.open.offered }));
   });
   let asked = $state(false);
   const answer = $derived(search.answer?.found ?? null);
@@ -28,8 +41,8 @@
   const numbers = (ids: readonly string[]) => numbersWords(ids.flatMap((id) => numberOf.get(id) ?? []));
 
   $effect(() => {
-    const { inputs } = question;
-    if (inputs.length === 0 || (inputs.length > byItselfUpTo && !asked)) return;
+    const { length } = question.inputs;
+    if (length === 0 || (length > byItselfUpTo && !asked)) return;
     const timer = setTimeout(() => void search.ask(question), search.answer ? restMs : 0);
     return () => clearTimeout(timer);
   });
@@ -99,7 +112,7 @@
   <h2 id="bag-title" class="condensed text-[18px] font-bold">
     The bag{#if answer && toPack > 0}<span class="ml-2 text-[13px] font-normal text-soft"
         >{ticks} of {toPack} packed</span
-      >{/if}
+      >{/if}<HowComputed of="bag" class="ml-1" />
   </h2>
   {#if question.inputs.length > byItselfUpTo && !asked}
     <Button color="alternative" class="mt-2" onclick={() => (asked = true)}>Find the smallest bag</Button>

@@ -4,8 +4,9 @@
   import type { DayEntry } from '$core/day/timetable';
   import { clockOf } from '$core/setup/schedule';
   import { dayWords, oddsWords } from '$core/words/call';
-  import { clashWords, verdictNames } from '$core/words/day';
+  import { clashWords } from '$core/words/day';
   import { unbroken } from '$core/words/length';
+  import { formatIso, formatShutter } from '$core/words/light';
   import { getApp } from '$lib/state/app.svelte';
   import Thumbnail from '$lib/strip/Thumbnail.svelte';
   import { near } from './near';
@@ -32,6 +33,13 @@
   const said = $derived(planned ? dayWords(planned.plan, app.settings.now.unit) : null);
   const plan = $derived(planned?.plan.kind === 'plan' ? planned.plan : null);
   const odds = $derived(plan ? oddsWords(plan.stops[plan.selected]?.odds ?? 0) : '');
+  /** Its light, and what was noted. */
+  const more = $derived.by(() => {
+    const light = plan?.stops[plan.selected]?.light;
+    if (!row || !light) return '';
+    const settings = light.iso === null ? '' : `${formatShutter(light.shutterS)}, ISO ${formatIso(light.iso)}`;
+    return [settings, row.setup.taken.note, row.setup.notes].filter(Boolean).join(' · ');
+  });
   const people = $derived.by(() => {
     const all = row?.setup.people ?? [];
     return all.length > 3 ? `${all.length} people` : all.map((person) => person.name).join(', ');
@@ -40,7 +48,7 @@
   const done = $derived.by(() => {
     const taken = row?.setup.taken;
     if (!taken) return '';
-    if (taken.verdict) return taken.doneAt ? `done, ${verdictNames[taken.verdict]}` : verdictNames[taken.verdict];
+    if (taken.verdict) return taken.doneAt ? `done, ${taken.verdict}` : taken.verdict;
     if (taken.doneAt) return 'done';
     return entry.item.schedule.priority === 'must' ? 'must' : 'if time';
   });
@@ -82,7 +90,8 @@
         {#if said}
           <span class="line-clamp-2 text-[13.5px] leading-snug">{unbroken(said.call)}</span>
           {#if clash !== ''}<span class="block truncate font-medium text-pencil">{clash}</span>
-          {:else if plan?.conflict}<span class="block truncate text-soft">{said.more}</span>{/if}
+          {:else if plan?.conflict}<span class="block truncate text-soft">{said.more}</span>
+          {:else}<span class="condensed block truncate text-soft">{more}</span>{/if}
         {/if}
       </span>
     </a>

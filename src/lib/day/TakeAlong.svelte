@@ -3,7 +3,7 @@
   import QRCode from 'qrcode';
   import type { Attachment } from 'svelte/attachments';
   import { clockOf } from '$core/setup/schedule';
-  import { saveText, shareText } from '$lib/controls/download';
+  import { fileName, saveText, shareText } from '$lib/controls/download';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { canSeal } from '$lib/pickup/sealed';
   import { getApp } from '$lib/state/app.svelte';
@@ -48,7 +48,7 @@
   async function asFile(how: (text: string, name: string) => Promise<void> | void) {
     const id = app.open.id ?? '';
     const text = await app.files.exportText(id);
-    if (text && job) await how(text, `${job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.focalis.json`);
+    if (text && job) await how(text, `${fileName(job.name)}.focalis.json`);
   }
 </script>
 

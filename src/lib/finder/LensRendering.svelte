@@ -35,6 +35,8 @@
     if (!target) return;
     const ask = () =>
       pictures.ask(now, ({ image, views, of, reduced, afterMs }) => {
+        // A canvas does not take the size of what it is handed; whoever saves or keeps it asks for that.
+        Object.assign(target, { width: image.width, height: image.height });
         target.getContext('bitmaprenderer')?.transferFromImageBitmap(image);
         shown = { views, of, reduced, afterMs };
         onshown?.(shown, target);

@@ -63,6 +63,12 @@ export function aspectOf({ setup, body }: Pick<Taken, 'setup' | 'body'>): number
   return width / height;
 }
 
+/** The largest picture of this aspect in a room, px. */
+export const fitInto = (aspect: number, room: { readonly width: number; readonly height: number }) => ({
+  width: Math.min(room.width, room.height * aspect),
+  height: Math.min(room.height, room.width / aspect)
+});
+
 /** The picture in the camera's own pixels. */
 export function picturePixels({ setup, body }: Pick<Taken, 'setup' | 'body'>): { width: number; height: number } {
   const perMm = body.sensor.pixelsWide / body.sensor.widthMm;

@@ -2,7 +2,8 @@
 import type { Plan } from '$core/call/plan';
 import { withFacts } from '$core/formats/pngText';
 import type { Setup } from '$core/setup/schema';
-import { saveBlob } from '$lib/controls/download';
+import { canvasBlob } from '$lib/controls/canvasBlob';
+import { fileName, saveBlob } from '$lib/controls/download';
 
 interface Saved {
   readonly setup: Setup;
@@ -11,7 +12,7 @@ interface Saved {
 }
 
 export async function savePicture(canvas: HTMLCanvasElement, { setup, plan, words }: Saved): Promise<void> {
-  const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
+  const blob = await canvasBlob(canvas, 'image/png');
   const entry = plan.stops[plan.selected];
   if (!blob || !entry) return;
   const png = withFacts(new Uint8Array(await blob.arrayBuffer()), {
@@ -22,8 +23,5 @@ export async function savePicture(canvas: HTMLCanvasElement, { setup, plan, word
     subjectDistanceMm: entry.target.focusDistanceMm,
     exposureTimeS: entry.light.shutterS
   });
-  saveBlob(
-    new Blob([png], { type: 'image/png' }),
-    `${setup.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}-f${entry.stop.label}.png`
-  );
+  saveBlob(new Blob([png], { type: 'image/png' }), `${fileName(setup.name)}-f${entry.stop.label}.png`);
 }

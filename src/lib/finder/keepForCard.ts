@@ -1,10 +1,11 @@
 /** The Finder's finished picture, kept small for the field card: on the phone, then, nothing needs drawing. */
+import { canvasBlob } from '$lib/controls/canvasBlob';
 import type { Thumbnails } from '$lib/data';
 import type { Taken } from './asking';
 import { cardKey, drawnFrom } from './drawnFrom';
 
 /** Drawn smaller than a phone shows, as slow machines draw while something moves, the outline says more, px. */
-const leastPx = 360;
+const leastPx = 300;
 
 /** Twice what a phone's width shows, px. */
 const longSidePx = 760;
@@ -21,6 +22,6 @@ export async function keepForCard(
   small.width = Math.round(canvas.width * scale);
   small.height = Math.round(canvas.height * scale);
   small.getContext('2d')?.drawImage(canvas, 0, 0, small.width, small.height);
-  const picture = await new Promise<Blob | null>((resolve) => small.toBlob(resolve, 'image/jpeg', 0.85));
+  const picture = await canvasBlob(small, 'image/jpeg', 0.85);
   if (picture) await thumbnails.keep({ key: cardKey(id), drawnFrom: drawnFrom(taken), picture });
 }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import { Button, Checkbox } from 'flowbite-svelte';
   import type { Combination, Remedy } from '$core/call/remedies/remedy';
   import type { Setup } from '$core/setup/schema';
@@ -161,6 +162,6 @@
       {/if}
     </div>
   {:else if fixes.remedies.length > 1}
-    <p class="label mt-2">Tick two or more to see how little of each is enough together.</p>
+    <p class="label mt-2">Tick two or more to see how little of each is enough together.<HowComputed of="fixes" /></p>
   {/if}
 {/if}

@@ -1,8 +1,10 @@
 <script lang="ts">
-  import { Maximize, Minus, Plus } from '@lucide/svelte';
+  import { Download, Maximize, Minus, Plus } from '@lucide/svelte';
   import { eyeHeight } from '$core/people/anatomy';
   import { formatLength, formatLengthExactly } from '$core/words/length';
   import Choice from '$lib/controls/Choice.svelte';
+  import Menu from '$lib/controls/Menu.svelte';
+  import MenuItem from '$lib/controls/MenuItem.svelte';
   import ToolButton from '$lib/controls/ToolButton.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { type Selected } from '$lib/state/selection.svelte';
@@ -16,7 +18,9 @@
   import FloorPerson from './FloorPerson.svelte';
   import FloorThing from './FloorThing.svelte';
   import FloorWalls from './FloorWalls.svelte';
-  import { toPx } from './geometry';
+  import { toPx } from '../../floor/geometry';
+  import { reasonOf } from '$lib/state/parts';
+  import { saveFloor } from './saveFloor';
   import { zoomer } from './zoomable';
 
   let { height }: { height: number } = $props();
@@ -39,6 +43,16 @@
       ? `sharp ${formatLengthExactly(entry.nearMm, workspace.unit)} – ${entry.farMm === null ? '∞' : formatLengthExactly(entry.farMm, workspace.unit)}`
       : ''
   );
+  let saving = $state(false);
+  function save(as: 'svg' | 'png') {
+    saving = false;
+    const { plan, body, unit } = workspace;
+    if (plan && body) {
+      saveFloor({ setup, plan, body, unit }, floor.side, as).catch((error: unknown) =>
+        workspace.app.messages.problem(`The Floor was not saved: ${reasonOf(error)}`)
+      );
+    }
+  }
   let cursor = $state<number | null>(null);
   let marquee = $state.raw<{ x: number; y: number; toX: number; toY: number } | null>(null);
 
@@ -170,6 +184,11 @@
       <ToolButton icon={Minus} name="Zoom out" onclick={() => zoom.by(1 / 1.5)} />
       <ToolButton icon={Plus} name="Zoom in" onclick={() => zoom.by(1.5)} />
       <ToolButton icon={Maximize} name="Fit everything" onclick={() => zoom.reset()} />
+      <Menu bind:open={saving} atEnd name="Save the Floor">
+        {#snippet label()}<Download size={15} aria-hidden="true" class="mx-1.5" />{/snippet}
+        <MenuItem name="As a drawing (SVG)" disabled={!workspace.plan} onchosen={() => save('svg')} />
+        <MenuItem name="As a picture (PNG)" disabled={!workspace.plan} onchosen={() => save('png')} />
+      </Menu>
     </div>
   </div>
   {#if withCurve}<BlurCurve height={curveHeight} />{/if}

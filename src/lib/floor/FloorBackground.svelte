@@ -3,7 +3,7 @@
   import { formatLength } from '$core/words/length';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { backgroundEdgePx, getFloor } from './floor.svelte';
-  import { toPx } from './geometry';
+  import { toPx } from '../../floor/geometry';
   import { movable } from './movable';
   import { nudge, snapDistance, snapMm } from './nudge';
 

@@ -3,7 +3,7 @@
   import { formatLength } from '$core/words/length';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { backgroundEdgePx, getFloor } from './floor.svelte';
-  import { toPx } from './geometry';
+  import { toPx } from '../../floor/geometry';
 
   /** Its name, above everything that stands on the Floor. */
   let { background, index }: { background: Background; index: number } = $props();

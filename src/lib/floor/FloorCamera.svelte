@@ -3,7 +3,7 @@
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { getFloor } from './floor.svelte';
   import FloorHandle from './FloorHandle.svelte';
-  import { toPx } from './geometry';
+  import { toPx } from '../../floor/geometry';
   import { movable } from './movable';
   import { nudge, snapDistance, snapMm } from './nudge';
 

@@ -3,7 +3,7 @@
   import { viewpoint } from '$core/setup/scene';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { getFloor } from './floor.svelte';
-  import { toPx } from './geometry';
+  import { toPx } from '../../floor/geometry';
 
   /** A change being considered: where everybody and the camera would be, with the way there. */
   const workspace = getWorkspace();

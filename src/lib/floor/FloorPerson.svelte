@@ -5,7 +5,7 @@
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { getFloor } from './floor.svelte';
   import FloorHandle from './FloorHandle.svelte';
-  import { toPx } from './geometry';
+  import { toPx } from '../../floor/geometry';
   import { movable } from './movable';
   import { nudge, snapDeg } from './nudge';
 

@@ -3,7 +3,7 @@
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { type Wall } from '$lib/state/selection.svelte';
   import { getFloor } from './floor.svelte';
-  import { toPx } from './geometry';
+  import { toPx } from '../../floor/geometry';
   import { movable } from './movable';
   import { nudge, snapMm } from './nudge';
 

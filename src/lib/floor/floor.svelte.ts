@@ -5,7 +5,15 @@ import { rowsByDepth } from '$core/people/rows';
 import type { Setup } from '$core/setup/schema';
 import { type Workspace } from '$lib/state/workspace.svelte';
 import { idOf, type Selected } from '$lib/state/selection.svelte';
-import { depthAtPx, floorScale, panned, sideScale, type FloorScale, type FloorSide, type Pan } from './geometry';
+import {
+  depthAtPx,
+  floorScale,
+  panned,
+  sideScale,
+  type FloorScale,
+  type FloorSide,
+  type Pan
+} from '../../floor/geometry';
 import type { MoveHandlers } from './movable';
 import { snapDepth, snapMm, type Nudge } from './nudge';
 

@@ -8,7 +8,17 @@ import { viewpoint } from '$core/setup/scene';
 import type { Body } from '$core/kit/schema';
 import { figures } from '../finder/figures';
 import { ladderRows } from '../ladder/rows';
-import { axisTicks, depthAtPx, floorScale, framePath, panned, planePath, sideScale, toPx, zonePath } from './geometry';
+import {
+  axisTicks,
+  depthAtPx,
+  floorScale,
+  framePath,
+  panned,
+  planePath,
+  sideScale,
+  toPx,
+  zonePath
+} from '../../floor/geometry';
 import { snapDeg, snapDepth, snapDistance, snapMm } from './nudge';
 
 const body = builtInKit.bodies[0] as Body;

@@ -5,7 +5,7 @@ import { Workspace } from '$lib/state/workspace.svelte';
 import { openApp, until } from '$lib/testing/app';
 import type { App } from '$lib/state/app.svelte';
 import { FloorState } from './floor.svelte';
-import { toPx } from './geometry';
+import { toPx } from '../../floor/geometry';
 
 let app: App;
 let close: () => Promise<void>;

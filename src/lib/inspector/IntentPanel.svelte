@@ -11,7 +11,7 @@
   import TextField from '$lib/controls/TextField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import JustMadeQuestions from './JustMadeQuestions.svelte';
-  import ViewingFields from './ViewingFields.svelte';
+  import ViewingFields from '$lib/controls/ViewingFields.svelte';
   import { pictureChoices, pictureWords, sharpChoices, sharpSubjectChoices, styleChoices, wishChoices } from './words';
 
   const workspace = getWorkspace();
@@ -19,7 +19,7 @@
   const intent = $derived(setup.intent);
   const usual = $derived(usualFor[intent.picture]);
   const otherJobs = $derived(
-    workspace.app.jobs.list
+    workspace.app.jobs.current
       .filter((row) => row.id !== workspace.row.jobId)
       .map((row) => ({ value: row.id, name: row.value.name }))
   );
@@ -94,7 +94,11 @@
       value={intent.style}
       onchange={(value) => edit('Style', (draft) => void (draft.style = value))}
     />
-    <ViewingFields />
+    <ViewingFields
+      viewing={workspace.setup.intent.viewing}
+      allowedMm={workspace.plan?.permissibleDiscMm}
+      onchange={(to, how) => workspace.edit('Viewing', (draft) => void (draft.intent.viewing = to), how)}
+    />
     <NumberField
       label="Odds wanted for one frame (usual {Math.round(usual.oddsWanted * 100)} %)"
       unit="percent"

@@ -7,6 +7,7 @@
   import { saveText } from '$lib/controls/download';
   import FieldScope from '$lib/controls/FieldScope.svelte';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
+  import FileInput from '$lib/controls/FileInput.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import type { KitTable } from '$lib/state/kit.svelte';
@@ -23,7 +24,7 @@
   let opened = $state.raw<{ readonly table: KitTable; readonly id: string } | null>(null);
   let bagId = $state('');
   let importing = $state(false);
-  let chooser = $state<HTMLInputElement>();
+  let chooser = $state<ReturnType<typeof FileInput>>();
 
   const shown = $derived(kit.shown);
   const bag = $derived(kit.bags.find((item) => item.id === bagId));
@@ -58,12 +59,6 @@
       } else draft.adapterIds = put(draft.adapterIds);
     });
   }
-  async function importChosen(event: Event) {
-    const field = event.currentTarget as HTMLInputElement;
-    const file = field.files?.[0];
-    field.value = '';
-    if (file) await kit.importFile(file);
-  }
   const builtInShown = $derived(app.settings.now.builtInKit);
 </script>
 
@@ -83,15 +78,12 @@
     >
     <div class="flex flex-wrap items-center gap-2 sm:ml-auto">
       <Button color="alternative" onclick={() => (importing = true)}>From a lens database</Button>
-      <Button color="alternative" onclick={() => chooser?.click()}>Import</Button>
-      <input
+      <Button color="alternative" onclick={() => chooser?.open()}>Import</Button>
+      <FileInput
         bind:this={chooser}
-        type="file"
+        label="Kit file"
         accept=".json,application/json"
-        class="sr-only"
-        tabindex="-1"
-        aria-label="Kit file"
-        onchange={importChosen}
+        onfile={(file) => kit.importFile(file)}
       />
       <Button color="alternative" onclick={() => saveText(kit.exportText, 'Kit.focalis.json')}>Export</Button>
     </div>

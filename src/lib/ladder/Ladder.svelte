@@ -1,6 +1,7 @@
 <script lang="ts">
   import { SvelteSet } from 'svelte/reactivity';
   import type { Plan } from '$core/call/plan';
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import Choice from '$lib/controls/Choice.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import Glyph from './Glyph.svelte';
@@ -77,8 +78,10 @@
     <p class="label flex flex-wrap items-center gap-x-3">
       <span class="flex items-center gap-1"><Glyph ratio={0.5} size={12} /> sharp</span>
       <span class="flex items-center gap-1"><Glyph ratio={1.3} size={12} /> a touch soft</span>
-      <span class="flex items-center gap-1"><Glyph ratio={3} size={12} /> soft</span>
-      {#if plan.backgrounds.length > 0}<span>numbers: detail lost, {detailUnit.name}</span>{/if}
+      <span class="flex items-center gap-1"><Glyph ratio={3} size={12} /> soft<HowComputed of="sharpness" /></span>
+      {#if plan.backgrounds.length > 0}<span class="flex items-center"
+          >numbers: detail lost, {detailUnit.name}<HowComputed of="background" /></span
+        >{/if}
       {#if plan.window}<span class="flex items-center gap-1"
           ><span class="inline-block h-3 w-4 bg-band"></span> works</span
         >{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import { oddsWords } from '$core/words/call';
   import type { Plan, StopPlan } from '$core/call/plan';
   import { formatIso, formatShutter } from '$core/words/light';
@@ -16,7 +17,9 @@
 </script>
 
 <tr class="border-t border-line">
-  <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-7 p-0 text-left font-semibold">Keeper odds, %</th>
+  <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-7 p-0 text-left font-semibold"
+    >Keeper odds, %<HowComputed of="odds" /></th
+  >
   {#each plan.stops as entry (entry.stop.label)}
     <td
       class="relative p-0 text-center"
@@ -34,7 +37,8 @@
 <tr>
   <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-8 p-0 pr-2 text-left font-normal">
     <span class="flex items-baseline"
-      ><span class="font-semibold">Light</span><span class="ml-auto text-soft">1/s · ISO</span></span
+      ><span class="font-semibold">Light<HowComputed of="light" /></span><span class="ml-auto text-soft">1/s · ISO</span
+      ></span
     >
   </th>
   {#each plan.stops as entry (entry.stop.label)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import { Button, Checkbox } from 'flowbite-svelte';
   import type { LensInLine } from '$core/call/lineUp';
   import { noPlanWords, oddsWords } from '$core/words/call';
@@ -68,7 +69,7 @@
       <thead class="label">
         <tr>
           <th class="w-6 font-normal"><span class="sr-only">In the chart</span></th>
-          <th class="font-normal">Lens, at the same framing</th>
+          <th class="font-normal">Lens, at the same framing<HowComputed of="lineUp" /></th>
           <th class="pr-2 text-right font-normal">stand at</th>
           <th class="pr-2 text-right font-normal">nose to ear</th>
           <th class="pr-2 text-right font-normal">stop</th>

@@ -3,6 +3,7 @@
  * devices have. The direction and the job are authenticated with it, so that nothing can be passed off as something else.
  * The way back has a key and a place of its own, derived by HKDF with SHA-256 (RFC 5869).
  */
+import { base64urlnopad } from '@scure/base';
 import { Gunzip, gzip } from 'fflate';
 
 export type Direction = 'out' | 'back';
@@ -14,23 +15,16 @@ const nonceBytes = 12;
 
 /** Largest job once it is unpacked, bytes: what a job file may have. */
 const mostUnpacked = 160_000_000;
+/** Unpacked so much at a time, bytes. */
 const pieceBytes = 65_536;
 
 /** Whether this page may encrypt at all: browsers ask for https, or this machine itself. */
 export const canSeal = (): boolean => typeof crypto !== 'undefined' && 'subtle' in crypto;
 
-export function toText(bytes: Uint8Array): string {
-  let binary = '';
-  for (const byte of bytes) binary += String.fromCharCode(byte);
-  return btoa(binary).replaceAll('+', '-').replaceAll('/', '_').replaceAll('=', '');
-}
+export const toText = (bytes: Uint8Array): string => base64urlnopad.encode(bytes);
 
 /** @throws when it is not base64url */
-export function fromText(text: string): Uint8Array<ArrayBuffer> {
-  if (!/^[\w-]*$/.test(text)) throw new Error('not base64url');
-  const binary = atob(text.replaceAll('-', '+').replaceAll('_', '/'));
-  return Uint8Array.from(binary, (letter) => letter.charCodeAt(0));
-}
+export const fromText = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(base64urlnopad.decode(text));
 
 const random = (count: number) => crypto.getRandomValues(new Uint8Array(count));
 export const newKey = (): string => toText(random(keyBytes));

@@ -1,8 +1,9 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
   import type { Body, Lens } from '$core/kit/schema';
-  import { aspectOf, type Taken } from '$lib/finder/asking';
+  import { aspectOf, fitInto, type Taken } from '$lib/finder/asking';
   import { cardKey, drawnFrom } from '$lib/finder/drawnFrom';
+  import SizedPicture from '$lib/controls/SizedPicture.svelte';
   import Outline from '$lib/finder/Outline.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
@@ -22,7 +23,7 @@
   let { row, plan, body, lens, planned = null, width, height }: Props = $props();
   const app = getApp();
   const aspect = $derived(aspectOf({ setup: row.setup, body }));
-  const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
+  const frame = $derived(fitInto(aspect, { width, height }));
   let address = $state('');
 
   $effect(() => {
@@ -47,15 +48,7 @@
 </script>
 
 {#if address !== ''}
-  <img
-    src={address}
-    alt=""
-    width={frame.width}
-    height={frame.height}
-    style:width="{frame.width}px"
-    style:height="{frame.height}px"
-    data-testid="card-picture"
-  />
+  <SizedPicture {address} {frame} testid="card-picture" />
 {:else}
   <Outline setup={row.setup} {plan} {body} {width} {height} plain />
 {/if}

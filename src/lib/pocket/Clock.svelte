@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { isoDate } from '$lib/controls/dates';
   import type { DayEntry } from '$core/day/timetable';
   import { clockOf } from '$core/setup/schedule';
   import { clockWords } from '$core/words/day';
@@ -13,8 +14,8 @@
     const timer = setInterval(() => (now = new Date()), everyMs);
     return () => clearInterval(timer);
   });
-  const pad = (value: number) => String(value).padStart(2, '0');
-  const today = $derived(`${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`);
+  /** As jobs have it: 2027-06-12. */
+  const today = $derived(isoDate(now));
   const date = $derived(app.open.job?.date ?? null);
   const running = $derived(date === null || date === today);
   const minute = $derived(now.getHours() * 60 + now.getMinutes() + now.getSeconds() / 60);

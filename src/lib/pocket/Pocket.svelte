@@ -7,7 +7,6 @@
   import { checksOf } from '$core/technique/checks';
   import { capital, noPlanWords, oddsWords, standing, subjectName, targetWords } from '$core/words/call';
   import { checkWords, tickedOf } from '$core/words/checks';
-  import { verdictNames } from '$core/words/day';
   import { formatLength } from '$core/words/length';
   import { formatIso, formatShutter } from '$core/words/light';
   import { stancePhrase } from '$core/words/stance';
@@ -189,7 +188,7 @@
         onpointerleave={up}
         oncontextmenu={(event) => event.preventDefault()}
         onclick={done}
-        >{#if isDone}Done{taken.verdict ? `, ${verdictNames[taken.verdict]}` : ''}<span
+        >{#if isDone}Done{taken.verdict ? `, ${taken.verdict}` : ''}<span
             class="block text-[13px] leading-none font-normal">{taken.verdict ? 'press to change' : 'how is it?'}</span
           >{:else}Done{/if}</button
       >

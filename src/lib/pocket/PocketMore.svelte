@@ -2,14 +2,14 @@
   import { Pencil, Printer, Undo2 } from '@lucide/svelte';
   import { checksOf } from '$core/technique/checks';
   import type { Setup } from '$core/setup/schema';
-  import { backgroundSentence } from '$core/words/call';
-  import { cardLines } from '$core/words/card';
   import { stitchSteps } from '$core/words/stitching';
   import { roundOf } from '$lib/finder/asking';
   import { themes } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
+  import HowList from '$lib/controls/HowList.svelte';
   import CheckList from '$lib/technique/CheckList.svelte';
+  import CardFacts from './CardFacts.svelte';
   import Sheet from './Sheet.svelte';
 
   interface Props {
@@ -61,20 +61,13 @@
     </details>
   {/if}
   {#if plan && entry}
-    <dl class="mt-3 text-[16px]">
-      {#each cardLines(plan, entry, unit, shot) as line (line.name)}
-        <div class="flex items-baseline gap-3 border-b border-line py-1.5">
-          <dt class="w-14 text-soft">{line.name}</dt>
-          <dd class="condensed text-[20px] leading-tight font-bold">{line.value}</dd>
-          <dd class="ml-auto text-right text-soft">{line.more}</dd>
-        </div>
-      {/each}
-    </dl>
-    <div class="mt-2 space-y-1 text-[16px] leading-snug">
-      {#each plan.backgrounds as background, position (background.id)}
-        <p>{backgroundSentence(plan, position, entry, unit)}</p>
-      {/each}
-    </div>
+    <CardFacts setup={shot} {plan} {entry} />
+    <details class="mt-3">
+      <summary class="min-h-11 py-2.5 text-[17px] font-semibold">How this is computed</summary>
+      <div class="pb-2 text-[15px] leading-snug">
+        <HowList of={['target', 'distance', 'odds', 'zone', 'light', 'background']} />
+      </div>
+    </details>
   {/if}
   {#if app.travel.came}
     <button

@@ -2,7 +2,7 @@
   import type { Plan } from '$core/call/plan';
   import type { Body, Lens } from '$core/kit/schema';
   import type { SetupRow } from '$lib/state/openJob.svelte';
-  import { aspectOf, projection, type Taken } from '$lib/finder/asking';
+  import { aspectOf, fitInto, projection, type Taken } from '$lib/finder/asking';
   import CardPicture from './CardPicture.svelte';
 
   interface Props {
@@ -17,7 +17,7 @@
   let width = $state(0);
   let height = $state(0);
   const aspect = $derived(aspectOf({ setup: row.setup, body }));
-  const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
+  const frame = $derived(fitInto(aspect, { width, height }));
   const ring = $derived.by(() => {
     const position = plan.stops[plan.selected]?.target.position;
     const at = position ? projection({ setup: row.setup, plan, body })(position) : undefined;

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { limits } from '$core/schema/values';
   import { verdicts } from '$core/setup/schedule';
-  import { verdictNames } from '$core/words/day';
   import { setFieldScope } from '$lib/controls/field.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -24,12 +23,7 @@
           ? 'bg-ink text-surface'
           : ''}"
         aria-pressed={taken.verdict === verdict}
-        onclick={() => {
-          app.day.taken([row.id], 'How it is', {
-            verdict: taken.verdict === verdict ? null : verdict,
-            ...(taken.doneAt === null ? { doneAt: new Date().toISOString() } : {})
-          });
-        }}>{verdictNames[verdict]}</button
+        onclick={() => app.day.judge(row.id, verdict)}>{verdict}</button
       >
     {/each}
   </div>
@@ -47,7 +41,7 @@
       type="button"
       class="mt-4 h-12 w-full border-2 border-line text-[16px]"
       onclick={() => {
-        app.day.taken([row.id], 'Not done', { doneAt: null, verdict: null });
+        app.day.tick(row.id, false);
         onclose();
       }}>Not done after all</button
     >

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { conflictSentences, noPlanWords, targetWords, backgroundSentence } from '$core/words/call';
-  import { cardLines } from '$core/words/card';
+  import { conflictSentences, noPlanWords, targetWords } from '$core/words/call';
+  import { differentWords } from '$core/words/field';
   import type { SetupRow } from '$lib/state/openJob.svelte';
   import { getApp } from '$lib/state/app.svelte';
+  import CardFacts from './CardFacts.svelte';
   import CardPicture from './CardPicture.svelte';
 
   let { row }: { row: SetupRow } = $props();
@@ -15,6 +16,7 @@
   const plan = $derived(result.kind === 'plan' ? result : null);
   const entry = $derived(plan?.stops[plan.selected] ?? null);
   const conflict = $derived(plan ? conflictSentences(plan) : null);
+  const different = $derived(differentWords(row.setup, app.open.kit, row.setup.taken.different, unit));
   // The sheet it is printed on, as long as the card is what is looked at.
   $effect(() => {
     const sheet = new CSSStyleSheet();
@@ -42,20 +44,10 @@
           >{targetWords(plan, entry, unit)}</span
         >
       </h1>
-      <dl class="mt-3 border-t-2 border-ink text-[17px]">
-        {#each cardLines(plan, entry, unit, row.setup) as line (line.name)}
-          <div class="flex items-baseline gap-3 border-b border-line py-1">
-            <dt class="w-16 text-soft">{line.name}</dt>
-            <dd class="condensed text-[25px] leading-tight font-bold">{line.value}</dd>
-            <dd class="ml-auto text-right text-soft">{line.more}</dd>
-          </div>
-        {/each}
-      </dl>
-      <div class="mt-2 space-y-1 text-[16px] leading-snug">
+      <CardFacts setup={row.setup} {plan} {entry} />
+      <div class="mt-1 space-y-1 text-[16px] leading-snug">
         {#if conflict}<p class="border-l-4 border-pencil pl-2 font-medium">{conflict.wishes}</p>{/if}
-        {#each plan.backgrounds as background, position (background.id)}
-          <p>{backgroundSentence(plan, position, entry, unit)}</p>
-        {/each}
+        {#if different !== 'as planned'}<p class="font-medium">As shot: {different}.</p>{/if}
         {#if row.setup.notes !== '' && !conflict}<p class="text-soft">{row.setup.notes}</p>{/if}
       </div>
       <div class="relative mt-3 min-h-44 flex-1 bg-surround print:mb-0 print:min-h-40">

@@ -15,7 +15,7 @@ it('gives each address its places and all together theirs, and takes each back o
 });
 
 it('refuses an address that asks too often, with how long to wait, and no other', async () => {
-  const tooOften = rateLimit(2, 60);
+  const tooOften = rateLimit('test', 2, 60);
   expect(await tooOften('a')).toBeNull();
   expect(await tooOften('a')).toBeNull();
   const refused = await tooOften('a');

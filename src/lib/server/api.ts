@@ -1,5 +1,6 @@
 /** What all routes of the API share: one shape of error, and how often and how much at once one address may ask. */
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
+import { RateLimiterMemory, RateLimiterRedis, RateLimiterRes } from 'rate-limiter-flexible';
+import { sharedClient } from './shared';
 
 /** An error as the API tells it: which field, and why. */
 export function refusal(
@@ -10,9 +11,26 @@ export function refusal(
   return Response.json({ field, reason }, { status, headers });
 }
 
-/** Refuses an address that asks more than `points` times in `seconds`; null when it may go on. */
-export function rateLimit(points: number, seconds: number): (address: string) => Promise<Response | null> {
-  const limiter = new RateLimiterMemory({ points, duration: seconds });
+/**
+ * Refuses an address that asks more than `points` times in `seconds`; null when it may go on. `name` keeps apart what is counted.
+ * Servers that share a store count together; while it is out of reach, each counts for itself.
+ */
+export function rateLimit(
+  name: string,
+  points: number,
+  seconds: number,
+  storeClient = sharedClient()
+): (address: string) => Promise<Response | null> {
+  const own = new RateLimiterMemory({ keyPrefix: name, points, duration: seconds });
+  const limiter = storeClient
+    ? new RateLimiterRedis({
+        storeClient,
+        keyPrefix: `focalis:${name}`,
+        points,
+        duration: seconds,
+        insuranceLimiter: own
+      })
+    : own;
   return async (address) => {
     try {
       await limiter.consume(address);

@@ -1,5 +1,8 @@
-/** Sealed jobs waiting to be picked up: ciphertext only, for a while, within limits. Nothing of it is ever written down. */
-
+/**
+ * Sealed jobs waiting to be picked up: ciphertext only, for a while, within limits. They are kept in this server's memory, or,
+ * where several servers share the work, in a Redis-compatible store that all of them reach.
+ */
+import { createStorage, type Storage } from 'unstorage';
 import { maxPickupBytes } from '$core/service/limits';
 
 interface ShelfLimits {
@@ -18,46 +21,90 @@ export const shelfLimits: ShelfLimits = {
   bytes: 128 * 1024 * 1024
 };
 
-interface Item {
-  readonly bytes: Uint8Array<ArrayBuffer>;
+/** What is known of an item without reading it. */
+interface Label {
+  readonly bytes: number;
   readonly until: number;
 }
+
+const labels = 'label';
+const items = 'item';
+const keyOf = (kind: typeof labels | typeof items, id: string) => `${kind}:${id}`;
 
 export class Shelf {
   readonly #limits: ShelfLimits;
   readonly #now: () => number;
-  readonly #items = new Map<string, Item>();
+  readonly #storage: Storage;
+  /** One after the other: what is counted is still so when it is put there. */
+  #turn: Promise<unknown> = Promise.resolve();
 
-  constructor(limits: ShelfLimits = shelfLimits, now: () => number = Date.now) {
+  constructor(limits: ShelfLimits = shelfLimits, now: () => number = Date.now, storage: Storage = createStorage()) {
     this.#limits = limits;
     this.#now = now;
+    this.#storage = storage;
   }
 
-  #sweep(): void {
+  #inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const result = this.#turn.then(work);
+    this.#turn = result.catch(() => undefined);
+    return result;
+  }
+
+  /** What waits; what has waited too long goes. */
+  async #waiting(): Promise<ReadonlyMap<string, Label>> {
     const now = this.#now();
-    for (const [id, item] of this.#items) if (item.until <= now) this.#items.delete(id);
+    const waiting = new Map<string, Label>();
+    for (const key of await this.#storage.getKeys(labels)) {
+      const id = key.slice(labels.length + 1);
+      const label = await this.#storage.getItem<Label>(key);
+      if (label && label.until > now) waiting.set(id, label);
+      else await this.#drop(id);
+    }
+    return waiting;
   }
 
-  /** Puts an item there, in place of an earlier one of the same id. Says why not. */
-  put(id: string, bytes: Uint8Array<ArrayBuffer>): 'kept' | 'tooLarge' | 'full' {
-    this.#sweep();
-    if (bytes.length > this.#limits.itemBytes) return 'tooLarge';
-    const others = [...this.#items].filter(([other]) => other !== id).map(([, item]) => item.bytes.length);
-    const sum = others.reduce((total, size) => total + size, 0);
-    if (others.length >= this.#limits.items || sum + bytes.length > this.#limits.bytes) return 'full';
-    this.#items.set(id, { bytes, until: this.#now() + this.#limits.keptMs });
-    return 'kept';
+  async #drop(id: string): Promise<void> {
+    await this.#storage.removeItem(keyOf(items, id));
+    await this.#storage.removeItem(keyOf(labels, id));
+  }
+
+  /**
+   * Puts an item there, in place of an earlier one of the same id. Says why not. Several servers that take something in the same
+   * moment may each count without the other's.
+   */
+  put(id: string, bytes: Uint8Array<ArrayBuffer>): Promise<'kept' | 'tooLarge' | 'full'> {
+    return this.#inTurn(async () => {
+      if (bytes.length > this.#limits.itemBytes) return 'tooLarge';
+      const others = [...(await this.#waiting())].filter(([other]) => other !== id).map(([, label]) => label.bytes);
+      const sum = others.reduce((total, size) => total + size, 0);
+      if (others.length >= this.#limits.items || sum + bytes.length > this.#limits.bytes) return 'full';
+      // A store that forgets by itself does so should this server not live to sweep.
+      const ttl = { ttl: Math.ceil(this.#limits.keptMs / 1000) };
+      const label: Label = { bytes: bytes.length, until: this.#now() + this.#limits.keptMs };
+      await this.#storage.setItemRaw(keyOf(items, id), bytes, ttl);
+      await this.#storage.setItem(keyOf(labels, id), { ...label }, ttl);
+      return 'kept';
+    });
   }
 
   /** The item, which stays there until somebody says that it has arrived, or its time is over. */
-  get(id: string): Uint8Array<ArrayBuffer> | null {
-    this.#sweep();
-    return this.#items.get(id)?.bytes ?? null;
+  async get(id: string): Promise<Uint8Array<ArrayBuffer> | null> {
+    if (!(await this.has(id))) return null;
+    const bytes = await this.#storage.getItemRaw<Uint8Array<ArrayBuffer>>(keyOf(items, id));
+    return bytes ? new Uint8Array(bytes) : null;
+  }
+
+  async has(id: string): Promise<boolean> {
+    const label = await this.#storage.getItem<Label>(keyOf(labels, id));
+    return label !== null && label.until > this.#now();
   }
 
   /** Whether there was one to take away. */
-  remove(id: string): boolean {
-    this.#sweep();
-    return this.#items.delete(id);
+  remove(id: string): Promise<boolean> {
+    return this.#inTurn(async () => {
+      const there = await this.has(id);
+      await this.#drop(id);
+      return there;
+    });
   }
 }

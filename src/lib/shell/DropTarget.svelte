@@ -1,22 +1,36 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
-  let { onfile, children }: { onfile: (file: File) => unknown; children: Snippet } = $props();
+  interface Props {
+    onfile: (file: File) => unknown;
+    /** Takes everything dropped, folders too, where the page wants pictures; null where it does not. */
+    onpictures: ((files: File[]) => unknown) | null;
+    children: Snippet;
+  }
+  let { onfile, onpictures, children }: Props = $props();
   let over = $state(false);
 
   const hasFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
 
+  /** Reads folders; fetched while something hovers, for what is dropped must be read at once. */
+  let reader: typeof import('file-selector') | null = null;
   function ondragover(event: DragEvent) {
     if (!hasFiles(event)) return;
     event.preventDefault();
+    if (!over && onpictures) void import('file-selector').then((loaded) => (reader = loaded));
     over = true;
   }
-  function ondrop(event: DragEvent) {
+  async function ondrop(event: DragEvent) {
     over = false;
-    const file = event.dataTransfer?.files[0];
-    if (!file) return;
+    if (!hasFiles(event)) return;
     event.preventDefault();
-    onfile(file);
+    const [file, ...more] = event.dataTransfer?.files ?? [];
+    const isJob = file && more.length === 0 && /\.(json|zip)$/i.test(file.name);
+    if (onpictures && !isJob) {
+      const whole = event.dataTransfer ? [...event.dataTransfer.files] : [];
+      const read: unknown[] = reader ? await reader.fromEvent(event) : whole;
+      onpictures(read.filter((item) => item instanceof File));
+    } else if (file) onfile(file);
   }
 </script>
 
@@ -27,6 +41,8 @@
   <div
     class="pointer-events-none fixed inset-3 z-50 grid place-items-center border-2 border-dashed border-ink bg-surface/85"
   >
-    <p class="condensed text-2xl font-bold">Drop the job file to import it</p>
+    <p class="condensed text-2xl font-bold">
+      {onpictures ? 'Drop pictures or folders to measure them' : 'Drop the job file to import it'}
+    </p>
   </div>
 {/if}

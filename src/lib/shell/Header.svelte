@@ -1,23 +1,23 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { tinykeys } from 'tinykeys';
-  import { onMount } from 'svelte';
-  import { Aperture, ChevronDown, CircleQuestionMark, Redo2, Undo2 } from '@lucide/svelte';
+  import { onMount, tick } from 'svelte';
+  import { Aperture, ChevronDown, CircleQuestionMark, Redo2, Settings2, Undo2 } from '@lucide/svelte';
   import { goto } from '$app/navigation';
   import { getApp } from '$lib/state/app.svelte';
-  import { saveText } from '../controls/download';
+  import { fileName, saveText } from '../controls/download';
+  import FileInput from '../controls/FileInput.svelte';
   import Menu from '../controls/Menu.svelte';
   import MenuItem from '../controls/MenuItem.svelte';
   import OnceOpen from '../controls/OnceOpen.svelte';
   import Notices from './Notices.svelte';
   import SaveState from './SaveState.svelte';
-  import SettingsMenu from './SettingsMenu.svelte';
   import { isTyping } from './keys';
 
   interface Props {
     jobId: string;
     setupId?: string | null;
-    page: 'day' | 'setup' | 'kit' | 'jobs';
+    page: 'day' | 'setup' | 'frames' | 'kit' | 'jobs' | 'settings';
   }
   let { jobId, setupId = null, page }: Props = $props();
   const app = getApp();
@@ -31,7 +31,7 @@
   let menuOpen = $state(false);
   let helpOpen = $state(false);
   let removedOpen = $state(false);
-  let chooser = $state<HTMLInputElement>();
+  let chooser = $state<ReturnType<typeof FileInput>>();
 
   const unlessTyping = (action: () => unknown) => (event: KeyboardEvent) => {
     if (isTyping(event) || event.defaultPrevented) return;
@@ -61,16 +61,18 @@
     });
   const asSetup = (id: string | null) => (id ? `/setup/${id}` : null);
 
-  async function importChosen(event: Event) {
-    const field = event.currentTarget as HTMLInputElement;
-    const file = field.files?.[0];
-    field.value = '';
-    if (file) await act(() => app.files.importFile(file));
+  async function showRound() {
+    helpOpen = false;
+    const tour = await import('./tour');
+    app.settings.set({ welcomed: 'yes' });
+    await tick();
+    tour.showRound();
   }
+  const importChosen = (file: File) => act(() => app.files.importFile(file));
   async function exportJob() {
     menuOpen = false;
     const text = await app.files.exportText(jobId);
-    if (text && job) saveText(text, `${job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.focalis.json`);
+    if (text && job) saveText(text, `${fileName(job.name)}.focalis.json`);
   }
   async function step(direction: 'undo' | 'redo') {
     const touched = await app.step(direction);
@@ -94,25 +96,17 @@
     <MenuItem name="Start a new job" onchosen={startNew} />
     <MenuItem name="Load the demo again" onchosen={loadDemo} />
     <li class="my-1 border-t border-line" aria-hidden="true"></li>
-    <MenuItem name="Import a job file" onchosen={() => chooser?.click()} />
+    <MenuItem name="Import a job file" onchosen={() => chooser?.open()} />
     <MenuItem name="Export this job" onchosen={exportJob} />
     <MenuItem name="Remove this job" onchosen={removeJob} />
     {#if app.jobs.removed.length > 0}
       <MenuItem name="Removed jobs" onchosen={() => ((menuOpen = false), (removedOpen = true))} />
     {/if}
   </Menu>
-  <input
-    bind:this={chooser}
-    type="file"
-    accept=".json,application/json"
-    class="sr-only"
-    tabindex="-1"
-    aria-label="Job file"
-    onchange={importChosen}
-  />
+  <FileInput bind:this={chooser} label="Job file" accept=".json,application/json" onfile={importChosen} />
 
   <nav aria-label="Pages" class="flex gap-4 text-[14px]">
-    {#each [{ name: 'Day', href: jobId === '' ? null : `/day/${jobId}`, key: 'day' }, { name: 'Setup', href: current ? `/setup/${current}` : null, key: 'setup' }, { name: 'Kit', href: '/kit', key: 'kit' }] as item (item.key)}
+    {#each [{ name: 'Day', href: jobId === '' ? null : `/day/${jobId}`, key: 'day' }, { name: 'Setup', href: current ? `/setup/${current}` : null, key: 'setup' }, { name: 'Frames', href: jobId === '' ? null : `/frames/${jobId}`, key: 'frames' }, { name: 'Kit', href: '/kit', key: 'kit' }] as item (item.key)}
       {#if item.href}
         <a
           href={item.href}
@@ -144,7 +138,13 @@
     >
       <Redo2 size={17} aria-hidden="true" />
     </button>
-    <SettingsMenu {jobId} />
+    <a
+      href="/settings"
+      class="grid size-8 place-items-center {page === 'settings' ? 'border-b-3 border-pencil' : ''}"
+      aria-current={page === 'settings' ? 'page' : undefined}
+      aria-label="Settings"
+      ><Settings2 size={17} aria-hidden="true" />
+    </a>
     <button
       type="button"
       class="grid size-8 place-items-center"
@@ -154,13 +154,16 @@
       <CircleQuestionMark size={17} aria-hidden="true" />
     </button>
     {#if current && page === 'setup'}
-      <Button href="/card/{current}" class="ml-2">Field card</Button>
+      <Button href="/card/{current}" class="ml-2" data-testid="field-card">Field card</Button>
     {/if}
   </div>
 </header>
 <Notices />
 <OnceOpen open={helpOpen}>
-  {#await import('./HelpDialog.svelte') then { default: HelpDialog }}<HelpDialog bind:open={helpOpen} />{/await}
+  {#await import('./HelpDialog.svelte') then { default: HelpDialog }}<HelpDialog
+      bind:open={helpOpen}
+      onshow={page === 'setup' ? showRound : null}
+    />{/await}
 </OnceOpen>
 <OnceOpen open={removedOpen}>
   {#await import('./RemovedJobs.svelte') then { default: RemovedJobs }}<RemovedJobs bind:open={removedOpen} />{/await}

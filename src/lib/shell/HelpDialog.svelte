@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { Kbd } from 'flowbite-svelte';
+  import { Button, Kbd } from 'flowbite-svelte';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { keysHelp } from './keys';
 
-  let { open = $bindable(false) }: { open: boolean } = $props();
+  let { open = $bindable(false), onshow }: { open: boolean; onshow: (() => void) | null } = $props();
 </script>
 
 <Dialog bind:open title="Keys" size="sm">
@@ -15,4 +15,7 @@
       <dd>{does}</dd>
     {/each}
   </dl>
+  {#if onshow}
+    <Button class="mt-4" color="alternative" onclick={onshow}>Show me round this screen</Button>
+  {/if}
 </Dialog>

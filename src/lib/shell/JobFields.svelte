@@ -1,8 +1,10 @@
 <script lang="ts">
+  import { Button } from 'flowbite-svelte';
   import type { Job } from '$core/job/schema';
   import { limits } from '$core/schema/values';
   import { setFieldScope } from '$lib/controls/field.svelte';
   import Picker from '$lib/controls/Picker.svelte';
+  import StopSteps from '$lib/controls/StopSteps.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import type { How } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
@@ -43,4 +45,16 @@
     optional
     onchange={(notes, how) => change('Notes', { notes }, how)}
   />
+  <StopSteps value={job.stopStep} onchange={(stopStep) => change('Aperture steps', { stopStep }, null)} />
+  {#if job.habits}
+    <div>
+      <p class="text-pretty">This job came with figures of its own for how focus lands and people sway.</p>
+      <Button
+        size="xs"
+        color="alternative"
+        class="mt-1"
+        onclick={() => change('Own figures for this job', { habits: null }, null)}>Use mine</Button
+      >
+    </div>
+  {/if}
 </div>

@@ -5,7 +5,7 @@
 
   /** What somebody must know about what is stored: what cannot be read, a job that was removed elsewhere. */
   const app = getApp();
-  const { aside, open, jobs } = app;
+  const { aside, backup, open, jobs } = app;
   const erased = $derived(open.erasedRow);
   const removed = $derived(open.jobRow?.removedAt == null ? undefined : open.jobRow);
   const gone = $derived(erased ?? removed);
@@ -13,6 +13,18 @@
   let closed = $state('');
   const names = $derived(aside.names.join(', '));
 </script>
+
+{#if backup.due}
+  <div role="note" class="flex flex-wrap items-center gap-3 border-b border-line px-4 py-1.5" data-testid="backup-due">
+    <p class="min-w-0 flex-1 text-pretty">
+      {backup.at === null
+        ? 'Your jobs live in this browser only. Save everything as one file now and then.'
+        : 'It is more than two weeks since you saved everything as a file.'}
+    </p>
+    <Button size="xs" href="/settings#backup">Save a file …</Button>
+    <Button size="xs" color="alternative" onclick={() => backup.later()}>Later</Button>
+  </div>
+{/if}
 
 {#if gone}
   <div role="alert" class="flex flex-wrap items-center gap-3 border-b-2 border-pencil px-4 py-1.5">

@@ -10,6 +10,8 @@ export const keysHelp = [
   { keys: ['←', '→', '↑', '↓'], does: 'on the Floor: move it; with Shift ten times as far' },
   { keys: [',', '.'], does: 'on the Floor: turn the head; with Shift the shoulders' },
   { keys: ['Shift'], does: 'on the Floor: drag finely; dragging empty floor selects several' },
+  { keys: ['Enter', 'M', 'X'], does: 'on Frames: keep, perhaps, reject; the same again takes it back' },
+  { keys: ['↑', '↓', 'O'], does: 'on Frames: frame before, frame after, open it' },
   { keys: ['Ctrl Z'], does: 'undo; with Shift redo' },
   { keys: ['?'], does: 'this list' }
 ] as const;
@@ -20,6 +22,17 @@ export function isTyping(event: KeyboardEvent): boolean {
   if (!(target instanceof HTMLElement)) return false;
   return target.closest('input:not([type=radio]), select, textarea, dialog, [role=menu], [contenteditable]') !== null;
 }
+
+/** A key of the screen: not while somebody types or a dialog is open; a button that has the focus takes Enter for itself. */
+export const screenKey =
+  (action: () => unknown) =>
+  (event: KeyboardEvent): void => {
+    if (isTyping(event) || event.defaultPrevented || document.querySelector('dialog[open]')) return;
+    const { key, target } = event;
+    if (key === 'Enter' && target instanceof HTMLElement && target.closest('button, a')) return;
+    event.preventDefault();
+    void action();
+  };
 
 /** Whether arrow keys mean something to what has the focus. */
 export function usesArrows(event: KeyboardEvent): boolean {

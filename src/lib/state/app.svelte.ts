@@ -12,6 +12,8 @@ import {
   readJournals,
   Store,
   tables,
+  untouchedDemos,
+  FramePictures,
   Thumbnails,
   type Change,
   type Database,
@@ -20,7 +22,10 @@ import {
   type StoreProblem
 } from '$lib/data';
 import { Aside } from './aside.svelte';
+import { Backup, type Packing } from './backup.svelte';
 import { Day } from './day.svelte';
+import type { ReadPicture } from './bringing.svelte';
+import { Frames } from './frames.svelte';
 import { JobFiles } from './jobFiles.svelte';
 import { KitShelf } from './kit.svelte';
 import { Jobs } from './jobs.svelte';
@@ -28,7 +33,7 @@ import { Messages } from './messages.svelte';
 import { OpenJob } from './openJob.svelte';
 import { reasonOf } from './parts';
 import { Places } from './places';
-import { readJob } from './readJob';
+import { packing, readJob } from './readJob';
 import { Settings } from './settings.svelte';
 import { Setups } from './setups';
 import { Travel } from './travel.svelte';
@@ -42,6 +47,10 @@ interface AppOptions {
   readonly persist?: () => unknown;
   /** Reads a job file; in a worker where nothing else is said. */
   readonly readFile?: typeof readJob;
+  /** Packs and unpacks everything; in a worker where nothing else is said. */
+  readonly packing?: Packing;
+  /** Reads a picture; in workers where nothing else is said. */
+  readonly readPicture?: ReadPicture;
   /** The way to the server. */
   readonly fetch?: typeof fetch;
 }
@@ -60,10 +69,13 @@ export class App {
   readonly day: Day;
   readonly files: JobFiles;
   readonly travel: Travel;
+  readonly backup: Backup;
   readonly places: Places;
   readonly kit: KitShelf;
   readonly drafts: Drafts;
   readonly thumbnails: Thumbnails;
+  readonly framePictures: FramePictures;
+  readonly frames: Frames;
   readonly aside: Aside;
   readonly newId: () => string;
   readonly #options: AppOptions;
@@ -81,6 +93,7 @@ export class App {
     this.open = new OpenJob(this.store, this.settings);
     this.drafts = new Drafts(storage, now);
     this.thumbnails = new Thumbnails(database);
+    this.framePictures = new FramePictures(database);
     this.aside = new Aside(database, storage, () => this.store.atHand.damaged);
     const { store, settings, messages, open } = this;
     const parts = { database, store, open, settings, messages, newId, now };
@@ -88,11 +101,13 @@ export class App {
     this.setups = new Setups(parts);
     this.day = new Day(parts);
     this.places = new Places(parts);
+    this.frames = new Frames(parts, this.framePictures, options.readPicture);
     this.kit = new KitShelf(parts);
     const read = options.readFile ?? readJob;
     this.files = new JobFiles(parts, this.jobs, read);
     const fetcher: typeof fetch = (...asked) => (options.fetch ?? fetch)(...asked);
     this.travel = new Travel(parts, this.files, read, fetcher);
+    this.backup = new Backup(parts, this.thumbnails, options.packing ?? packing);
   }
 
   #keep(changes: readonly Change[]): void {
@@ -119,6 +134,8 @@ export class App {
       await this.store.atHand.load();
       await this.aside.load();
       this.status = 'ready';
+      // Nobody waits for it, and without it nothing is reminded of.
+      await this.backup.watch().catch(() => undefined);
     } catch (error) {
       this.problem = { kind: 'failed', reason: reasonOf(error) };
       this.status = 'failed';
@@ -167,8 +184,16 @@ export class App {
     if (this.open.id !== null) return;
     const { lastSetupId } = this.settings.now;
     if (lastSetupId !== null && (await this.openSetup(lastSetupId))) return;
-    const [first] = this.jobs.list;
+    const [first] = this.jobs.current;
     if (first) await this.openJob(first.id);
+  }
+
+  /** Whether nobody has worked here yet: there is the demo and nothing else, and nothing of it has been looked at. */
+  async firstVisit(): Promise<boolean> {
+    const { welcomed, lastSetupId } = this.settings.now;
+    if (welcomed !== 'no' || lastSetupId !== null) return false;
+    const untouched = await untouchedDemos(this.#options.database);
+    return this.jobs.list.every((row) => untouched.includes(row.id));
   }
 
   /** Where to begin: the picture last worked on, else the first of the first job. */
@@ -177,7 +202,7 @@ export class App {
     const { lastSetupId } = this.settings.now;
     const last = lastSetupId === null ? null : await jobOfSetup(database, lastSetupId);
     if (last !== null && this.jobs.list.some((row) => row.id === last)) return `/setup/${lastSetupId ?? ''}`;
-    const [first] = this.jobs.list;
+    const [first] = this.jobs.current;
     const jobId = first?.id ?? (await this.jobs.start());
     const setupId = await firstSetupOf(database, jobId);
     return setupId === null ? `/day/${jobId}` : `/setup/${setupId}`;

@@ -2,7 +2,7 @@
 import { betterOrder, withTimes } from '$core/day/order';
 import { timetable, type DayItem, type Timetable } from '$core/day/timetable';
 import type { JobSetup } from '$core/job/schema';
-import { notTaken, type Schedule, type Taken } from '$core/setup/schedule';
+import type { Schedule, Taken, Verdict } from '$core/setup/schedule';
 import type { How } from '$lib/data';
 import type { Parts } from './parts';
 
@@ -72,13 +72,20 @@ export class Day {
 
   /** Ticks a setup done, or not done again. */
   tick(id: string, done: boolean): void {
-    const doneAt = done ? new Date(this.#parts.now()).toISOString() : null;
-    this.taken([id], done ? 'Done' : 'Not done', { doneAt });
+    this.taken([id], done ? 'Done' : 'Not done', done ? { doneAt: this.#now } : { doneAt: null, verdict: null });
   }
 
-  /** The day is before them again: nothing done, nothing different. */
-  reset(ids: readonly string[]): void {
-    this.#change(ids, 'As before the day', (setup) => ({ ...setup, taken: notTaken, ticked: [] }));
+  /** How it came out; whatever is judged is done. The same again takes it back. */
+  judge(id: string, verdict: Verdict): void {
+    this.#change([id], 'How it is', (setup) => {
+      const { taken } = setup;
+      const doneAt = taken.doneAt ?? this.#now;
+      return { ...setup, taken: { ...taken, doneAt, verdict: taken.verdict === verdict ? null : verdict } };
+    });
+  }
+
+  get #now(): string {
+    return new Date(this.#parts.now()).toISOString();
   }
 
   #change(ids: readonly string[], label: string, recipe: (setup: JobSetup) => JobSetup, how: How = null): boolean {

@@ -1,7 +1,6 @@
 /** What is done with jobs as a whole. */
-import { newJob } from '$core/job/defaults';
+import { asBefore, newJob } from '$core/job/defaults';
 import type { Job } from '$core/job/schema';
-import { notTaken } from '$core/setup/schedule';
 import {
   addJob,
   countSetups,
@@ -53,10 +52,10 @@ export class Jobs {
 
   /** A new job of one's own. The demo goes, unless somebody has worked in it. */
   async start(): Promise<string> {
-    const { database, store, messages, newId, now } = this.#parts;
+    const { database, store, settings, messages, newId, now } = this.#parts;
     await store.flush();
     const demos = await untouchedDemos(database);
-    const job = newJob(newId(), freeName('New job', this.names));
+    const job = newJob(newId(), freeName('New job', this.names), { stopStep: settings.now.stopStep });
     const result = store.edit('New job', (draft) => {
       draft.put('jobs', newRow(job.id, job, { position: now() }));
       for (const id of demos) this.#putAway(draft, id);
@@ -84,7 +83,7 @@ export class Jobs {
         date: as === 'copy' ? row.value.date : null,
         packing: row.value.packing.map((item) => ({ ...item, packed: false }))
       };
-      const setups = parts.setups.map((setup) => ({ ...setup, ticked: [], taken: notTaken }));
+      const setups = parts.setups.map(asBefore);
       const file = { job, kit: { bodies: [], lenses: [], adapters: [] }, ...parts, setups };
       const made = await addJob(database, file, { jobNames: this.names, kit: open.kit }, newId, now());
       const step = await store.apply(`${job.name} made`, made.changes);

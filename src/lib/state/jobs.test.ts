@@ -43,7 +43,8 @@ describe('setups', () => {
     expect(names()).toEqual([...at, 'A couple']);
     app.setups.duplicate(rowOf(id));
     expect(names()[1]).toBe('West door (2)');
-    app.setups.move(rowOf(id), 1);
+    const [first = '', second = '', ...rest] = app.day.items.map((item) => item.id);
+    app.day.reorder([second, first, ...rest]);
     expect(names().slice(0, 2)).toEqual(['West door (2)', 'West door']);
     app.setups.remove(rowOf(added ?? ''));
     expect(names()).not.toContain('A couple');

@@ -44,7 +44,10 @@ export class JustMade {
     const made = setupFrom({ template: this.template, ...choices }, before.id);
     const camera = withKitOnOffer(made.camera, workspace.app.open.offered);
     const fresh = this.#peopled({ ...made, camera });
-    workspace.edit(label, (draft) => Object.assign(draft, { ...fresh, name: before.name, place: before.place }));
+    const intent = { ...fresh.intent, viewing: before.intent.viewing };
+    workspace.edit(label, (draft) =>
+      Object.assign(draft, { ...fresh, intent, name: before.name, place: before.place })
+    );
     workspace.selection.select({ kind: 'person', id: fresh.people[0]?.id ?? '' });
     workspace.tab = 'intent';
     this.#made = [...this.#made, { setup: workspace.setup, ...choices }];

@@ -9,6 +9,7 @@ import { mergedKit } from '$core/kit/builtInKit';
 import { kitUsed } from '$core/kit/find';
 import type { Kit } from '$core/kit/schema';
 import { share } from '$core/plain/share';
+import { holdsOf } from '$core/setup/holds';
 import type { Setup } from '$core/setup/schema';
 import { newRow, type EditOptions, type EditResult, type FocalisStore, type Row } from '$lib/data';
 import { Plans, type Planned } from './plans.svelte';
@@ -135,9 +136,9 @@ export class OpenJob {
   #kits = new Map<string, { readonly offered: Kit; readonly more: readonly unknown[]; readonly kit: Kit }>();
 
   /** What is on offer, with what the setup holds that no longer is. The same for setups that hold the same. */
-  #kitFor({ camera }: Setup): Kit {
+  #kitFor(setup: Setup): Kit {
     const { offered, kit } = this;
-    const used = kitUsed(kit, [camera]);
+    const used = kitUsed(kit, holdsOf(setup));
     const missing = <T>(items: readonly T[], there: readonly T[]) => items.filter((item) => !there.includes(item));
     const bodies = missing(used.bodies, offered.bodies);
     const lenses = missing(used.lenses, offered.lenses);

@@ -4,6 +4,7 @@ import type { CsvRead } from '$core/formats/csv';
 import type { JobFileResult } from '$core/formats/jobFile';
 import type { LensfunResult } from '$core/formats/lensfun';
 import { WorkerClient } from '../../workers/client';
+import type { Packing } from './backup.svelte';
 import type { Files } from '../../workers/files.worker';
 
 const files = new WorkerClient<Files>(
@@ -23,6 +24,12 @@ export function readLensDatabase(
 ): Promise<LensfunResult[]> {
   return files.call(async (api, progress) => api.readLensfun(chosen, proxy(progress)), { signal, onProgress });
 }
+
+/** Packs and unpacks a zip of everything. */
+export const packing: Packing = {
+  pack: (chosen, onProgress) => files.call((api, progress) => api.pack(chosen, proxy(progress)), { onProgress }),
+  unpack: (file, onProgress) => files.call(async (api, progress) => api.unpack(file, proxy(progress)), { onProgress })
+};
 
 /** A list of shots as a table, with the encoding it was read in; or, in a sentence, why it cannot be read. */
 export function readList(file: File): Promise<{ readonly table: CsvRead; readonly encoding: string } | string> {

@@ -1,7 +1,8 @@
 /** What is done with setups as a whole. */
 import type { Shot } from '$core/formats/shotList';
 import { copiedParts } from '$core/job/copy';
-import { traitsOf } from '$core/job/resolve';
+import { asBefore } from '$core/job/defaults';
+import { traitsOf } from '$core/setup/persons';
 import { beingNames, numbered } from '$core/setup/names';
 import { asPartOfJob, renamePeople } from '$core/job/normalise';
 import { withKitOnOffer } from '$core/setup/chooseKit';
@@ -9,11 +10,10 @@ import type { Kit } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
 import { withSchools } from '$core/technique/schools';
 import { limits } from '$core/schema/values';
-import { notTaken } from '$core/setup/schedule';
 import { newPerson } from '$core/setup/defaults';
 import { groupOf, setupFrom, type TemplateChoices } from '$core/setup/templates';
 import type { JobPerson } from '$core/job/schema';
-import { freeName, newRow, readJobParts, type Change } from '$lib/data';
+import { addition, freeName, newRow, readJobParts, type Change } from '$lib/data';
 import type { SetupRow } from './openJob.svelte';
 import { reasonOf, type Parts } from './parts';
 
@@ -26,43 +26,25 @@ export class Setups {
 
   /** A new setup in the open job, at the place of the last one. Null, with a message, when there are enough. */
   add(choices: TemplateChoices): string | null {
-    const { store, open, newId, settings } = this.#parts;
-    const jobId = open.id;
-    if (jobId === null || this.#full()) return null;
-    const last = open.rows[open.rows.length - 1];
-    const place = store.table('places').get(last ? (open.stored(last.id)?.value.placeId ?? '') : '')?.value;
-    const taken = open.people.map((person) => person.name);
-    const fitting = fitted(setupFrom(choices, newId()), open.offered);
+    const { open, newId, settings } = this.#parts;
+    const fitting = this.#asUsual(fitted(setupFrom(choices, newId()), open.offered));
     const base = withSchools(open.input(fitting), settings.now.schools);
-    const name = freeName(
-      base.name,
-      open.rows.map((row) => row.setup.name)
-    );
     const ids = new Map(base.people.map((person) => [person.id, newId()]));
-    const setup = renamePeople({ ...base, name }, (id) => ids.get(id) ?? id);
+    const setup = renamePeople(base, (id) => ids.get(id) ?? id);
+    const taken = open.people.map((person) => person.name);
     const people = setup.people.map((person) => {
       const free = nextName(person.name, taken);
       taken.push(free);
       return { ...person, name: free };
     });
-    const made = asPartOfJob({ ...setup, people }, place ?? { id: newId(), name: 'Place' });
-    const [stored] = made.setups;
-    // What the template says nothing about is as the place.
-    const own = place ? { ...stored.own, scenery: null, room: null } : stored.own;
-    store.edit(`${name} added`, (draft) => {
-      const owner = jobId;
-      for (const person of made.people)
-        draft.put('people', newRow(person.id, person, { owner, position: open.people.length }));
-      for (const item of made.places)
-        draft.put('places', newRow(item.id, item, { owner, position: open.places.length }));
-      draft.put('setups', newRow(stored.id, { ...stored, own }, { owner, position: (last?.position ?? -1) + 1 }));
-    });
-    return stored.id;
+    return this.#insert(`${base.name} added`, [{ setup: { ...setup, people } }])?.[0] ?? null;
   }
 
-  #full(): boolean {
-    if (this.#parts.open.rows.length < limits.maxSetups) return false;
-    this.#parts.messages.problem(`A job holds at most ${limits.maxSetups} setups. Start another job for more.`);
+  #full(more = 1): boolean {
+    const { length } = this.#parts.open.rows;
+    if (length + more <= limits.maxSetups) return false;
+    const has = more === 1 ? '' : `; this one has ${length}`;
+    this.#parts.messages.problem(`A job holds at most ${limits.maxSetups} setups${has}. Start another job for more.`);
     return true;
   }
 
@@ -79,10 +61,7 @@ export class Setups {
     const id = newId();
     const position = next ? (row.position + next.position) / 2 : row.position + 1;
     store.edit(`${name} added`, (draft) =>
-      draft.put(
-        'setups',
-        newRow(id, { ...stored.value, id, name, ticked: [], taken: notTaken }, { owner: row.jobId, position })
-      )
+      draft.put('setups', newRow(id, { ...asBefore(stored.value), id, name }, { owner: row.jobId, position }))
     );
     return id;
   }
@@ -107,26 +86,16 @@ export class Setups {
         return;
       }
       const cast = { people: [...there.people], places: [...there.places] };
-      const added = (table: string, value: { readonly id: string }, position: number): Change => ({
-        table,
-        id: value.id,
-        before: null,
-        after: newRow(value.id, value, { owner: toJobId, position })
-      });
       const at = now();
       const changes = stored.flatMap((row, index): Change[] => {
-        const { value } = row;
-        const parts = copiedParts(value, { people: open.people, places: open.places }, cast, newId);
+        const parts = copiedParts(row.value, { people: open.people, places: open.places }, cast, newId);
+        const owner = toJobId;
         const news = [
-          ...parts.people.map((person, place) => added('people', person, cast.people.length + place)),
-          ...parts.places.map((place, offset) => added('places', place, cast.places.length + offset)),
-          // What is moved keeps what was done.
+          ...parts.people.map((item, more) => addition('people', item, { owner, position: cast.people.length + more })),
+          ...parts.places.map((item, more) => addition('places', item, { owner, position: cast.places.length + more })),
           ...parts.setups.map((setup) =>
-            added(
-              'setups',
-              how === 'moved' ? { ...setup, ticked: value.ticked, taken: value.taken } : setup,
-              at + index
-            )
+            // What is copied is still to be done; what is moved keeps what was.
+            addition('setups', how === 'moved' ? setup : asBefore(setup), { owner, position: at + index })
           ),
           ...(how === 'moved' ? [{ table: 'setups', id: row.id, before: row, after: null }] : [])
         ];
@@ -143,9 +112,20 @@ export class Setups {
 
   /** A new group picture of some of the job's people. Null, with a message, when there is no room. */
   addGroup(people: readonly JobPerson[]): string | null {
-    const name = people.length === 1 ? (people[0]?.name ?? '') : `Group of ${people.length}`;
     if (people.length === 0) return null;
-    return this.#addPictures(`${name} added`, [{ name, people }])?.[0] ?? null;
+    const name = people.length === 1 ? (people[0]?.name ?? '') : `Group of ${people.length}`;
+    return this.#insert(`${name} added`, [{ setup: this.#groupOf(people, name) }])?.[0] ?? null;
+  }
+
+  /** Looked at as the photographer's pictures usually are. */
+  #asUsual(setup: Setup): Setup {
+    return { ...setup, intent: { ...setup.intent, viewing: this.#parts.settings.now.viewing } };
+  }
+
+  #groupOf(people: readonly JobPerson[], name: string): Setup {
+    const { newId, open } = this.#parts;
+    const there = people.map(({ id, name: called, ...traits }) => newPerson(id, called, traits));
+    return this.#asUsual(fitted(groupOf(there, newId(), name), open.offered));
   }
 
   /** Setups as a list from elsewhere says: people and places by their names, who and what is new is made. */
@@ -165,14 +145,12 @@ export class Setups {
       return traitsOf(newPerson(newId(), name));
     };
     const label = `${shots.length} ${shots.length === 1 ? 'setup' : 'setups'} from a list`;
-    const added = this.#addPictures(
+    const added = this.#insert(
       label,
-      shots.map(({ name, people: names, count, place, notes, schedule }) => ({
-        name,
-        people: names.length > 0 ? [...new Set(names)].map(named) : Array.from({ length: count }, unnamed),
-        place,
-        more: { notes, schedule }
-      }))
+      shots.map(({ name, people: names, count, place, notes, schedule }) => {
+        const there = names.length > 0 ? [...new Set(names)].map(named) : Array.from({ length: count }, unnamed);
+        return { setup: { ...this.#groupOf(there, name), notes, schedule }, placeName: place };
+      })
     );
     if (!added) return 0;
     const { lastDone } = store.history;
@@ -180,55 +158,42 @@ export class Setups {
     return added.length;
   }
 
-  /** Adds pictures of these people as one step; at the place of that name, else at that of the last setup. */
-  #addPictures(
+  /**
+   * Puts new setups last, as one step: each at the place of that name, which is made where there is none, else at that of the
+   * last setup. What a new setup says nothing about is as the place. Null, with a message, when there is no room.
+   */
+  #insert(
     label: string,
-    pictures: readonly {
-      readonly name: string;
-      readonly people: readonly JobPerson[];
-      readonly place?: string;
-      readonly more?: Pick<Setup, 'notes' | 'schedule'>;
-    }[]
-  ): string[] | null {
-    const { store, open, newId, messages } = this.#parts;
-    const { id: jobId, rows } = open;
-    if (jobId === null) return null;
-    if (rows.length + pictures.length > limits.maxSetups) {
-      messages.problem(`A job holds at most ${limits.maxSetups} setups; this one has ${rows.length}.`);
-      return null;
-    }
+    news: readonly { readonly setup: Setup; readonly placeName?: string }[]
+  ): readonly string[] | null {
+    const { store, open, newId } = this.#parts;
+    const { id: owner, rows } = open;
+    if (owner === null || this.#full(news.length)) return null;
     const last = rows[rows.length - 1];
     const places = [...open.places];
     const lastPlace = places.find((item) => item.id === open.stored(last?.id ?? '')?.value.placeId);
-    const taken = rows.map((row) => row.setup.name);
+    const names = rows.map((row) => row.setup.name);
     const ids: string[] = [];
     const result = store.edit(label, (draft) => {
-      pictures.forEach(({ name: wanted, people, place: placeName = '', more }, index) => {
-        const name = freeName(wanted, taken);
-        taken.push(name);
-        const id = newId();
-        ids.push(id);
-        const posed = groupOf(
-          people.map(({ id: who, name: called, ...traits }) => newPerson(who, called, traits)),
-          id,
-          name
-        );
-        const setup = { ...fitted(posed, open.offered), ...more };
+      news.forEach(({ setup, placeName = '' }, index) => {
+        const name = freeName(setup.name, names);
+        names.push(name);
         const key = placeName.toLocaleLowerCase();
         const place = key === '' ? lastPlace : places.find((item) => item.name.toLocaleLowerCase() === key);
-        const made = asPartOfJob(setup, place ?? { id: newId(), name: placeName || 'Place' });
+        const made = asPartOfJob({ ...setup, name }, place ?? { id: newId(), name: placeName || 'Place' });
         const [stored] = made.setups;
         const own = place ? { ...stored.own, scenery: null, room: null } : stored.own;
         for (const item of made.places) {
           places.push(item);
-          draft.put('places', newRow(item.id, item, { owner: jobId, position: places.length }));
+          draft.put('places', newRow(item.id, item, { owner, position: places.length }));
         }
-        for (const person of people) {
+        for (const person of made.people) {
           if (!draft.row('people', person.id))
-            draft.put('people', newRow(person.id, person, { owner: jobId, position: open.people.length + index }));
+            draft.put('people', newRow(person.id, person, { owner, position: open.people.length }));
         }
+        ids.push(stored.id);
         const position = (last?.position ?? -1) + 1 + index;
-        draft.put('setups', newRow(id, { ...stored, own }, { owner: jobId, position }));
+        draft.put('setups', newRow(stored.id, { ...stored, own }, { owner, position }));
       });
     });
     return result.ok ? ids : null;
@@ -244,19 +209,6 @@ export class Setups {
 
   remove(row: SetupRow): void {
     this.removeAll([row]);
-  }
-
-  /** Moves a setup one place up (−1) or down (+1) in its job. */
-  move(row: SetupRow, by: -1 | 1): void {
-    const { store, open } = this.#parts;
-    const { rows } = open;
-    const index = rows.findIndex((item) => item.id === row.id);
-    const other = rows[index + by];
-    const stored = open.stored(row.id);
-    if (!other || !stored) return;
-    const beyond = rows[index + 2 * by];
-    const position = beyond ? (other.position + beyond.position) / 2 : other.position + by;
-    store.edit(`${row.setup.name} moved`, (draft) => draft.put('setups', { ...stored, position }));
   }
 }
 

@@ -1,9 +1,10 @@
 /** A job's way to another device and home again, sealed; the server between only holds what it cannot read. */
 import { homecoming, homeWords, type Arrived, type WholeJob } from '$core/job/bringBack';
-import type { JobSetup } from '$core/job/schema';
+import { renameKit } from '$core/job/normalise';
+import { same } from '$core/plain/merge';
 import type { JobFile } from '$core/formats/jobFile';
 import { maxPickupBytes } from '$core/service/limits';
-import { newRow, placeKit, readJobParts, type Change, type Journey, type Row } from '$lib/data';
+import { addition, kitIdOf, newRow, placeKit, readJobParts, type Change, type Journey, type Row } from '$lib/data';
 import { backOf, isKey, newKey, newPlace, seal, unseal, type Direction } from '$lib/pickup/sealed';
 import type { JobFiles } from './jobFiles.svelte';
 import { reasonOf, type Parts } from './parts';
@@ -20,6 +21,9 @@ export interface Waiting {
 
 /** How long the server keeps it, ms. */
 const keptMs = 10 * 60_000;
+/** What a job is made of beside itself. */
+const parts = ['people', 'places', 'setups'] as const;
+
 /** Older ways of a job are forgotten. */
 const mostJourneys = 3;
 
@@ -117,7 +121,10 @@ export class Travel {
         if (text === null) continue;
         const [base, away] = [await this.#read(value.base), await this.#read(text)];
         await store.flush();
-        const { changes, words } = await this.#changes(jobId, base, away);
+        const job = store.table('jobs').get(jobId)?.value;
+        if (!job) throw new Error('The job is no longer there.');
+        const here = { job, ...(await readJobParts(this.#parts.database, jobId)) };
+        const { changes, words } = await this.#changes(here, this.#withKit(base).whole, away);
         const label = `Brought back: ${words}`;
         const step = changes.length > 0 ? await store.apply(label, changes) : null;
         // From now on the two sides agree on this.
@@ -204,101 +211,98 @@ export class Travel {
 
   /** A job that has come: as it was sent, over whatever this device knew of it. */
   async #arrival(file: JobFile): Promise<{ readonly label: string; readonly changes: readonly Change[] }> {
-    const { store, now } = this.#parts;
+    const { store, open, database, now } = this.#parts;
     const { job } = file;
+    await this.#refuseStrangers(file);
     const there = store.table('jobs').get(job.id);
     if (!there) {
-      const { kit, changes } = this.#withKit(file);
-      const rows = (table: string, values: readonly { readonly id: string }[]) =>
-        values.map((value, position) => added(table, value, { owner: job.id, position }));
-      const whole = [
-        added('jobs', job, { position: now() }),
-        ...rows('people', kit.people),
-        ...rows('places', kit.places),
-        ...rows('setups', kit.setups)
-      ];
-      return { label: `${job.name} is here`, changes: [...changes, ...whole] };
+      const { whole, changes } = this.#withKit(file);
+      const rows = parts.flatMap((table) =>
+        whole[table].map((value, position) => addition(table, value, { owner: job.id, position }))
+      );
+      const added = addition('jobs', whole.job, { position: now() });
+      return { label: `${job.name} is here`, changes: [...changes, added, ...rows] };
     }
-    const here = await this.#whole(job.id);
-    const known = this.#parts.open.id === job.id ? this.came?.value.base : undefined;
-    const base = known === undefined ? here : await this.#read(known);
-    const { changes } = await this.#changes(job.id, base, file);
-    const back =
-      there.removedAt === null
-        ? []
-        : [{ table: 'jobs', id: job.id, before: there, after: { ...there, removedAt: null } }];
-    return { label: `${job.name} is here, as it is there`, changes: [...back, ...changes] };
+    const here: WholeJob = { job: there.value, ...(await readJobParts(database, job.id)) };
+    const known = open.id === job.id ? this.came?.value.base : undefined;
+    const base = known === undefined ? here : this.#withKit(await this.#read(known)).whole;
+    const { changes } = await this.#changes(here, base, file);
+    const back = { table: 'jobs', id: job.id, before: there, after: { ...there, removedAt: null } };
+    return {
+      label: `${job.name} is here, as it is there`,
+      changes: [...(there.removedAt === null ? [] : [back]), ...changes]
+    };
   }
 
-  async #whole(jobId: string): Promise<WholeJob> {
-    const { database, store } = this.#parts;
-    const job = store.table('jobs').get(jobId)?.value;
-    if (!job) throw new Error('The job is no longer there.');
-    return { job, ...(await readJobParts(database, jobId)) };
+  /** Nothing of it may stand where another job's rows stand. @throws with why */
+  async #refuseStrangers(file: JobFile): Promise<void> {
+    for (const table of parts) {
+      const ids = file[table].map((item) => item.id);
+      const rows = await this.#parts.database.table<Row, string>(table).bulkGet(ids);
+      if (rows.some((row) => row && row.owner !== file.job.id))
+        throw new Error('Another job here holds parts of it under the same names. Take it along as a file instead.');
+    }
   }
 
-  /** Its kit as this device has it: what is alike is the same, whatever it is called. */
-  #withKit(file: JobFile) {
+  /** A job with its kit as this device has it: what is alike is the same, whatever it is called; and what is new here. */
+  #withKit(file: JobFile): { readonly whole: WholeJob; readonly changes: readonly Change[] } {
     const { newId, now, open } = this.#parts;
     const bodies = placeKit(file.kit.bodies, open.kit.bodies, newId);
     const lenses = placeKit(file.kit.lenses, open.kit.lenses, newId);
     const adapters = placeKit(file.kit.adapters, open.kit.adapters, newId);
-    const as = (ids: ReadonlyMap<string, string>, id: string) => ids.get(id) ?? id;
-    const setups = file.setups.map((setup): JobSetup => {
-      const { lens } = setup.taken.different;
-      const held = <T extends { readonly lensId: string; readonly adapterIds: readonly string[] }>(item: T) => ({
-        ...item,
-        lensId: as(lenses.ids, item.lensId),
-        adapterIds: item.adapterIds.map((id) => as(adapters.ids, id))
-      });
-      return {
-        ...setup,
-        camera: { ...held(setup.camera), bodyId: as(bodies.ids, setup.camera.bodyId) },
-        taken: { ...setup.taken, different: { ...setup.taken.different, lens: lens && held(lens) } }
-      };
-    });
-    const at = now();
-    const rows = (table: string, items: readonly { readonly id: string }[]) =>
-      items.map((item) => added(table, item, { position: at }));
+    const kitId = kitIdOf(bodies, lenses, adapters);
+    const position = now();
     return {
-      kit: { ...file, setups },
-      changes: [...rows('bodies', bodies.added), ...rows('lenses', lenses.added), ...rows('adapters', adapters.added)]
+      whole: {
+        ...{ people: file.people, places: file.places },
+        setups: file.setups.map((setup) => renameKit(setup, kitId)),
+        job: { ...file.job, packing: file.job.packing.map((item) => ({ ...item, id: kitId(item.id) })) }
+      },
+      changes: [
+        ...bodies.added.map((item) => addition('bodies', item, { position })),
+        ...lenses.added.map((item) => addition('lenses', item, { position })),
+        ...adapters.added.map((item) => addition('adapters', item, { position }))
+      ]
     };
   }
 
   /** What has to change here so that what was done away is done here too. */
-  async #changes(jobId: string, base: WholeJob | JobFile, away: JobFile) {
+  async #changes(here: WholeJob, base: WholeJob, away: JobFile) {
     const { database, store } = this.#parts;
-    const here = await this.#whole(jobId);
-    const mapped = this.#withKit(away);
-    const before = 'kit' in base ? this.#withKit(base).kit : base;
+    const { id } = here.job;
+    const { whole, changes: kit } = this.#withKit(away);
     // A job's bag stays where it is packed, and so do the figures of whoever plans.
-    const home = homecoming(
-      { ...before, job: { ...before.job, id: jobId } },
-      { ...mapped.kit, job: { ...away.job, id: jobId, bagId: before.job.bagId, habits: before.job.habits } },
-      here
-    );
-    const changes: Change[] = [...mapped.changes];
-    const jobRow = store.table('jobs').get(jobId);
-    if (jobRow && JSON.stringify(jobRow.value) !== JSON.stringify(home.job))
-      changes.push({ table: 'jobs', id: jobId, before: jobRow, after: { ...jobRow, value: home.job } });
-    for (const table of ['people', 'places', 'setups'] as const) {
-      const rows = await database.table<Row, string>(table).where('owner').equals(jobId).toArray();
-      const known = new Map(rows.map((row) => [row.id, row]));
-      let last = Math.max(-1, ...rows.map((row) => row.position));
-      for (const { id, value } of home[table] as readonly Arrived<{ readonly id: string }>[]) {
-        const row = known.get(id);
-        if (value === null) changes.push({ table, id, before: row ?? null, after: null });
-        else if (row) changes.push({ table, id, before: row, after: { ...row, value } });
-        else changes.push(added(table, value, { owner: jobId, position: ++last }));
+    const own = { id, bagId: base.job.bagId, habits: base.job.habits };
+    const home = homecoming({ ...base, job: { ...base.job, id } }, { ...whole, job: { ...whole.job, ...own } }, here);
+    const changes: Change[] = [...kit];
+    const jobRow = store.table('jobs').get(id);
+    if (jobRow && !same(jobRow.value, home.job))
+      changes.push({ table: 'jobs', id, before: jobRow, after: { ...jobRow, value: home.job } });
+    for (const table of parts) {
+      const rows = await database.table<Row, string>(table).where('owner').equals(id).sortBy('position');
+      const place = placesIn(rows, table === 'setups' ? home.order : null);
+      const values = new Map(
+        (home[table] as readonly Arrived<{ readonly id: string }>[]).map((item) => [item.id, item])
+      );
+      for (const row of rows) {
+        const { value } = values.get(row.id) ?? { value: row.value };
+        const position = place.get(row.id) ?? row.position;
+        const after = value === null ? null : { ...row, value, position };
+        if (values.delete(row.id) || position !== row.position) changes.push({ table, id: row.id, before: row, after });
       }
+      let last = Math.max(-1, ...rows.map((row) => row.position));
+      for (const { value } of values.values())
+        if (value) changes.push(addition(table, value, { owner: id, position: ++last }));
     }
     return { changes, words: homeWords(home) };
   }
 }
 
-function added(table: string, value: { readonly id: string }, rest: Partial<Omit<Row, 'id' | 'value'>>): Change {
-  return { table, id: value.id, before: null, after: newRow(value.id, value, rest) };
+/** The place of each row in an order: those they have among them, dealt anew. */
+function placesIn(rows: readonly Row[], order: readonly string[] | null): ReadonlyMap<string, number> {
+  if (!order) return new Map();
+  const known = order.filter((id) => rows.some((row) => row.id === id));
+  return new Map(known.map((id, index) => [id, rows[index]?.position ?? index]));
 }
 
 /** What the server says of a refusal. */

@@ -18,19 +18,19 @@ const network: typeof fetch = async (asked, options) => {
   switch (options?.method ?? 'GET') {
     case 'PUT': {
       const bytes = new Uint8Array(options?.body as Uint8Array<ArrayBuffer>);
-      const kept = shelf.put(place, bytes);
+      const kept = await shelf.put(place, bytes);
       return kept === 'kept'
         ? new Response(null, { status: 204 })
         : Response.json({ field: '', reason: 'Full.' }, { status: 503 });
     }
     case 'POST': {
-      const bytes = shelf.get(place);
+      const bytes = await shelf.get(place);
       return bytes ? new Response(bytes) : new Response(null, { status: 404 });
     }
     case 'DELETE':
-      return new Response(null, { status: shelf.remove(place) ? 204 : 404 });
+      return new Response(null, { status: (await shelf.remove(place)) ? 204 : 404 });
     default:
-      return Response.json({ waits: shelf.get(place) !== null });
+      return Response.json({ waits: await shelf.has(place) });
   }
 };
 
@@ -110,13 +110,13 @@ describe('a job taken along', () => {
     const [key = '', jobId = ''] = waiting.secret.split('.');
     await refused(waiting.place, `${key}.another-job`, 'What arrived is not what was sent');
     await refused(waiting.place, key.slice(2), 'Scan the code again');
-    const bytes = shelf.get(waiting.place) ?? new Uint8Array();
-    shelf.put(
+    const bytes = (await shelf.get(waiting.place)) ?? new Uint8Array();
+    await shelf.put(
       waiting.place,
       bytes.map((byte, index) => (index === 40 ? byte ^ 1 : byte))
     );
     await refused(waiting.place, waiting.secret, 'What arrived is not what was sent');
-    shelf.put(waiting.place, bytes);
+    await shelf.put(waiting.place, bytes);
     down = true;
     await refused(waiting.place, waiting.secret, 'There is no network');
     down = false;
@@ -134,6 +134,31 @@ describe('a job taken along', () => {
     expect(message(desk)).toContain('Nothing has been sent back');
     expect(await phone.app.travel.sendBack()).toBeNull();
     expect(message(phone)).toContain('did not come from another device');
+  });
+
+  it('brings home an order changed on the phone, and as shot with a lens of the desk’s own', async () => {
+    const { place, secret } = await sent();
+    await phone.app.travel.collect(place, secret);
+    const ids = phone.app.day.items.map((item) => item.id);
+    const [a = '', b = '', ...rest] = ids;
+    phone.app.day.reorder([b, a, ...rest]);
+    const lens = { lensId: 'lens-135', adapterIds: [], focalLengthMm: 135 };
+    phone.app.day.taken(['demo-rings'], 'Lens', { different: { ...asPlanned, lens } });
+    await phone.app.travel.sendBack();
+    await desk.app.travel.bringBack();
+    expect(desk.app.day.items.map((item) => item.id)).toEqual([b, a, ...rest]);
+    expect(desk.app.open.row('demo-rings')?.setup.taken.different.lens).toEqual(lens);
+    await desk.app.step('undo');
+    expect(desk.app.day.items.map((item) => item.id)).toEqual(ids);
+  });
+
+  it('is refused where another job holds rows of the same names', async () => {
+    const waiting = await sent();
+    const row = await phone.database.table('setups').get('demo-rings');
+    await phone.database.table('setups').put({ ...row, owner: 'another' });
+    expect(await phone.app.travel.collect(waiting.place, waiting.secret)).toBeNull();
+    expect(message(phone)).toContain('Another job here holds parts of it');
+    expect((await phone.database.table('setups').get('demo-rings')).owner).toBe('another');
   });
 
   it('comes a second time as it is at the desk now, and what was done on the phone stays', async () => {

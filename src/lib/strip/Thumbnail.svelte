@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { SetupRow } from '$lib/state/openJob.svelte';
-  import { asking, aspectOf, atStop } from '$lib/finder/asking';
+  import { asking, aspectOf, atStop, fitInto } from '$lib/finder/asking';
   import { drawnFrom } from '$lib/finder/drawnFrom';
+  import SizedPicture from '$lib/controls/SizedPicture.svelte';
   import Outline from '$lib/finder/Outline.svelte';
   import { getRenderings } from '$lib/finder/renderings.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -25,7 +26,7 @@
 
   const { plan, body, lens } = $derived(app.open.planned(row.setup));
   const aspect = $derived(body ? aspectOf({ setup: row.setup, body }) : 1.5);
-  const frame = $derived({ width: Math.min(width, height * aspect), height: Math.min(height, width / aspect) });
+  const frame = $derived(fitInto(aspect, { width, height }));
   let address = $state('');
 
   function show(picture: Blob) {
@@ -81,15 +82,7 @@
 
 <span class="grid place-items-center bg-[#3a3a3a]" style:width="{width}px" style:height="{height}px" aria-hidden="true">
   {#if address !== ''}
-    <img
-      src={address}
-      alt=""
-      width={frame.width}
-      height={frame.height}
-      style:width="{frame.width}px"
-      style:height="{frame.height}px"
-      data-testid="thumbnail"
-    />
+    <SizedPicture {address} {frame} testid="thumbnail" />
   {:else if plan.kind === 'plan' && body}
     <Outline setup={row.setup} {plan} {body} {width} {height} plain />
   {/if}

@@ -31,9 +31,12 @@
       <Checkbox
         checked={done}
         onchange={() => toggle(line.key)}
-        class="items-start {thumb ? 'min-h-11 py-2 text-[17px]' : 'py-1.5'} text-ink"
+        class={thumb ? 'size-9 shrink-0 border-[7px]' : 'shrink-0'}
+        classes={{ div: thumb ? 'min-h-12 py-1' : 'py-1' }}
       >
-        <span class="min-w-0 text-pretty">
+        <span
+          class="min-w-0 whitespace-normal text-pretty text-ink {thumb ? 'text-[17px] leading-tight' : 'text-[13px]'}"
+        >
           <span class="font-medium {done ? 'text-soft line-through' : ''}">{line.what}</span>
           <span class="condensed block text-soft">{line.because}</span>
         </span>

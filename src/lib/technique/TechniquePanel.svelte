@@ -1,4 +1,5 @@
 <script lang="ts">
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import type { PlanInput } from '$core/call/planInput';
   import type { Technique } from '$core/technique/technique';
   import {
@@ -59,7 +60,7 @@
     <h2 class="condensed text-[19px] leading-tight font-bold text-balance">{waysSentence(plan, found.ways)}</h2>
     <p class="label mt-0.5">
       What each way of focusing would land on, in 100 frames of this picture at f/{stop}. A model of ours, by what is
-      large, near and has contrast.
+      large, near and has contrast.<HowComputed of="landings" />
     </p>
     <ol class="mt-2 border-t border-line" data-testid="ways">
       {#each found.ways as way (way.kind)}

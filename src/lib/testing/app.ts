@@ -2,8 +2,10 @@
 import { expect, vi } from 'vitest';
 import { readJobFile } from '$core/formats/jobFile';
 import { safeStorage, type Database } from '$lib/data';
+import { readZip, zipped } from '../../archive/zip';
 import { defineDatabase } from '$lib/data/database';
 import { App } from '$lib/state/app.svelte';
+import type { ReadPicture } from '$lib/state/bringing.svelte';
 
 /** Local storage in memory; `full` refuses to take anything more, `barred` everything. */
 export class MemoryStorage {
@@ -53,7 +55,9 @@ export interface OpenApp {
 export const weddingId = 'demo-fernhall';
 
 /** `fetch`: the network in between. */
-export async function openApp(options: { readonly fetch?: typeof fetch } = {}): Promise<OpenApp> {
+export async function openApp(
+  options: { readonly fetch?: typeof fetch; readonly readPicture?: ReadPicture } = {}
+): Promise<OpenApp> {
   const storage = new MemoryStorage();
   const name = `test-${++count}-${Math.random()}`;
   const opened: { app: App; database: Database }[] = [];
@@ -66,7 +70,8 @@ export async function openApp(options: { readonly fetch?: typeof fetch } = {}): 
       ...options,
       newId: () => crypto.randomUUID(),
       now: () => Date.now(),
-      readFile: async (file, onProgress) => readJobFile(await file.text(), onProgress)
+      readFile: async (file, onProgress) => readJobFile(await file.text(), onProgress),
+      packing: { pack: zipped, unpack: readZip }
     });
     opened.push({ app, database });
     await app.start();

@@ -39,6 +39,8 @@ export interface Shot {
   readonly exposure: number;
   /** Shows the light as it is, for measuring. */
   readonly plain?: boolean;
+  /** The camera's own movement while the shutter is open, in widths and heights of the whole picture. */
+  readonly moved?: { readonly x: number; readonly y: number };
 }
 
 /** A picture being added up. */
@@ -116,9 +118,12 @@ export class LensRenderer {
     const radius = pupilRadius(shot.lens);
     const look = this.#look(shot.width, shot.height);
     // Halton's bases 2 and 3 shift the grid of samples within a pixel.
+    // A hand that moves shifts each look along its track, at a moment of its own.
+    const moved = shot.moved ?? { x: 0, y: 0 };
+    const moment = momentOf(n);
     const jitter = {
-      x: (radicalInverse(n + 1, 2) - 0.5) / shot.width,
-      y: (radicalInverse(n + 1, 3) - 0.5) / shot.height
+      x: (radicalInverse(n + 1, 2) - 0.5) / shot.width + (moment * moved.x) / (shot.cutout.right - shot.cutout.left),
+      y: (radicalInverse(n + 1, 3) - 0.5) / shot.height + (moment * moved.y) / (shot.cutout.bottom - shot.cutout.top)
     };
     this.#render(picture.scene, shot, { x: point.x * radius, y: point.y * radius }, jitter, look);
 
@@ -275,6 +280,9 @@ function cameraMatrix(view: Viewpoint, from: { x: number; y: number }): Matrix4 
   const matrix = new Matrix4().makeBasis(along(1, 0, 0), along(0, 1, 0), along(0, 0, -1));
   return matrix.setPosition(origin);
 }
+
+/** When within the exposure a look is taken, −0.5 to 0.5: apart from where on the pupil and within a pixel it is. */
+export const momentOf = (look: number): number => radicalInverse(look + 1, 5) - 0.5;
 
 /** van der Corput's sequence. */
 function radicalInverse(n: number, base: number): number {

@@ -6,7 +6,7 @@ import type { Person, Setup } from '../../core/setup/schema';
 import { isEvening } from '../evening';
 import type { Lighting } from './figureShader';
 import type { LensState } from '../lens/lensView';
-import { figure, levelFor, meshNames, type Level } from './figure';
+import { figure, levelFor, meshNames, type Level, type Moment } from './figure';
 import { crowdLevel, crowdOf, PlaceBuilder } from './place';
 import { thing } from './thing';
 
@@ -18,6 +18,8 @@ export interface SceneRequest {
   readonly widthPx: number;
   /** Looks into the eyes of this person only, so near that nothing else of them is seen. */
   readonly eyesOf?: string | undefined;
+  /** What faces do in the moment of a frame, by person; as planned without. */
+  readonly moments?: ReadonlyMap<string, Moment>;
 }
 
 const daylight: Lighting = {
@@ -87,7 +89,11 @@ export function buildScene(request: SceneRequest): Scene {
       })
     }).build()
   );
-  for (const person of shownPeople(request)) scene.add(figure(person, levelOf(request, person), view, lighting));
+  for (const person of shownPeople(request)) {
+    const drawn = figure(person, levelOf(request, person), view, lighting, request.moments?.get(person.id));
+    drawn.name = person.id;
+    scene.add(drawn);
+  }
   for (const item of setup.things) scene.add(thing(item, lighting));
   scene.background = isEvening(setup) ? new Color(0.01, 0.012, 0.016) : new Color(0.32, 0.34, 0.36);
   scene.updateMatrixWorld(true);

@@ -147,11 +147,34 @@ function materialsOf(person: Person, lighting: Lighting, coarse: boolean): Mater
   return made;
 }
 
-/** Head coordinates of a person as a matrix, scaled as the core scales it. */
-export function headMatrix(person: Person): Matrix4 {
+/** What a face does in the moment of a frame that no plan knows of. */
+export interface Moment {
+  readonly eyesOpen: boolean;
+  /** Tilt of the head to a shoulder, degrees, clockwise in the picture. */
+  readonly rollDeg: number;
+  /** What is before one eye. */
+  readonly covered: 'hand' | 'hair' | null;
+}
+
+const still: Moment = { eyesOpen: true, rollDeg: 0, covered: null };
+
+/** Head coordinates of a person as a matrix, scaled as the core scales it; tilted about the middle between the eyes. */
+export function headMatrix(person: Person, rollDeg = 0): Matrix4 {
   const origin = toThree(headPoint(person, { x: 0, y: 0, z: 0 }));
   const along = (x: number, y: number, z: number) => toThree(headPoint(person, { x, y, z })).sub(origin);
-  return new Matrix4().makeBasis(along(1, 0, 0), along(0, 1, 0), along(0, 0, 1)).setPosition(origin);
+  return new Matrix4()
+    .makeBasis(along(1, 0, 0), along(0, 1, 0), along(0, 0, 1))
+    .setPosition(origin)
+    .multiply(new Matrix4().makeRotationZ(-radians(rollDeg)));
+}
+
+/** Where somebody's irises are seen, in scene coordinates of three: the balls turn towards the lens. */
+export function irisPlaces(person: Person, view: Viewpoint, rollDeg = 0): { left: Vector3; right: Vector3 } {
+  const head = headMatrix(person, rollDeg);
+  const gaze = gazeOf(head, view);
+  const place = (side: -1 | 1) =>
+    new Vector3((side * adultInterpupillaryMm) / 2, 0, -eyeRadius).addScaledVector(gaze, eyeRadius).applyMatrix4(head);
+  return { left: place(1), right: place(-1) };
 }
 
 /** The body under the head: its neck meets the head's, its soles stand on the floor. */
@@ -186,9 +209,15 @@ function gazeOf(head: Matrix4, view: Viewpoint): Vector3 {
   return new Vector3(towards.x * share, towards.y * share, 1).normalize();
 }
 
-export function figure(person: Person, level: Level, view: Viewpoint, lighting: Lighting): Group {
+export function figure(
+  person: Person,
+  level: Level,
+  view: Viewpoint,
+  lighting: Lighting,
+  moment: Moment = still
+): Group {
   const group = new Group();
-  const head = headMatrix(person);
+  const head = headMatrix(person, moment.rollDeg);
   const hash = hashOf(person.id);
   const iris = new Color(irises[(hash >>> 5) % irises.length]);
   if (person.being === 'pet') return pet(person, level, lighting, head);
@@ -200,8 +229,10 @@ export function figure(person: Person, level: Level, view: Viewpoint, lighting: 
   const gaze = gazeOf(head, view);
   for (const side of [-1, 1]) {
     const at = head.clone().multiply(new Matrix4().makeTranslation((side * adultInterpupillaryMm) / 2, 0, -eyeRadius));
-    group.add(placed(eyeballs[number(level)], eyeMaterial(iris, gaze, eyeRadius, lighting), at));
+    const lid = moment.eyesOpen ? null : new Color(skinTones[look.skin - 1]);
+    group.add(placed(eyeballs[number(level)], eyeMaterial(iris, gaze, eyeRadius, lighting, lid), at));
   }
+  if (moment.covered) group.add(...cover(head, moment.covered, other));
   if (level === 'eyes') {
     if (look.glasses) group.add(...glasses(head, other));
     if (look.headwear === 'veil') group.add(...veil(head, other));
@@ -323,6 +354,24 @@ function veil(head: Matrix4, material: ShaderMaterial): Mesh[] {
       .multiply(new Matrix4().makeRotationX(Math.PI / 2));
   });
   return [...along, ...round].map((turn) => placed(thread, material, whole.clone().multiply(turn)));
+}
+
+const finger = withMaterial(new SphereGeometry(1, 20, 14), 0);
+const strand = withMaterial(new SphereGeometry(1, 12, 10), 6);
+
+/** Fingers, or a lock of hair, before the left eye. */
+function cover(head: Matrix4, by: 'hand' | 'hair', material: ShaderMaterial): Mesh[] {
+  const count = by === 'hand' ? 4 : 9;
+  return Array.from({ length: count }, (_, index) => {
+    const at =
+      by === 'hand'
+        ? new Matrix4().makeTranslation(31, 24 - index * 17, 26).scale(new Vector3(44, 8.5, 8))
+        : new Matrix4()
+            .makeTranslation(14 + index * 4, 18, 22)
+            .multiply(new Matrix4().makeRotationZ(0.12 - index * 0.03))
+            .scale(new Vector3(1.6, 62, 1.6));
+    return placed(by === 'hand' ? finger : strand, material, head.clone().multiply(at));
+  });
 }
 
 const box = withMaterial(new BoxGeometry(1, 1, 1), 4);

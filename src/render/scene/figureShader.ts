@@ -307,11 +307,23 @@ out vec4 colour;
 uniform vec3 iris;
 uniform vec3 gaze;
 uniform float radius;
+uniform bool closed;
+uniform vec3 skin;
 ${lightingChunk}
 void main() {
   vec3 n = normalize(vNormal3);
   vec3 toEye = normalize(cameraPosition - vPlace);
   vec3 d = normalize(vLocal);
+  if (closed) {
+    // The upper lid comes down over the ball: skin with fine folds, the lashes where it meets the lower one.
+    float seam = -0.3 + 0.16 * d.x * d.x;
+    float folds = noise(vec3(d.x * 6.0, d.y * 34.0, 3.0)) * 0.5 + noise(d * 60.0) * 0.5;
+    vec3 lidTone = skin * (0.78 + 0.22 * folds);
+    float hairs = 0.65 + 0.35 * noise(vec3(d.x * 55.0, d.y * 5.0, 1.0));
+    float lashes = smoothstep(0.085, 0.03, abs(d.y - seam)) * hairs;
+    colour = vec4(mix(lidTone * litBy(n, toEye, 0.75, 0.5), vec3(0.012), lashes), 1.0);
+    return;
+  }
   float r = acos(clamp(dot(d, gaze), -1.0, 1.0)) * radius;
   vec3 side = normalize(cross(vec3(0.0, 1.0, 0.0), gaze));
   float angle = atan(dot(d, cross(gaze, side)), dot(d, side));
@@ -332,7 +344,14 @@ void main() {
   colour = vec4(light, 1.0);
 }`;
 
-export function eyeMaterial(iris: Color, gaze: Vector3, radius: number, lighting: Lighting): ShaderMaterial {
+/** @param lid the skin of a lid that is closed; null for an open eye */
+export function eyeMaterial(
+  iris: Color,
+  gaze: Vector3,
+  radius: number,
+  lighting: Lighting,
+  lid: Color | null = null
+): ShaderMaterial {
   return new ShaderMaterial({
     glslVersion: GLSL3,
     vertexShader: eyeVertex,
@@ -341,7 +360,9 @@ export function eyeMaterial(iris: Color, gaze: Vector3, radius: number, lighting
       ...lightUniforms(lighting),
       iris: { value: iris },
       gaze: { value: gaze },
-      radius: { value: radius }
+      radius: { value: radius },
+      closed: { value: lid !== null },
+      skin: { value: lid ?? new Color() }
     }
   });
 }

@@ -3,6 +3,7 @@
   import { goto } from '$app/navigation';
   import type { Job } from '$core/job/schema';
   import type { Row } from '$lib/data';
+  import { dateWords } from '$lib/controls/dates';
   import Header from '$lib/shell/Header.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -31,10 +32,6 @@
       })
       .sort((a, b) => (b.value.date ?? '').localeCompare(a.value.date ?? '') || b.position - a.position);
   }
-  const dateWords = (date: string | null) =>
-    date === null
-      ? ''
-      : new Date(`${date}T12:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
   async function go(job: Promise<string | null>) {
     const id = await job;
@@ -66,7 +63,7 @@
                 <span class="condensed block truncate text-[17px] font-semibold">{row.value.name}</span>
                 <span class="block text-soft">
                   {[
-                    dateWords(row.value.date),
+                    row.value.date === null ? '' : dateWords(row.value.date),
                     count === undefined ? '' : `${count} ${count === 1 ? 'picture' : 'pictures'}`
                   ]
                     .filter(Boolean)

@@ -8,35 +8,43 @@ export class Offline {
   ready = $state(false);
   #registration: ServiceWorkerRegistration | undefined;
 
-  /** Whether this page could be kept at all: browsers ask for https, or this machine itself. */
-  readonly possible = typeof navigator !== 'undefined' && 'serviceWorker' in navigator;
+  readonly #workers: ServiceWorkerContainer | undefined;
+
+  /** Without any where the browser keeps no pages: most ask for https, or this machine itself. */
+  constructor(workers: ServiceWorkerContainer | undefined) {
+    this.#workers = workers;
+  }
+
+  get possible(): boolean {
+    return this.#workers !== undefined;
+  }
 
   /** `replaced`: another version has taken over, here or in another tab; what it had fetched for this page is gone. */
   async start(replaced: () => void): Promise<void> {
-    if (!this.possible) return;
-    const { serviceWorker } = navigator;
-    let controlled = serviceWorker.controller !== null;
+    const workers = this.#workers;
+    if (!workers) return;
+    let controlled = workers.controller !== null;
     try {
-      const registration = await serviceWorker.register('/service-worker.js');
+      const registration = await workers.register('/service-worker.js');
       this.#registration = registration;
       this.#look();
       registration.addEventListener('updatefound', () => {
         const coming = registration.installing;
         coming?.addEventListener('statechange', () => this.#look());
       });
-      serviceWorker.addEventListener('controllerchange', () => {
+      workers.addEventListener('controllerchange', () => {
         // The first to take over a page that had none changes nothing for it.
         if (controlled) replaced();
         controlled = true;
       });
-      void serviceWorker.ready.then(() => (this.ready = true));
+      void workers.ready.then(() => (this.ready = true));
     } catch {
       // A browser that keeps nothing: Focalis works as long as there is a network.
     }
   }
 
   #look(): void {
-    this.waiting = this.#registration?.waiting != null && navigator.serviceWorker.controller !== null;
+    this.waiting = this.#registration?.waiting != null && this.#workers?.controller != null;
   }
 
   /** Looks whether there is a new version; without a network there is none. */

@@ -6,7 +6,7 @@ import { plan } from '$lib/server/planning';
 import type { RequestHandler } from './$types';
 
 /** Requests one address may make in a minute: planning is work, and nobody needs more by hand. */
-const tooOften = rateLimit(120, 60);
+const tooOften = rateLimit('plan', 120, 60);
 const open = new OpenByAddress({ each: 4, all: 24 });
 
 function isJson(header: string | null): boolean {

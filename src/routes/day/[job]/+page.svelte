@@ -5,6 +5,7 @@
   import { page } from '$app/state';
   import { betterOrderWords, costWords, dayTitle } from '$core/words/day';
   import type { TemplateChoices } from '$core/setup/templates';
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import Header from '$lib/shell/Header.svelte';
   import JobFields from '$lib/shell/JobFields.svelte';
@@ -62,7 +63,7 @@
         <div class="min-w-0">
           <div class="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1">
             <h2 class="condensed text-[24px] leading-tight font-bold">{dayTitle(day.table)}</h2>
-            <p class="text-soft" data-testid="day-cost">{costWords(day.table)}</p>
+            <p class="text-soft" data-testid="day-cost">{costWords(day.table)}<HowComputed of="cost" /></p>
             <span class="flex gap-2 lg:order-last lg:ml-auto">
               {#if app.travel.came}
                 <Button color="alternative" disabled={app.travel.busy !== ''} onclick={sendBack}>Send back</Button>
@@ -74,6 +75,7 @@
                   onclick={() => void app.travel.bringBack()}>Bring back</Button
                 >
               {/if}
+              <Button color="alternative" onclick={() => (listing = true)}>Paper and files</Button>
               <Button onclick={() => (taking = true)}>Take it along</Button>
             </span>
             {#if day.better}
@@ -93,7 +95,6 @@
           <Button color="alternative" class="mt-4" onclick={() => (adding = true)}>
             <Plus size={14} aria-hidden="true" class="mr-1" />Setup
           </Button>
-          <Button color="alternative" class="mt-4 ml-2" onclick={() => (listing = true)}>Shot list …</Button>
         </div>
         <aside class="min-w-0" aria-label="About the day">
           {#if still.length > 0}<ChosenPanel chosen={still} onclear={() => (chosen = [])} />{/if}
@@ -112,7 +113,10 @@
     {#await import('$lib/day/TakeAlong.svelte') then { default: TakeAlong }}<TakeAlong bind:open={taking} />{/await}
   </OnceOpen>
   <OnceOpen open={listing}>
-    {#await import('$lib/day/ListDialog.svelte') then { default: ListDialog }}<ListDialog bind:open={listing} />{/await}
+    {#await import('$lib/day/FilesDialog.svelte') then { default: FilesDialog }}<FilesDialog
+        bind:open={listing}
+        chosen={still}
+      />{/await}
   </OnceOpen>
   <NewSetupDialog bind:open={adding} onchoose={add} />
 {:else}

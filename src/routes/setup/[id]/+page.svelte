@@ -5,6 +5,7 @@
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import Header from '$lib/shell/Header.svelte';
   import OpenSetup from '$lib/shell/OpenSetup.svelte';
+  import ShowRound from '$lib/shell/ShowRound.svelte';
   import SetupWorkspace from '$lib/shell/SetupWorkspace.svelte';
   import { panes } from '$lib/shell/panes.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -30,6 +31,7 @@
   {#snippet children(row)}
     <div class="flex flex-col max-lg:min-h-screen lg:h-[calc(100dvh-var(--message-room,0px))]">
       <Header jobId={row.jobId} setupId={row.id} page="setup" />
+      <ShowRound />
       <div class="flex min-h-0 flex-1 flex-col lg:flex-row">
         <div class="min-h-26 shrink-0 bg-(--strip) lg:min-h-0 lg:w-29">
           {#if panes.all}<panes.all.Strip setupId={row.id} onadd={() => (adding = true)} />{/if}

@@ -1,0 +1,176 @@
+/**
+ * Everything of a profile as files: a list of contents, the kit, each job as the job file it is, small pictures.
+ * docs/formats.md describes it. How the files are kept together is not said here (src/archive).
+ */
+import { z } from 'zod';
+import type { Job } from '../job/schema';
+import type { Bag } from '../kit/bags';
+import type { Kit } from '../kit/schema';
+import { id } from '../schema/values';
+import { issueField, issueReason } from './issues';
+import { readJobFile, writeJobFile, type JobFile } from './jobFile';
+import { readKitFile, writeKitFile } from './kitFile';
+import { forbiddenPath, shapeProblem } from './untrusted';
+
+const format = 'focalis-archive';
+const archiveVersion = 1;
+export const contentsName = 'focalis.json';
+const kitName = 'kit.json';
+
+const contentsSchema = z.strictObject({
+  format: z.literal(format),
+  version: z.literal(archiveVersion),
+  savedAt: z.iso.datetime(),
+  settings: z.record(z.string(), z.unknown()),
+  jobs: z
+    .array(
+      z.strictObject({
+        file: z.string(),
+        bagId: id.nullable(),
+        /** The figures behind the odds are the photographer's, not the job's own. */
+        ownFigures: z.boolean(),
+        position: z.number()
+      })
+    )
+    .max(3000),
+  pictures: z.array(z.strictObject({ file: z.string(), key: z.string(), drawnFrom: z.string() })).max(3000)
+});
+
+/** A job with what its file does not say. */
+export interface ArchivedJob {
+  readonly file: JobFile;
+  /** Its place among the jobs. */
+  readonly position: number;
+}
+
+export interface Picture<P> {
+  readonly key: string;
+  readonly drawnFrom: string;
+  readonly picture: P;
+}
+
+export interface Archive<P> {
+  readonly savedAt: string;
+  readonly settings: Readonly<Record<string, unknown>>;
+  /** The photographer's own. */
+  readonly kit: Kit;
+  readonly bags: readonly Bag[];
+  readonly jobs: readonly ArchivedJob[];
+  readonly pictures: readonly Picture<P>[];
+}
+
+/** A file of an archive: its name, and what is in it. */
+export type ArchiveFile<P> = readonly [name: string, content: string | P];
+
+const endings: Readonly<Record<string, string>> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp' };
+
+/** The name a picture has in an archive; null for what is no picture. */
+const pictureName = (index: number, type: string): string | null =>
+  endings[type] ? `pictures/${index + 1}.${endings[type]}` : null;
+
+/**
+ * @param kitOfJobs every body, lens and adapter that jobs may hold; what came with Focalis too
+ * @param habits the photographer's own figures, as settings have them
+ */
+export function writeArchive<P extends { readonly type: string }>(
+  { savedAt, settings, kit, bags, jobs, pictures }: Archive<P>,
+  kitOfJobs: Kit,
+  habits: Job['habits']
+): ArchiveFile<P>[] {
+  const written = jobs.map(({ file, position }, index) => {
+    const name = `jobs/${String(index + 1).padStart(4, '0')}.json`;
+    const text = writeJobFile({ ...file, kit: kitOfJobs, job: { ...file.job, habits: file.job.habits ?? habits } });
+    const contents = { file: name, bagId: file.job.bagId, ownFigures: file.job.habits === null, position };
+    return { contents, entry: [name, text] as const };
+  });
+  const shown = pictures.flatMap(({ key, drawnFrom, picture }, index) => {
+    const file = pictureName(index, picture.type);
+    return file === null ? [] : [{ contents: { file, key, drawnFrom }, entry: [file, picture] as const }];
+  });
+  const contents = {
+    format,
+    version: archiveVersion,
+    savedAt,
+    settings,
+    jobs: written.map((item) => item.contents),
+    pictures: shown.map((item) => item.contents)
+  };
+  return [
+    [contentsName, JSON.stringify(contents)],
+    [kitName, writeKitFile({ kit, bags })],
+    ...written.map((item) => item.entry),
+    ...shown.map((item) => item.entry)
+  ];
+}
+
+/** The files of an archive by their name. @throws when one is damaged */
+export interface ArchiveFiles<P> {
+  readonly text: (name: string) => Promise<string | null>;
+  readonly picture: (name: string) => Promise<P | null>;
+}
+
+export type ArchiveResult<P> =
+  { readonly ok: true; readonly archive: Archive<P> } | { readonly ok: false; readonly reason: string };
+
+const refuse = (reason: string) => ({ ok: false as const, reason });
+const inFile = (name: string, field: string, reason: string) =>
+  refuse(`${name}: ${field === '' ? '' : `${field}: `}${reason}`);
+
+/** Reads all of it, or says what is wrong with which file. A picture that is missing is left out: it is drawn again. */
+export async function readArchive<P>(
+  files: ArchiveFiles<P>,
+  onRead: (share: number) => void = () => undefined
+): Promise<ArchiveResult<P>> {
+  const text = await files.text(contentsName);
+  if (text === null) return refuse('It is no archive of Focalis: the list of its contents is missing.');
+  const contents = readContents(text);
+  if (!contents.ok) return contents;
+  const { savedAt, settings, jobs, pictures } = contents.data;
+
+  const kitText = await files.text(kitName);
+  if (kitText === null) return inFile(kitName, '', 'It is missing.');
+  const kit = readKitFile(kitText);
+  if (!kit.ok) return inFile(kitName, kit.field, kit.reason);
+
+  const read: ArchivedJob[] = [];
+  const ids = new Set<string>();
+  for (const [index, { file: name, bagId, ownFigures, position }] of jobs.entries()) {
+    const jobText = await files.text(name);
+    if (jobText === null) return inFile(name, '', 'It is missing.');
+    const result = readJobFile(jobText);
+    if (!result.ok) return inFile(name, result.field, result.reason);
+    const { file } = result;
+    if (ids.has(file.job.id)) return inFile(name, '', 'The job is there twice.');
+    ids.add(file.job.id);
+    const job = { ...file.job, bagId, habits: ownFigures ? null : file.job.habits };
+    read.push({ file: { ...file, job }, position });
+    onRead((index + 1) / (jobs.length + 1));
+  }
+  const shown: Picture<P>[] = [];
+  for (const { file, key, drawnFrom } of pictures) {
+    const picture = await files.picture(file);
+    if (picture !== null) shown.push({ key, drawnFrom, picture });
+  }
+  return { ok: true, archive: { savedAt, settings, ...kit.file, jobs: read, pictures: shown } };
+}
+
+function readContents(text: string) {
+  const shape = shapeProblem(text);
+  if (shape !== null) return inFile(contentsName, '', shape);
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    return inFile(contentsName, '', 'It is not complete JSON.');
+  }
+  const { format: said, version } = (typeof data === 'object' && data !== null ? data : {}) as Record<string, unknown>;
+  if (said !== format) return refuse('It is no archive of Focalis.');
+  if (typeof version === 'number' && version > archiveVersion)
+    return refuse(`It is of version ${version}, newer than this Focalis reads (${archiveVersion}). Update Focalis.`);
+  const forbidden = forbiddenPath(data);
+  if (forbidden !== null) return inFile(contentsName, forbidden, 'This key has no place there.');
+  const parsed = contentsSchema.safeParse(data);
+  if (parsed.success) return { ok: true as const, data: parsed.data };
+  const issue = parsed.error.issues[0];
+  return inFile(contentsName, issueField(issue), issueReason(issue));
+}

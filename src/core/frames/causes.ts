@@ -1,0 +1,51 @@
+/** Why a plane fell where it did: each cause the plan knows of says where it would lie; the measured likelihood chooses. */
+import { normalDensity } from '../statistics/normal';
+import { stepsOf, type PlaneFound } from './plane';
+
+export type Cause =
+  /** Whoever stands there together. */
+  | { readonly kind: 'landedOn'; readonly ids: readonly string[] }
+  | { readonly kind: 'focusError' }
+  | { readonly kind: 'youMoved' };
+
+export interface CauseAsked {
+  readonly cause: Cause;
+  /** Where the plane lies if this is so, mm from the lens, and how far that scatters. */
+  readonly mm: number;
+  readonly sdMm: number;
+  /** How often it happens, beforehand. */
+  readonly often: number;
+}
+
+export interface CauseFound {
+  readonly cause: Cause;
+  /** 0 to 1; those offered sum to one. */
+  readonly likely: number;
+}
+
+/** A cause that would need more than this of its own standard deviations is not offered. */
+const mostSds = 3;
+
+/** Less likely ones are not worth a line. */
+const leastSaid = 0.02;
+
+/** Likeliest first; none where the plane lies within what all of them explain alike. */
+export function findCauses(found: PlaneFound, asked: readonly CauseAsked[]): CauseFound[] {
+  const offered = asked.filter(({ mm, sdMm }) => Math.abs(found.mm - mm) <= mostSds * Math.max(sdMm, 1));
+  const widths = stepsOf(found.depths);
+  const evidence = offered.map(({ mm, sdMm, often }) => {
+    const sd = Math.max(sdMm, 1);
+    const sum = found.depths.reduce(
+      (total, depth, index) =>
+        total + ((found.likelihood[index] ?? 0) * normalDensity((depth - mm) / sd) * (widths[index] ?? 0)) / sd,
+      0
+    );
+    return often * sum;
+  });
+  const all = evidence.reduce((sum, one) => sum + one, 0);
+  if (!(all > 0)) return [];
+  return offered
+    .map(({ cause }, index) => ({ cause, likely: (evidence[index] ?? 0) / all }))
+    .filter(({ likely }) => likely > leastSaid)
+    .sort((a, b) => b.likely - a.likely);
+}

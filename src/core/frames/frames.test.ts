@@ -1,0 +1,397 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { planSetup } from '../call/planSetup';
+import { defaultHabits } from '../habits/habits';
+import { builtInKit } from '../kit/builtInKit';
+import { bodyOf } from '../kit/find';
+import { blurDiscDiameter } from '../optics/blur';
+import { demoSetup } from '../testing/demo';
+import { seededNormal, seededRandom } from '../testing/random';
+import { runs } from '../testing/runs';
+import { assignFaces } from './assign';
+import { findCauses } from './causes';
+import { expectedFaces } from './expected';
+import { allowedPx, judgeFrame, reasonFor, usualEyes } from './eyes';
+import { bursts, matchSetup, type SetupWindow } from './match';
+import { chanceHeld, findPlane, type PlaneAsked } from './plane';
+import { readFrame } from './reading';
+import { frameSchema, type EyeFigure, type Frame, type FrameFace } from './schema';
+import { causeWords, nextTime, planeInterval, planeTitle, shakeTitle, steadier } from '../words/frame';
+import { listed } from '../words/call';
+import { directionWords, frameRemark, framesTitle, settingsLine } from '../words/frames';
+
+const family = demoSetup('Family on the steps');
+const input = { setup: family, kit: builtInKit, stopStep: 'third' as const, habits: defaultHabits };
+const plan = planSetup(input);
+const body = bodyOf(builtInKit, family.camera);
+if (plan.kind !== 'plan' || !body) throw new Error('no plan');
+const expected = expectedFaces(family, plan, body);
+
+describe('who is who', () => {
+  it('is told by where the plan expects everybody, though the frame is shifted, larger and everybody sways', () => {
+    const random = seededRandom(3);
+    let wrong = 0;
+    let all = 0;
+    for (let trial = 0; trial < runs(60); trial++) {
+      const scale = 0.8 + 0.5 * random();
+      const [dx, dy] = [0.2 * random() - 0.1, 0.1 * random() - 0.05];
+      const seen = expected.map((face) => ({
+        personId: face.personId,
+        x: face.x * scale + dx + face.eyes * (random() - 0.5),
+        y: face.y * scale + dy + face.eyes * (random() - 0.5),
+        eyes: face.eyes * scale * (0.9 + 0.2 * random())
+      }));
+      // In no order, and one of them not found.
+      const shuffled = seen.sort(() => random() - 0.5).slice(1);
+      const found = assignFaces(shuffled, expected);
+      all += shuffled.length;
+      wrong += shuffled.filter((face, index) => found[index] !== face.personId).length;
+    }
+    expect(wrong / all).toBeLessThan(0.02);
+  });
+
+  it('leaves a stranger without a name, and nobody twice', () => {
+    const [first] = expected;
+    if (!first) throw new Error('nobody');
+    const stranger = { x: first.x, y: first.y + 14 * first.eyes, eyes: first.eyes };
+    const found = assignFaces([...expected, stranger], expected);
+    expect(found.slice(0, -1)).toEqual(expected.map(({ personId }) => personId));
+    expect(found[found.length - 1]).toBeNull();
+    expect(assignFaces([], expected)).toEqual([]);
+    expect(assignFaces([stranger], [])).toEqual([null]);
+  });
+});
+
+describe('which setup', () => {
+  const window = (setupId: string, hour: number, focalLengthMm: number, faces: number): SetupWindow => ({
+    setupId,
+    fromMs: hour * 3_600_000,
+    toMs: hour * 3_600_000 + 600_000,
+    focalLengthMm,
+    faces
+  });
+  const day = [window('couple', 13, 85, 2), window('family', 14, 50, 14), window('speech', 18, 135, 1)];
+
+  it('is told by the time, the lens and how many faces there are', () => {
+    const at = (hour: number, focalLengthMm: number | null, faces: number) =>
+      matchSetup({ clockMs: hour * 3_600_000, focalLengthMm, faces }, day);
+    expect(at(14.1, 50, 13)).toBe('family');
+    expect(at(14.5, 50, 12)).toBe('family');
+    // Early, but the lens and the one face say it.
+    expect(at(17.5, 135, 1)).toBe('speech');
+    expect(at(3, 24, 40)).toBeNull();
+    expect(matchSetup({ clockMs: null, focalLengthMm: 50, faces: 14 }, day)).toBe('family');
+    expect(matchSetup({ clockMs: null, focalLengthMm: null, faces: 1 }, [])).toBeNull();
+  });
+
+  it('and what is one burst: little time between, one body', () => {
+    const frame = (clockMs: number | null, body: string) => ({ clockMs, body });
+    const found = bursts(
+      [
+        frame(2000, 'a'),
+        frame(0, 'a'),
+        frame(900, 'a'),
+        frame(950, 'b'),
+        frame(9000, 'a'),
+        frame(null, 'a'),
+        frame(null, 'a')
+      ],
+      ({ clockMs }) => clockMs,
+      ({ body }) => body
+    );
+    expect(found.map((run) => run.map(({ clockMs }) => clockMs))).toContainEqual([0, 900, 2000]);
+    expect(found).toHaveLength(5);
+  });
+});
+
+/** Six in two rows, as the plane is asked for. */
+const asked = (discs: readonly number[], depths: readonly number[], sdPx = 0.7): PlaneAsked => ({
+  features: depths.map((depthMm, index) => ({
+    depthMm,
+    depthSdMm: 30,
+    discPx: discs[index] ?? 0,
+    sdPx
+  })),
+  focalLengthMm: 85,
+  fNumber: 1.8,
+  pupilMagnification: 1,
+  pxPerMm: 6000 / 36,
+  meantMm: 2000,
+  spreadMm: 25,
+  elsewhereMm: [1700, 2300]
+});
+const discAt = (depth: number, plane: number) => blurDiscDiameter(85, 1.8, plane, depth, 1) * (6000 / 36);
+
+describe('where the plane fell', () => {
+  it('is found from noisy discs: the right side wherever one is named, and close', () => {
+    const [random, normal] = [seededRandom(11), seededNormal(12)];
+    const trials = 500;
+    let [wrongSide, named, beyond, beyondRight, near] = [0, 0, 0, 0, 0];
+    for (let trial = 0; trial < trials; trial++) {
+      const offset = 600 * random() - 300;
+      const depths = [1920, 1960, 2000, 2000, 2060, 2120];
+      const discs = depths.map((depth) =>
+        Math.max(0, 1.05 * Math.hypot(discAt(depth + 30 * normal(), 2000 + offset), 0.8) + 0.8 * normal())
+      );
+      const found = findPlane(asked(discs, depths));
+      if (!found) throw new Error('nothing found');
+      if (found.side !== 'either') {
+        named++;
+        if ((found.side === 'behind') !== offset > 0) wrongSide++;
+      }
+      // Where the miss is larger than everybody's depth and what can be told.
+      if (Math.abs(offset) > 140) {
+        beyond++;
+        if (found.side === (offset > 0 ? 'behind' : 'front')) beyondRight++;
+        if (Math.abs(found.mm - 2000 - offset) <= Math.max(10, 0.2 * Math.abs(offset))) near++;
+      }
+    }
+    expect(named).toBeGreaterThan(trials / 2);
+    expect(wrongSide / trials).toBeLessThanOrEqual(0.02);
+    expect(beyondRight / beyond).toBeGreaterThanOrEqual(0.95);
+    expect(near / beyond).toBeGreaterThanOrEqual(0.5);
+  });
+
+  it('names no side where one face alone is soft, and finds nothing where nobody was measured', () => {
+    const found = findPlane({ ...asked([9], [2000]), elsewhereMm: [] });
+    expect(found?.side).toBe('either');
+    expect(findPlane(asked([], []))).toBeNull();
+  });
+
+  it('has for its cause what lies there: somebody the focus took, else the focus itself; nothing beyond three of its own', () => {
+    const depths = [1700, 1700, 2000, 2000, 2300, 2300];
+    const found = findPlane(
+      asked(
+        depths.map((depth) => discAt(depth, 1705)),
+        depths
+      )
+    );
+    if (!found) throw new Error('nothing found');
+    const causes = findCauses(found, [
+      { cause: { kind: 'focusError' }, mm: 2000, sdMm: 25, often: 1 },
+      { cause: { kind: 'landedOn', ids: ['wren'] }, mm: 1700, sdMm: 40, often: 0.3 },
+      { cause: { kind: 'landedOn', ids: ['corvin'] }, mm: 2300, sdMm: 40, often: 0.3 }
+    ]);
+    expect(causes.map(({ cause }) => cause)).toEqual([{ kind: 'landedOn', ids: ['wren'] }]);
+    expect(causes[0]?.likely).toBeCloseTo(1, 6);
+    expect(chanceHeld(found, asked([], []), 3)).toBeCloseTo(1, 9);
+    const wide = asked(
+      depths.map(() => 0),
+      depths
+    );
+    expect(chanceHeld(found, wide, 400)).toBeCloseTo(1, 6);
+    expect(chanceHeld(found, wide, 5)).toBeLessThan(0.01);
+    const small = findPlane(
+      asked(
+        depths.map((depth) => discAt(depth, 2040)),
+        depths
+      )
+    );
+    if (!small) throw new Error('nothing found');
+    expect(findCauses(small, [{ cause: { kind: 'focusError' }, mm: 2000, sdMm: 25, often: 1 }])[0]?.cause.kind).toBe(
+      'focusError'
+    );
+  });
+});
+
+const eye = (discPx: number, smear: { px: number; angle: number; gain: number } | null = null): EyeFigure => ({
+  ok: true,
+  discPx,
+  low: Math.max(0, discPx - 1),
+  high: discPx + 1,
+  smear
+});
+const face = (personId: string | null, left: EyeFigure, open = 1): FrameFace => ({
+  id: `face-${personId ?? 'x'}`,
+  personId,
+  box: { x: 0, y: 0, width: 200, height: 200 },
+  left: { x: 160, y: 100 },
+  right: { x: 70, y: 100 },
+  yawDeg: 0,
+  pitchDeg: 0,
+  rollDeg: 0,
+  lids: { left: 0.4 * open, right: 0.4 * open },
+  contrast: { left: 2.4 * open, right: 2.4 * open },
+  score: 0.9,
+  byHand: false,
+  eyes: { left, right: left }
+});
+const frame = (number: number, faces: FrameFace[]): Frame => ({
+  id: `frame-${number}`,
+  setupId: null,
+  setupByHand: false,
+  file: { name: `FOC_${number}.JPG`, bytes: 10, hash: '0'.repeat(64), modifiedAt: null },
+  widthPx: 3000,
+  heightPx: 2000,
+  preview: false,
+  body: 'Focalis Stand-in',
+  serial: null,
+  lens: null,
+  focalLengthMm: 85,
+  fNumber: 4,
+  shutterS: 0.004,
+  iso: 640,
+  clockMs: 0,
+  distanceMm: null,
+  rating: null,
+  label: null,
+  keywords: [],
+  faces,
+  choice: null,
+  reason: null
+});
+const must = new Set(['ines', 'corvin']);
+const allowed = allowedPx({ widthPx: 3000 }, 0.03, 36);
+const nameOf = (id: string) => ({ ines: 'Ines', corvin: 'Corvin' })[id] ?? id;
+
+describe('a frame, judged', () => {
+  const sharp = frame(3, [face('ines', eye(0.5)), face('corvin', eye(1)), face(null, eye(20))]);
+  const soft = frame(4, [face('ines', eye(1)), face('corvin', eye(9))]);
+  const shaken = frame(5, [
+    face('ines', eye(2, { px: 11, angle: 1.1, gain: 8 })),
+    face('corvin', eye(2, { px: 13, angle: 1.0, gain: 6 }))
+  ]);
+  const moved = frame(6, [face('ines', eye(0.4)), face('corvin', eye(1, { px: 9, angle: 0.1, gain: 7 }))]);
+  const blink = frame(7, [face('ines', eye(0.5, { px: 14, angle: 0, gain: 9 }), 0.6), face('corvin', eye(1))]);
+  const all = [sharp, soft, shaken, moved, blink];
+  const usual = usualEyes(all);
+  const judged = all.map((one) => judgeFrame(one, allowed, must, usual));
+
+  it('is valid as it is stored', () => {
+    for (const one of all) expect(frameSchema.safeParse(one).success).toBe(true);
+    expect(frameSchema.safeParse({ ...sharp, file: { ...sharp.file, hash: 'x' } }).success).toBe(false);
+  });
+
+  it('holds who is sharp with open eyes, and says what it lacks, and why it would be rejected', () => {
+    const said = judged.map((one) => frameRemark(one, nameOf));
+    expect(said).toEqual([
+      'everyone sharp',
+      'Corvin soft',
+      'camera shook: 12 px down to the right',
+      'Corvin moved: 9 px across',
+      'Ines blinks'
+    ]);
+    expect(judged.map(reasonFor)).toEqual([null, 'softEye', 'moved', 'moved', 'blink']);
+    expect(judged[0]?.held).toBe(2);
+  });
+
+  it('cannot be told where nothing was measured, and says whose', () => {
+    const small: EyeFigure = { ok: false, reason: 'small' };
+    const one = judgeFrame(frame(8, [face('ines', eye(0.5)), face('corvin', small)]), allowed, must);
+    expect(frameRemark(one, nameOf)).toBe('Corvin cannot be told, all others sharp');
+    const two = judgeFrame(frame(9, [face('ines', small), face('corvin', small)]), allowed, must);
+    expect(frameRemark(two, nameOf)).toBe('cannot be told');
+    const alone = judgeFrame(frame(10, [face('ines', eye(0.5))]), allowed, must);
+    expect(frameRemark(alone, nameOf)).toBe('Corvin not found');
+    expect(frameRemark(judgeFrame(frame(9, []), allowed, must), nameOf)).toBe('no face found');
+  });
+
+  it('ranks: the title names the one that holds everybody', () => {
+    const ranked = [...judged].sort((a, b) => a.rank - b.rank);
+    expect(framesTitle(ranked, nameOf)).toMatch(/^Frame 3 holds everybody\. \d does not: /);
+    expect(framesTitle([], nameOf)).toBe('No frames yet.');
+    const none = ranked.slice(1);
+    expect(framesTitle(none, nameOf)).toMatch(/^No frame holds everybody\. \d comes nearest: /);
+  });
+
+  it('with little to see but open lids is not one with closed eyes, and of few frames none is', () => {
+    const blurred = face('ines', eye(9));
+    const low = { ...blurred, contrast: { left: 1, right: 1 } };
+    expect(judgeFrame(frame(1, [low]), allowed, must, usual).faces[0]?.closed).toBe(false);
+    expect(judgeFrame(blink, allowed, must, usualEyes(all.slice(3))).faces[0]?.closed).toBe(false);
+  });
+
+  it('never calls a larger disc sharper', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 40, noNaN: true }), fc.double({ min: 0, max: 40, noNaN: true }), (a, b) => {
+        const ratio = (disc: number) =>
+          judgeFrame(frame(1, [face('ines', eye(disc))]), allowed, must).faces[0]?.ratio ?? NaN;
+        return a <= b ? ratio(a) <= ratio(b) : ratio(a) >= ratio(b);
+      })
+    );
+  });
+
+  it('speaks of people and directions plainly', () => {
+    expect(listed(['Ines', 'Wren', 'Corvin', 'Marguerite'])).toBe('Ines, Wren and 2 more');
+    expect(settingsLine({ fNumber: 4, shutterS: 1 / 401, iso: 640 })).toBe('f/4 · 1/400 · ISO 640');
+    expect(settingsLine({ fNumber: null, shutterS: 2, iso: null })).toBe('2 s');
+    expect([0, Math.PI / 2, -Math.PI / 2, Math.PI].map(directionWords)).toEqual([
+      'across',
+      'up and down',
+      'up and down',
+      'across'
+    ]);
+  });
+});
+
+describe('a frame, read against its plan', () => {
+  const target = plan.stops[plan.selected]?.target.subjectId ?? null;
+  const [width, f] = [3600, family.camera.focalLengthMm];
+  const meant = plan.stops[plan.selected]?.planeMm ?? NaN;
+  const N = plan.stops[plan.selected]?.stop.fNumber ?? NaN;
+  /** Everybody found, each with the disc a plane there gives. */
+  const at = (planeMm: number, smear: { px: number; angle: number; gain: number } | null = null): Frame => ({
+    ...frame(
+      9,
+      expected.map(({ personId, depthMm }) =>
+        face(personId, eye((blurDiscDiameter(f, N, planeMm, depthMm, plan.pupilMagnification) * width) / 36, smear))
+      )
+    ),
+    widthPx: width,
+    fNumber: N,
+    focalLengthMm: f
+  });
+  const everybody = new Set(expected.map(({ personId }) => personId));
+  const allowedThere = allowedPx({ widthPx: width }, plan.permissibleDiscMm, 36);
+  const read = (one: Frame) =>
+    readFrame(judgeFrame(one, allowedThere, everybody), family, plan, body, expected, allowedThere);
+  const nameOfSubject = (id: string) => plan.subjects.find((subject) => subject.id === id)?.name ?? id;
+  const said = {
+    unit: 'metric',
+    target: target === null ? null : nameOfSubject(target),
+    nameOf: nameOfSubject
+  } as const;
+
+  it('says where its plane fell, between which distances, who took the focus, and one thing to do', () => {
+    const front = plan.subjects.reduce((a, b) => (b.nearest < a.nearest ? b : a));
+    const found = read(at(front.nearest));
+    if (!found) throw new Error('nothing read');
+    expect(planeTitle(found, said)).toMatch(/^The plane fell [\d.]+ c?m in front of /);
+    expect(planeInterval(found, said)).toMatch(
+      /^Nine times in ten between [\d.]+ c?m and [\d.]+ c?m in front; measured on/
+    );
+    const [first] = found.causes;
+    if (first?.cause.kind !== 'landedOn') throw new Error('another cause');
+    expect(first.cause.ids).toContain(front.id);
+    expect(causeWords(first, said).title).toContain(front.name);
+    expect(nextTime(found, said)).toMatch(/^Next time: one small point /);
+    expect(Math.abs(found.plane.mm - front.nearest)).toBeLessThan(0.35 * (meant - front.nearest) + 60);
+  });
+
+  it('has nothing to explain where everybody is held, and nothing to go by where everybody is smeared', () => {
+    const found = read(at(meant));
+    expect(found?.within).toBe(true);
+    expect(found?.causes).toEqual([]);
+    if (found) expect(planeTitle(found, said)).toBe('The plane fell where everybody is held.');
+    expect(read(at(meant, { px: 15, angle: 0, gain: 9 }))).toBeNull();
+    // Another lens, another plan.
+    expect(read({ ...at(meant), focalLengthMm: f * 2 })).toBeNull();
+  });
+
+  it('shaken, says how much shorter the shutter should have been', () => {
+    expect(shakeTitle({ px: 20.2, angle: Math.PI / 3 })).toBe('The camera shook: 20 px down to the right.');
+    // 20 px to 2: a tenth of the time, which is three stops and a third.
+    expect(steadier({ shutterS: 1 / 60 }, { px: 20, angle: 0 })).toBe(
+      'Next time: the shutter 4 stops shorter, 1/1000, or lean on something.'
+    );
+    expect(steadier({ shutterS: null }, { px: 3, angle: 0 })).toBe(
+      'Next time: the shutter a stop shorter, or lean on something.'
+    );
+  });
+
+  it('with one face that moved does not say that the camera did', () => {
+    const one = judgeFrame(frame(5, [face('ines', eye(2, { px: 11, angle: 1, gain: 8 }))]), allowed, new Set(['ines']));
+    expect(one.shake).toBeNull();
+    expect(frameRemark(one, nameOf)).toBe('Ines moved: 11 px down to the right');
+  });
+});

@@ -1,0 +1,153 @@
+/**
+ * Where the plane fell: the discs measured of everybody, held against the discs a plane at each depth would give them, with heavy tails
+ * (Student, four degrees of freedom), times what was to be expected before. Half-blind by nature: one disc alone never tells its side.
+ */
+import { blurDiscDiameter } from '../optics/blur';
+import { normalDensity } from '../statistics/normal';
+
+export interface PlaneFeature {
+  /** mm from the lens, as planned. */
+  readonly depthMm: number;
+  /** How sure that is, relative to the others, mm. */
+  readonly depthSdMm: number;
+  /** Diameter measured, pixels, and its standard deviation. */
+  readonly discPx: number;
+  readonly sdPx: number;
+}
+
+export interface PlaneAsked {
+  readonly features: readonly PlaneFeature[];
+  readonly focalLengthMm: number;
+  readonly fNumber: number;
+  readonly pupilMagnification: number;
+  /** Pixels per mm on the sensor. */
+  readonly pxPerMm: number;
+  /** Where it was meant to lie, mm, and how far the plan expects it to miss. */
+  readonly meantMm: number;
+  readonly spreadMm: number;
+  /** Other depths autofocus may have taken, mm. */
+  readonly elsewhereMm: readonly number[];
+}
+
+export interface PlaneFound {
+  /** Depths tried and the chance of each. */
+  readonly depths: readonly number[];
+  readonly chances: readonly number[];
+  /** The likelihood alone, without what was expected before; largest 1. */
+  readonly likelihood: readonly number[];
+  /** The likeliest, mm from the lens. */
+  readonly mm: number;
+  /** Nine of ten lie between these. */
+  readonly low: number;
+  readonly high: number;
+  /** Named only when the evidence decides it. */
+  readonly side: 'front' | 'behind' | 'either';
+}
+
+/** A side is named above this. */
+const sure = 0.95;
+/** Depths tried. */
+const steps = 321;
+/** Planes tried reach as far before and behind everybody as this share of the depth they stand in, and of the distance. */
+const reach = { ofDepth: 1, ofDistance: 0.12 } as const;
+/** How likely, beforehand, the plane landed as planned; on somebody or something else; anywhere (from memory). */
+const before = { meant: 0.7, elsewhere: 0.25, anywhere: 0.05 } as const;
+/** What sharp eyes are read to be, pixels: about the median error of drawn ones (docs/model.md, section 12). */
+const ownBlurPx = 0.8;
+/** The disc's own scale is uncertain by this share: what is left of how high it reads (section 12). */
+const scaleSd = 0.07;
+/** Degrees of freedom of Student's t: heavy tails, since a face may be wrongly named. */
+const freedom = 4;
+
+/** @returns null where nobody was measured */
+export function findPlane(asked: PlaneAsked): PlaneFound | null {
+  const { features, meantMm } = asked;
+  if (features.length === 0) return null;
+  const all = [...features.map(({ depthMm }) => depthMm), meantMm, ...asked.elsewhereMm];
+  const [nearest, furthest] = [Math.min(...all), Math.max(...all)];
+  const room = reach.ofDepth * (furthest - nearest) + reach.ofDistance * meantMm;
+  const [from, to] = [Math.max(nearest - room, asked.focalLengthMm * 2, nearest * 0.4), furthest + room];
+  // Evenly in vergence, as errors of focusing are.
+  const depths = Array.from(
+    { length: steps },
+    (_, index) => 1 / (1 / from + ((1 / to - 1 / from) * index) / (steps - 1))
+  );
+  const logs = depths.map((plane) => features.reduce((sum, feature) => sum + logChance(feature, plane, asked), 0));
+  const most = Math.max(...logs);
+  const likelihood = logs.map((log) => Math.exp(log - most));
+  const widths = stepsOf(depths);
+  const prior = priorOf(depths, widths, asked);
+  const weights = likelihood.map((chance, index) => chance * (prior[index] ?? 0));
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  if (!(total > 0)) return null;
+  const chances = weights.map((weight) => weight / total);
+  const densest = chances.reduce(
+    (best, chance, index) =>
+      chance / (widths[index] ?? 1) > (chances[best] ?? 0) / (widths[best] ?? 1) ? index : best,
+    0
+  );
+  const behind = chances.reduce((sum, chance, index) => sum + ((depths[index] ?? 0) > meantMm ? chance : 0), 0);
+  const at = (share: number) => {
+    let sum = 0;
+    for (const [index, chance] of chances.entries()) if ((sum += chance) >= share) return depths[index] ?? to;
+    return to;
+  };
+  return {
+    depths,
+    chances,
+    likelihood,
+    mm: depths[densest] ?? meantMm,
+    low: at(0.05),
+    high: at(0.95),
+    side: behind > sure ? 'behind' : behind < 1 - sure ? 'front' : 'either'
+  };
+}
+
+/** How much of the depth each of a grid's places stands for, mm. */
+export const stepsOf = (depths: readonly number[]): number[] =>
+  depths.map((depth, index) => Math.abs((depths[index + 1] ?? depth) - (depths[index - 1] ?? depth)) / 2);
+
+/** Disc of defocus of a depth, pixels. */
+function discAt(
+  depthMm: number,
+  plane: number,
+  { focalLengthMm, fNumber, pupilMagnification, pxPerMm }: PlaneAsked
+): number {
+  return blurDiscDiameter(focalLengthMm, fNumber, plane, Math.max(depthMm, 1), pupilMagnification) * pxPerMm;
+}
+
+/** The chance that the plane lies where nobody's disc is larger than `allowedPx`. */
+export function chanceHeld({ depths, chances }: PlaneFound, asked: PlaneAsked, allowedPx: number): number {
+  return depths.reduce((sum, plane, index) => {
+    const held = asked.features.every(({ depthMm }) => discAt(depthMm, plane, asked) <= allowedPx);
+    return sum + (held ? (chances[index] ?? 0) : 0);
+  }, 0);
+}
+
+function logChance(feature: PlaneFeature, plane: number, asked: PlaneAsked): number {
+  const { depthMm, depthSdMm, discPx, sdPx } = feature;
+  const disc = discAt(depthMm, plane, asked);
+  const perMm = Math.abs(discAt(depthMm + 1, plane, asked) - disc);
+  const sd = Math.hypot(sdPx, perMm * depthSdMm, scaleSd * disc);
+  const off = (discPx - Math.hypot(disc, ownBlurPx)) / sd;
+  return -((freedom + 1) / 2) * Math.log(1 + (off * off) / freedom) - Math.log(sd);
+}
+
+function priorOf(
+  depths: readonly number[],
+  widths: readonly number[],
+  { meantMm, spreadMm, elsewhereMm }: PlaneAsked
+): number[] {
+  const spread = Math.max(spreadMm, meantMm * 0.001);
+  const bump = (depth: number, middle: number) => normalDensity((depth - middle) / spread) / spread;
+  const range = widths.reduce((sum, width) => sum + width, 0);
+  return depths.map((depth, index) => {
+    const others =
+      elsewhereMm.length === 0
+        ? 0
+        : elsewhereMm.reduce((sum, middle) => sum + bump(depth, middle), 0) / elsewhereMm.length;
+    return (
+      (widths[index] ?? 0) * (before.meant * bump(depth, meantMm) + before.elsewhere * others + before.anywhere / range)
+    );
+  });
+}

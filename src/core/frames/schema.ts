@@ -1,0 +1,91 @@
+/** A picture that was taken, as Focalis keeps it: what it says, what was found and measured in it, and what became of it. */
+import { z } from 'zod';
+import { id } from '../schema/values';
+
+const px = z.number().min(-1e6).max(1e6);
+const point = z.strictObject({ x: px, y: px });
+const box = z.strictObject({ x: px, y: px, width: px, height: px });
+const text = z.string().max(400).nullable();
+const positive = z.number().positive().nullable();
+
+/** Why an eye was not measured. */
+export const notToldReasons = ['small', 'noisy', 'notFull', 'noEdge', 'unlike'] as const;
+
+export const eyeMeasuredSchema = z.discriminatedUnion('ok', [
+  z.strictObject({
+    ok: z.literal(true),
+    discPx: z.number().min(0).max(1000).describe('Diameter of the disc of blur, pixels of the picture'),
+    low: z.number().min(0).max(1000).describe('Nine of ten lie above this …'),
+    high: z.number().min(0).max(1000).describe('… and below this'),
+    smear: z
+      .strictObject({
+        px: z.number().min(0).max(1000).describe('Length of a movement while the shutter was open'),
+        angle: z.number().min(-7).max(7).describe('Its direction, radians: 0 across, growing downwards'),
+        gain: z.number().describe('How much better it explains the blur than a disc, as a logarithm of chances')
+      })
+      .nullable()
+  }),
+  z.strictObject({ ok: z.literal(false), reason: z.enum(notToldReasons) })
+]);
+
+export const faceSchema = z.strictObject({
+  id,
+  personId: id.nullable().describe('Who it is; null while nobody knows, or nobody of the setup'),
+  box,
+  left: point.describe("The person's own left iris, pixels from the picture's left and top"),
+  right: point,
+  yawDeg: z.number().min(-180).max(180),
+  pitchDeg: z.number().min(-180).max(180),
+  rollDeg: z.number().min(-180).max(180),
+  lids: z
+    .strictObject({ left: z.number().min(0).max(10), right: z.number().min(0).max(10) })
+    .describe("Gap of the lids over the eye's width"),
+  contrast: z
+    .strictObject({ left: z.number().min(0), right: z.number().min(0) })
+    .describe('How much there is to see where each iris should be: less under a closed lid'),
+  score: z.number().min(0).max(1),
+  byHand: z.boolean().describe('Somebody said who it is: matching leaves it alone'),
+  eyes: z.strictObject({ left: eyeMeasuredSchema, right: eyeMeasuredSchema })
+});
+
+/** Why a frame is not kept. */
+export const reasons = ['softEye', 'blink', 'moved', 'framing', 'expression'] as const;
+
+export const frameSchema = z.strictObject({
+  id,
+  setupId: id.nullable().describe('The setup it was taken of; null while nobody knows'),
+  setupByHand: z.boolean(),
+  file: z.strictObject({
+    name: z.string().min(1).max(255),
+    bytes: z.number().int().min(0),
+    hash: z
+      .string()
+      .regex(/^[0-9a-f]{64}$/)
+      .describe('SHA-256 of the file'),
+    modifiedAt: z.number().nullable()
+  }),
+  widthPx: z.number().int().min(1),
+  heightPx: z.number().int().min(1),
+  preview: z.boolean().describe('A raw file: its preview was measured'),
+  body: text.describe('Make and model as the file says'),
+  serial: text,
+  lens: text,
+  focalLengthMm: positive,
+  fNumber: positive,
+  shutterS: positive,
+  iso: positive,
+  clockMs: z.number().nullable().describe("By the body's own clock, as if it were UTC, ms since 1970"),
+  distanceMm: positive,
+  rating: z.number().int().min(-1).max(5).nullable(),
+  label: text,
+  keywords: z.array(z.string().max(400)).max(200),
+  faces: z.array(faceSchema).max(200),
+  choice: z.enum(['keep', 'maybe', 'reject']).nullable(),
+  reason: z.enum(reasons).nullable()
+});
+
+export type Frame = z.infer<typeof frameSchema>;
+export type FrameFace = z.infer<typeof faceSchema>;
+export type EyeFigure = z.infer<typeof eyeMeasuredSchema>;
+export type Choice = NonNullable<Frame['choice']>;
+export type Reason = (typeof reasons)[number];

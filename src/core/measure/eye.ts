@@ -1,0 +1,88 @@
+/** How sharp an eye is: the disc that blurs it, in pixels, or that it cannot be told. */
+import { fitDisc, fitSmear, type Expected, type SmearFit } from './fit';
+import type { Reference } from './makeReference';
+import usual from './reference.json';
+import { band, frequencies, sectors, spectrumOf, uprightSector } from './spectrum';
+
+export type NotTold = 'small' | 'noisy' | 'notFull' | 'noEdge' | 'unlike';
+
+export type EyeMeasured =
+  | {
+      readonly ok: true;
+      /** Diameter of the disc of blur, pixels of the picture, and the interval that holds nine of ten. */
+      readonly discPx: number;
+      readonly low: number;
+      readonly high: number;
+      /** Movement while the shutter was open, where it explains the blur much better than a disc. */
+      readonly smear: SmearFit | null;
+    }
+  | { readonly ok: false; readonly reason: NotTold };
+
+export interface EyePatch {
+  /** Distance between the eyes, pixels: what an eye's features are counted in. */
+  readonly eyesPx: number;
+  /** Tilt of the head, degrees, clockwise. */
+  readonly rollDeg: number;
+}
+
+/** Eyes nearer together show too little, pixels. */
+const leastEyesPx = 18;
+/** Less signal than this, as a ratio of powers, is lost in noise (chosen: flat patches and grain stay under it). */
+const leastSignal = 1.3;
+/** Fitted worse than this, in mean squares of its own standard deviations, it is no eye (chosen; eyes stay under 3.2). */
+const largestMisfit = 6;
+/** A movement is said above this: eyes of one kind differ by as much now and then (measured; docs/model.md). */
+const leastGain = 3.5;
+
+/** Between the entries of a table over log frequency; below it as it begins, beyond it as it ends, `slope` a step. */
+function entry(table: readonly number[], at: number, slope: number): number {
+  const last = table.length - 1;
+  if (at <= 0) return table[0] ?? 0;
+  if (at >= last) return (table[last] ?? 0) + slope * (at - last);
+  const low = Math.floor(at);
+  return (table[low] ?? 0) * (1 - (at - low)) + (table[low + 1] ?? 0) * (at - low);
+}
+
+/**
+ * The side of the patch to measure about an eye, pixels: a power of two, which the transform takes, near 0.85 of the distance between the
+ * eyes. Larger ones take in hair and brows (tried).
+ */
+export const patchSide = (eyesPx: number): number =>
+  Math.min(256, Math.max(32, 2 ** Math.round(Math.log2(eyesPx * 0.85))));
+
+/** The spectrum of a sharp eye so large, and so tilted. */
+export function expectedOf({ eyesPx, rollDeg }: EyePatch, reference: Reference = usual): Expected {
+  const { perEyes } = reference;
+  const first = Math.log(perEyes[0] ?? 1);
+  const step = (Math.log(perEyes[perEyes.length - 1] ?? 1) - first) / (perEyes.length - 1);
+  const log = new Float64Array(sectors * band.bins);
+  for (let sector = 0; sector < sectors; sector++) {
+    const { low, high, share } = uprightSector(sector, rollDeg);
+    for (let bin = 0; bin < band.bins; bin++) {
+      const place = (Math.log((frequencies[bin] ?? 0.1) * eyesPx) - first) / step;
+      const of = (table: readonly number[] = []) => {
+        const last = table.length - 1;
+        return entry(table, place, Math.min(0, ((table[last] ?? 0) - (table[last - 4] ?? 0)) / 4));
+      };
+      log[sector * band.bins + bin] = of(reference.log[low]) * (1 - share) + of(reference.log[high]) * share;
+    }
+  }
+  return { log };
+}
+
+/**
+ * @param light a patch about the eye, side × side, linear light
+ * @param side a power of two
+ */
+export function measureEye(light: Float32Array, side: number, patch: EyePatch): EyeMeasured {
+  if (patch.eyesPx < leastEyesPx) return { ok: false, reason: 'small' };
+  const spectrum = spectrumOf(light, side);
+  const expected = expectedOf(patch);
+  const fit = fitDisc(spectrum, expected);
+  if (!fit) return { ok: false, reason: 'noEdge' };
+  if (fit.signal < leastSignal) return { ok: false, reason: 'noisy' };
+  if (fit.misfit > largestMisfit) return { ok: false, reason: 'unlike' };
+  const { discPx, low, high } = fit;
+  const smear = fitSmear(spectrum, expected);
+  return { ok: true, discPx, low, high, smear: smear && smear.gain > leastGain ? smear : null };
+}

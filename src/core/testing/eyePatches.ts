@@ -1,0 +1,226 @@
+/**
+ * Eyes to measure: those of the photographs that ship inside `@vladmandic/face-api` (read from the package, never kept or shown;
+ * `photographedEyes.json` has where their eyes are, as the detector found them, and which of them look sharp at 100 %), and drawn ones from `renderedEyes.png`.
+ * Blurred here by discs that are known.
+ */
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import jpeg from 'jpeg-js';
+import { PNG } from 'pngjs';
+import { encoded } from '../camera/sensor';
+import { patchSide } from '../measure/eye';
+import { luminanceOf } from '../measure/luminance';
+import photographed from './photographedEyes.json';
+import rendered from './renderedEyes.json';
+
+export interface Eye {
+  /** Whose it is: both eyes of one face are one person's. */
+  readonly person: string;
+  readonly kind: 'photographed' | 'rendered';
+  readonly eyesPx: number;
+  readonly rollDeg: number;
+  /** Linear light about it, `room` × `room`: more than is measured, so that blur has something to come from. */
+  readonly light: Float32Array;
+  readonly room: number;
+  /** What is measured in the middle. */
+  readonly side: number;
+}
+
+interface Picture {
+  readonly width: number;
+  readonly height: number;
+  readonly light: Float32Array;
+}
+
+const margin = 20;
+
+function cut(picture: Picture, x: number, y: number, room: number): Float32Array | null {
+  const [left, top] = [Math.round(x - room / 2), Math.round(y - room / 2)];
+  if (left < 0 || top < 0 || left + room > picture.width || top + room > picture.height) return null;
+  const light = new Float32Array(room * room);
+  for (let row = 0; row < room; row++)
+    for (let column = 0; column < room; column++)
+      light[row * room + column] = picture.light[(top + row) * picture.width + left + column] ?? 0;
+  return light;
+}
+
+function folder(): string {
+  return dirname(createRequire(import.meta.url).resolve('@vladmandic/face-api/package.json'));
+}
+
+/** Read once. */
+let photographedOnce: readonly Eye[] | undefined;
+export const photographedEyes = (): readonly Eye[] => (photographedOnce ??= readPhotographed());
+
+function readPhotographed(): Eye[] {
+  const pictures = new Map<string, Picture>();
+  return photographed.flatMap((face, index): Eye[] => {
+    let picture = pictures.get(face.file);
+    if (!picture) {
+      const bytes = readFileSync(join(folder(), 'demo', face.file));
+      const { width, height, data } = jpeg.decode(bytes, { useTArray: true, maxMemoryUsageInMB: 1024 });
+      pictures.set(face.file, (picture = { width, height, light: luminanceOf(data) }));
+    }
+    const from = picture;
+    const [[lx = 0, ly = 0], [rx = 0, ry = 0]] = [face.left, face.right];
+    const eyesPx = Math.hypot(lx - rx, ly - ry);
+    const side = patchSide(eyesPx);
+    const all = { left: [lx, ly], right: [rx, ry] } as const;
+    return face.sharp.flatMap((which): Eye[] => {
+      const [x, y] = all[which as 'left' | 'right'];
+      const light = cut(from, x, y, side + 2 * margin);
+      return light
+        ? [
+            {
+              person: `p${index}`,
+              kind: 'photographed',
+              eyesPx,
+              rollDeg: face.rollDeg,
+              light,
+              room: side + 2 * margin,
+              side
+            }
+          ]
+        : [];
+    });
+  });
+}
+
+/** The patches of `renderedEyes.png` stand in a row, each as wide as the file is high. */
+let renderedOnce: readonly Eye[] | undefined;
+export const renderedEyes = (): readonly Eye[] => (renderedOnce ??= readRendered());
+
+function readRendered(): Eye[] {
+  const png = PNG.sync.read(readFileSync(join(import.meta.dirname, 'renderedEyes.png')));
+  const light = luminanceOf(png.data);
+  const room = png.height;
+  return rendered.flatMap(({ person, eyesPx, rollDeg }, index): Eye[] => {
+    const all = { width: png.width, height: png.height, light };
+    const own = cut(all, index * room + room / 2, room / 2, room);
+    return own ? [{ person, kind: 'rendered', eyesPx, rollDeg, light: own, room, side: room - 2 * margin }] : [];
+  });
+}
+
+export interface Degraded {
+  /** Diameter of the disc, pixels. */
+  readonly disc: number;
+  /** A rim brighter than the middle by this share, 0 for an even disc. */
+  readonly rim?: number;
+  /** Standard deviation of noise at middle grey, in light. */
+  readonly noise?: number;
+  readonly normal?: () => number;
+  /** JPEG, 1 to 100. */
+  readonly quality?: number;
+  /** Unsharp mask: its amount, over about two pixels. */
+  readonly sharpen?: number;
+  /** A smear: its length in pixels and its angle. */
+  readonly smear?: { readonly px: number; readonly angle: number };
+}
+
+/** Where light goes: offsets with their weights, which sum to one. */
+function kernel({ disc, rim = 0, smear }: Degraded): { x: number; y: number; weight: number }[] {
+  const parts: { x: number; y: number; weight: number }[] = [];
+  const count = disc > 0 ? Math.max(60, Math.ceil(disc * disc * 6)) : 1;
+  const along = smear ? Math.max(2, Math.ceil(smear.px * 3)) : 1;
+  for (let index = 0; index < count; index++) {
+    // Evenly over the disc, on a spiral (Vogel 1979).
+    const radius = disc > 0 ? (disc / 2) * Math.sqrt((index + 0.5) / count) : 0;
+    const turn = index * 2.399963;
+    const weight = 1 + rim * (2 * (index / count) - 1);
+    for (let step = 0; step < along; step++) {
+      const shift = smear ? ((step + 0.5) / along - 0.5) * smear.px : 0;
+      parts.push({
+        x: radius * Math.cos(turn) + shift * Math.cos(smear?.angle ?? 0),
+        y: radius * Math.sin(turn) + shift * Math.sin(smear?.angle ?? 0),
+        weight
+      });
+    }
+  }
+  // On whole pixels, between four of them.
+  const grid = new Map<string, { x: number; y: number; weight: number }>();
+  const all = parts.reduce((sum, { weight }) => sum + weight, 0);
+  for (const { x, y, weight } of parts) {
+    const [left, top] = [Math.floor(x), Math.floor(y)];
+    for (const [dx, dy] of [
+      [0, 0],
+      [1, 0],
+      [0, 1],
+      [1, 1]
+    ] as const) {
+      const share = (dx ? x - left : 1 - (x - left)) * (dy ? y - top : 1 - (y - top));
+      const key = `${left + dx} ${top + dy}`;
+      const there = grid.get(key) ?? { x: left + dx, y: top + dy, weight: 0 };
+      there.weight += (share * weight) / all;
+      grid.set(key, there);
+    }
+  }
+  return [...grid.values()].filter(({ weight }) => weight > 1e-6);
+}
+
+/** The patch as a camera with that disc, noise and file would have it, `side` × `side`. */
+export function degrade(eye: Eye, how: Degraded): Float32Array {
+  const { room, side, light } = eye;
+  const parts = kernel(how);
+  const reach = Math.ceil(Math.max(...parts.map(({ x, y }) => Math.max(Math.abs(x), Math.abs(y)))));
+  if (reach > margin - 2) throw new RangeError('That disc reaches beyond the patch.');
+  const wide = side + 4;
+  const from = (room - wide) / 2;
+  let out: Float32Array = new Float32Array(wide * wide);
+  for (let y = 0; y < wide; y++)
+    for (let x = 0; x < wide; x++) {
+      let sum = 0;
+      for (const part of parts) sum += part.weight * (light[(from + y + part.y) * room + from + x + part.x] ?? 0);
+      out[y * wide + x] = sum;
+    }
+  const { noise = 0, normal, sharpen = 0, quality } = how;
+  if (noise > 0 && normal)
+    out = out.map((value) => Math.max(0, value + noise * Math.sqrt(Math.max(value, 0.01) / 0.18) * normal()));
+  if (sharpen > 0) out = sharpened(out, wide, sharpen);
+  if (quality !== undefined) out = asJpeg(out, wide, quality);
+  const result = new Float32Array(side * side);
+  for (let y = 0; y < side; y++) for (let x = 0; x < side; x++) result[y * side + x] = out[(y + 2) * wide + x + 2] ?? 0;
+  return result;
+}
+
+/** As cameras do: on encoded values, against a blur of nine pixels. */
+function sharpened(light: Float32Array, wide: number, amount: number): Float32Array {
+  const values = light.map((value) => encoded(Math.min(1, Math.max(0, value))));
+  const at = (x: number, y: number) =>
+    values[Math.min(wide - 1, Math.max(0, y)) * wide + Math.min(wide - 1, Math.max(0, x))] ?? 0;
+  const bytes = new Uint8Array(wide * wide * 4);
+  for (let y = 0; y < wide; y++)
+    for (let x = 0; x < wide; x++) {
+      let blur = 0;
+      for (let dy = -1; dy <= 1; dy++)
+        for (let dx = -1; dx <= 1; dx++) blur += (at(x + dx, y + dy) * (dx === 0 ? 2 : 1) * (dy === 0 ? 2 : 1)) / 16;
+      const value = at(x, y) + amount * (at(x, y) - blur);
+      bytes.fill(Math.round(255 * Math.min(1, Math.max(0, value))), (y * wide + x) * 4, (y * wide + x) * 4 + 4);
+    }
+  return luminanceOf(bytes);
+}
+
+function asJpeg(light: Float32Array, wide: number, quality: number): Float32Array {
+  const bytes = new Uint8Array(wide * wide * 4);
+  light.forEach((value, index) =>
+    bytes.fill(Math.round(255 * encoded(Math.min(1, Math.max(0, value)))), index * 4, index * 4 + 4)
+  );
+  const file = jpeg.encode({ data: bytes, width: wide, height: wide }, quality);
+  return luminanceOf(jpeg.decode(file.data, { useTArray: true }).data);
+}
+
+interface Sharp extends Eye {
+  readonly weight: number;
+}
+let sharpOnce: readonly { readonly eye: Eye; readonly sharp: Sharp }[] | undefined;
+
+/** Every eye as it is, for a reference; both kinds count alike. */
+export function sharpEyes(but: (eye: Eye) => boolean = () => false): Sharp[] {
+  const [real, drawn] = [photographedEyes(), renderedEyes()];
+  const weightOf = { photographed: 1, rendered: real.length / drawn.length };
+  sharpOnce ??= [...real, ...drawn].map((eye) => ({
+    eye,
+    sharp: { ...eye, light: degrade(eye, { disc: 0 }), weight: weightOf[eye.kind] }
+  }));
+  return sharpOnce.flatMap(({ eye, sharp }) => (but(eye) ? [] : [sharp]));
+}

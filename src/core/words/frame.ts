@@ -1,0 +1,91 @@
+/** One frame in words: where its plane fell, and why. */
+import type { CauseFound } from '../frames/causes';
+import type { FrameJudged } from '../frames/eyes';
+import type { FrameReading } from '../frames/reading';
+import type { Frame } from '../frames/schema';
+import { formatLength, type LengthUnit } from './length';
+import { listed, possessive, spoken } from './call';
+import { directionWords } from './frames';
+import { formatShutter } from './light';
+
+interface Said {
+  readonly unit: LengthUnit;
+  /** Who was focused on; null for a place between. */
+  readonly target: string | null;
+  readonly nameOf: (id: string) => string;
+}
+
+const length = (mm: number, unit: LengthUnit) => formatLength(Math.abs(mm), unit);
+
+/** "The plane fell 40 cm in front of Corvin." */
+export function planeTitle({ plane, meantMm, within }: FrameReading, { unit, target }: Said): string {
+  if (within) return 'The plane fell where everybody is held.';
+  const off = plane.mm - meantMm;
+  const from = target === null ? 'where it was meant' : spoken(target);
+  if (plane.side === 'either')
+    return `The plane missed ${from} by about ${length(off, unit)}; on which side cannot be told.`;
+  return `The plane fell ${length(off, unit)} ${plane.side === 'front' ? 'in front of' : 'behind'} ${from}.`;
+}
+
+/** "Between 33 and 47 cm, nine times in ten." */
+export function planeInterval({ plane, meantMm, within, features }: FrameReading, { unit }: Said): string {
+  const eyes = features.length === 1 ? 'one eye' : `${features.length} eyes`;
+  if (within) return `Measured on ${eyes}: no distance from the plan can be told.`;
+  const where = (mm: number) => (mm < meantMm ? 'in front' : 'behind');
+  const [low, high] = [plane.low - meantMm, plane.high - meantMm];
+  const [near, far] = Math.abs(low) < Math.abs(high) ? [low, high] : [high, low];
+  const between =
+    where(plane.low) === where(plane.high)
+      ? `between ${length(near, unit)} and ${length(far, unit)} ${where(plane.low)}`
+      : `between ${length(low, unit)} in front and ${length(high, unit)} behind`;
+  return `Nine times in ten ${between}; measured on ${eyes}.`;
+}
+
+const together = (ids: readonly string[], nameOf: (id: string) => string): string =>
+  listed(ids.map((id) => spoken(nameOf(id))));
+
+/** What happened, in a few words, and what speaks for it. */
+export function causeWords({ cause }: CauseFound, { nameOf }: Pick<Said, 'nameOf'>): { title: string; detail: string } {
+  switch (cause.kind) {
+    case 'landedOn':
+      return {
+        title: `The focus took ${together(cause.ids, nameOf)}`,
+        detail: `That is where ${together(cause.ids, nameOf)} ${cause.ids.length === 1 ? 'stands' : 'stand'} in the plan.`
+      };
+    case 'focusError':
+      return { title: 'The focus missed by itself', detail: 'No further than focusing scatters with this lens.' };
+    case 'youMoved':
+      return { title: 'You swayed after focusing', detail: 'No further than this stance and wait let one sway.' };
+  }
+}
+
+/** One thing to do next time; null where nothing went wrong. */
+export function nextTime({ causes, meantMm }: FrameReading, { nameOf, target, unit }: Said): string | null {
+  const [first] = causes;
+  if (!first) return null;
+  switch (first.cause.kind) {
+    case 'landedOn':
+      return target === null
+        ? `Next time: one small point at ${length(meantMm, unit)}, on something between the rows; ${together(first.cause.ids, nameOf)} took it.`
+        : `Next time: one small point on ${possessive(spoken(target))} eye, so that ${together(first.cause.ids, nameOf)} cannot take it.`;
+    case 'focusError':
+      return 'Next time: focus anew for each frame, and take one more; or close the lens by a stop.';
+    case 'youMoved':
+      return 'Next time: release at once after focusing, or lean on something; continuous focusing follows your sway.';
+  }
+}
+
+/** "The camera shook: 20 px down to the right." */
+export const shakeTitle = ({ px, angle }: NonNullable<FrameJudged['shake']>): string =>
+  `The camera shook: ${Math.round(px)} px ${directionWords(angle)}.`;
+
+/** How much shorter the shutter would have had to be for a shake nobody sees: it grows with the time (optics/sharpness.ts). */
+export function steadier({ shutterS }: Pick<Frame, 'shutterS'>, { px }: NonNullable<FrameJudged['shake']>): string {
+  const stops = Math.max(1, Math.ceil(Math.log2(px / unseenPx)));
+  const shorter = stops === 1 ? 'a stop' : `${stops} stops`;
+  const to = shutterS === null ? '' : `, ${formatShutter(shutterS / 2 ** stops)}`;
+  return `Next time: the shutter ${shorter} shorter${to}, or lean on something.`;
+}
+
+/** A track this short is lost among the pixels, pixels (common practice, no source). */
+const unseenPx = 2;

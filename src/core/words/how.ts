@@ -1,0 +1,103 @@
+/** How each figure is computed, in two or three sentences, and what it rests on (docs/model.md has all of it). */
+
+export const howKeys = [
+  'target',
+  'distance',
+  'odds',
+  'zone',
+  'light',
+  'background',
+  'sharpness',
+  'viewing',
+  'lineUp',
+  'fixes',
+  'landings',
+  'cost',
+  'bag',
+  'alike'
+] as const;
+export type HowKey = (typeof howKeys)[number];
+
+export interface How {
+  readonly title: string;
+  readonly text: string;
+  /** Published, common practice, or ours. */
+  readonly source: string;
+}
+
+export const how: Readonly<Record<HowKey, How>> = {
+  target: {
+    title: 'Whose eye, and the stop',
+    text: 'Every eye that must be sharp is tried at every stop; the one with the best odds is taken. Of odds within three points, the nearer eye, in reach of a good focus point, near the middle. The stop is the one your style wants among those that hold the faces and grant every background.',
+    source: 'Sharpness and odds as they are computed here; the order among equals is common practice, no source.'
+  },
+  distance: {
+    title: 'Where to stand',
+    text: 'From the framing: distance = focal length × (framed height ÷ sensor height + 1 ÷ pupil magnification). It is measured from the entrance pupil, inside the lens near its front.',
+    source: 'Thin lens with pupil magnification: Kingslake, Optics in Photography; Ray, Applied Photographic Optics.'
+  },
+  odds: {
+    title: 'Keeper odds',
+    text: 'Where focus lands is taken as normal behind the lens, with the spread of the way of focusing; your sway and theirs move the plane and the people before release. The odds are the chance that every face that must be sharp is, in one frame, with all eyes open. Frames: 1 − (1 − odds)ⁿ reaches 95 %.',
+    source:
+      'Integral checked against Monte Carlo. The spreads are from memory, under Settings; blinks: Svenson and Barnes 2006.'
+  },
+  zone: {
+    title: 'The sharp zone',
+    text: '1/near and 1/far = (1 ± k/pupil magnification)/s ± k/f with k = C × N/f: where the blur disc on the sensor grows to what is allowed, C, once diffraction, the lens and the pixels have taken their part.',
+    source: 'Conrad 2006, Depth of Field in Depth; Ray, Applied Photographic Optics.'
+  },
+  light: {
+    title: 'Shutter and ISO',
+    text: 'EV = log₂(N²/t), less what the ISO gives. The shutter takes up the light down to the longest time that you and they hold still for, then ISO up to the body’s limit. Drawn out for close distances a lens loses light.',
+    source:
+      'Exif (CIPA DC-008), ISO 2720; sunny 16. Times people hold still for: common practice, no source. Bellows factor: Ray.'
+  },
+  background: {
+    title: 'Detail lost',
+    text: 'Blur at a distance z, measured there: b = A × |z − s|/s, A the diameter of the pupil. Detail smaller than b is lost. To vanish, b must reach the size of the detail; to be hinted, a sixth to a half of it; to stay, it must be sharp.',
+    source: 'Merklinger 1990, The Ins and Outs of Focus; the sixth and the half are ours.'
+  },
+  sharpness: {
+    title: 'How sharp a face is',
+    text: 'Blur discs of focus, diffraction, the lens, the pixels and movement, each with the same contrast at half, are added as squares and set against the disc allowed: up to 1 is sharp, up to 1.6 a touch soft. Odds stand below.',
+    source:
+      'MTF50 of a disc: Hopkins 1955; of diffraction: Goodman, Introduction to Fourier Optics. Lens curves from memory where none are measured.'
+  },
+  viewing: {
+    title: 'Blur allowed',
+    text: 'The usual standard is 0.030 mm on full frame, in proportion to the sensor’s diagonal. Otherwise it is what an eye tells apart on the print or screen from where it is seen: 0.8 mrad, or one arc minute for a sharp eye.',
+    source: 'Kingslake, Optics in Photography; 0.2 mm at 25 cm is common practice.'
+  },
+  lineUp: {
+    title: 'Every lens at the same framing',
+    text: 'Each lens stands where it frames the same height, aimed at the same group, and is planned anew there. How much larger noses look than ears: 1 + 125 mm/distance.',
+    source: 'Central projection; under about 1 m it shows: common practice, no source.'
+  },
+  fixes: {
+    title: 'Fixes',
+    text: 'Each kind of change is tried in growing amounts up to what the place allows, and planned again in full; the least that grants every wish is shown, rounded up to a practical step.',
+    source: 'The plan itself; efforts in minutes are from memory.'
+  },
+  landings: {
+    title: 'Where focus would land',
+    text: 'What lies under the focus area is found by lines through the lens; each surface draws focus by its share of the area and its contrast, near ones more where the camera may choose. Sharp is the share of a hundred frames whose faces hold from there.',
+    source:
+      'A model of ours, held to: left to itself a camera is wrong a quarter to a third of the time (common practice).'
+  },
+  cost: {
+    title: 'What the day costs',
+    text: 'A lens change counts when a body’s lens becomes another: a minute each. A walk to another place takes four. The better order is the best single swap or move of all that breaks no fixed time.',
+    source: 'Common practice, no source.'
+  },
+  bag: {
+    title: 'The smallest bag',
+    text: 'For each must-have, every body and lens that would grant its wishes at the same framing with room to stand. The fewest things that serve all of them are searched exactly; of equals, the one nearest to what is planned.',
+    source: 'Exact search (branch and bound), checked against trying every bag.'
+  },
+  alike: {
+    title: 'How alike pictures are',
+    text: 'Two are alike when distance and size of head differ by less than 1.3 times and background blur by less than 1.5 times.',
+    source: 'Our judgement, no source.'
+  }
+};

@@ -1,0 +1,18 @@
+<script lang="ts">
+  import type { Job } from '$core/job/schema';
+  import Choice from './Choice.svelte';
+
+  /** How the aperture ring clicks. */
+  let { value, onchange }: { value: Job['stopStep']; onchange: (value: Job['stopStep']) => unknown } = $props();
+</script>
+
+<Choice
+  legend="Steps of the aperture"
+  {value}
+  options={[
+    { value: 'full', name: 'full' },
+    { value: 'half', name: 'half' },
+    { value: 'third', name: 'third' }
+  ]}
+  {onchange}
+/>

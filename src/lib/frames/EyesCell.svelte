@@ -1,0 +1,32 @@
+<script lang="ts">
+  import type { FaceJudged } from '$core/frames/eyes';
+  import { notTold } from '$core/words/frames';
+  import { verdictWords } from '$core/words/call';
+  import Glyph from '../ladder/Glyph.svelte';
+  import { objectUrl } from './picture.svelte';
+
+  /** Somebody's eyes in one frame, and how sharp they are. */
+  let { face, picture, name }: { face: FaceJudged | undefined; picture: Blob | undefined; name: string } = $props();
+  const url = objectUrl(() => picture);
+</script>
+
+<div class="h-[70px] w-[108px] shrink-0" data-testid="eyes-cell">
+  {#if face}
+    <div class="h-[46px] w-full bg-surround">
+      {#if url.current !== ''}<img src={url.current} alt="{name}’s eyes" class="h-full w-full object-cover" />{/if}
+    </div>
+    <p class="condensed mt-0.5 flex items-center gap-1.5 text-[13px] whitespace-nowrap">
+      {#if face.closed}
+        <span>closed</span>
+      {:else if face.ratio === null}
+        <span>{face.why ? notTold(face.why) : 'cannot tell'}</span>
+      {:else}
+        <Glyph ratio={face.ratio} size={12} /><span class="sr-only"
+          >{face.judged === 'unknown' ? '' : verdictWords[face.judged]}</span
+        >{face.ratio < 0.3 ? 'under 0.3' : face.ratio.toFixed(1)}
+      {/if}
+    </p>
+  {:else}
+    <p class="condensed pt-4 text-[13px]">not found</p>
+  {/if}
+</div>

@@ -1,0 +1,101 @@
+<script lang="ts">
+  import { tinykeys } from 'tinykeys';
+  import { onMount, tick } from 'svelte';
+  import { Virtualizer, type VirtualizerHandle } from 'virtua/svelte';
+  import type { ExpectedFace } from '$core/frames/expected';
+  import { reasonFor, type FrameJudged } from '$core/frames/eyes';
+  import { screenKey } from '$lib/shell/keys';
+  import { getApp } from '$lib/state/app.svelte';
+  import FrameRow from './FrameRow.svelte';
+
+  interface Props {
+    judged: readonly FrameJudged[];
+    columns: readonly ExpectedFace[];
+    nameOf: (personId: string) => string;
+    onopen: (id: string) => unknown;
+  }
+  /** Who is sharp in which: a row a frame, a column a person. */
+  let { judged, columns, nameOf, onopen }: Props = $props();
+  const app = getApp();
+  let currentId = $state<string | null>(null);
+  const index = $derived(
+    Math.max(
+      0,
+      judged.findIndex(({ frame }) => frame.id === currentId)
+    )
+  );
+  const current = $derived(judged[index]);
+  let scroller = $state<HTMLElement>();
+  let list = $state<VirtualizerHandle>();
+  const rowPx = 92;
+
+  async function move(by: number) {
+    const next = Math.min(judged.length - 1, Math.max(0, index + by));
+    currentId = judged[next]?.frame.id ?? null;
+    await tick();
+    list?.scrollToIndex(next, { align: 'nearest' });
+  }
+  function choose(choice: 'keep' | 'maybe' | 'reject') {
+    if (!current) return;
+    currentId = current.frame.id;
+    app.frames.choose([current.frame.id], choice, choice === 'keep' ? null : reasonFor(current));
+  }
+  onMount(() =>
+    tinykeys(window, {
+      ArrowDown: screenKey(() => move(1)),
+      ArrowUp: screenKey(() => move(-1)),
+      Enter: screenKey(() => choose('keep')),
+      k: screenKey(() => choose('keep')),
+      m: screenKey(() => choose('maybe')),
+      x: screenKey(() => choose('reject')),
+      o: screenKey(() => current && onopen(current.frame.id)),
+      Delete: screenKey(() => current && app.frames.remove([current.frame.id]))
+    })
+  );
+</script>
+
+<div
+  class="min-h-0 flex-1 overflow-auto"
+  bind:this={scroller}
+  role="grid"
+  aria-label="Eyes of everybody in each frame"
+  aria-rowcount={judged.length}
+  tabindex="0"
+>
+  <div
+    role="row"
+    class="sticky top-0 z-10 flex w-max min-w-full items-end gap-x-1 border-b border-line bg-surface py-1.5 pr-4 text-[13px]"
+  >
+    <span role="columnheader" class="w-[8.1rem] shrink-0"><span class="sr-only">Frame</span></span>
+    <span role="columnheader" class="w-[8.9rem] shrink-0"><span class="sr-only">Settings</span></span>
+    {#each columns as { personId, name } (personId)}
+      <span role="columnheader" class="condensed w-[108px] shrink-0 truncate text-[14px] font-semibold">{name}</span>
+    {/each}
+  </div>
+  <Virtualizer
+    bind:this={list}
+    data={judged}
+    getKey={(item) => item.frame.id}
+    scrollRef={scroller}
+    startMargin={33}
+    itemSize={rowPx}
+    bufferSize={400}
+  >
+    {#snippet children(item: FrameJudged)}
+      <FrameRow
+        judged={item}
+        {columns}
+        {nameOf}
+        current={item === current}
+        onpick={() => (currentId = item.frame.id)}
+        onopen={() => onopen(item.frame.id)}
+      />
+    {/snippet}
+  </Virtualizer>
+</div>
+<p class="condensed flex flex-wrap gap-x-6 gap-y-1 border-t border-line px-4 py-2 text-[13px] text-soft">
+  <span>Enter rings a frame</span><span>X strikes it</span><span>M perhaps</span><span>↑ ↓ frames</span><span
+    >O opens it</span
+  >
+  <span>number: blur against what is allowed</span>
+</p>

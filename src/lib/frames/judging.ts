@@ -1,0 +1,51 @@
+/** The frames of one setup as they are judged: by its viewing standard, its people, and what is usual for them. */
+import type { ExpectedFace } from '$core/frames/expected';
+import { allowedPx, judgeFrame, usualEyes, type FrameJudged } from '$core/frames/eyes';
+import type { Frame } from '$core/frames/schema';
+import { permissibleDisc } from '$core/optics/criterion';
+import { pictureSize } from '$core/setup/framing';
+import type { App } from '$lib/state/app.svelte';
+import type { SetupRow } from '$lib/state/openJob.svelte';
+
+/** Without a plan: a full frame (36 × 24 mm). */
+const fullFrame = { widthMm: 36, heightMm: 24, pixelsWide: 6000 } as const;
+
+export interface Judging {
+  /** Null for frames of no setup. */
+  readonly row: SetupRow | null;
+  readonly expected: readonly ExpectedFace[];
+  /** Those who must be sharp, as they are expected. */
+  readonly columns: readonly ExpectedFace[];
+  readonly allowed: (frame: Frame) => number;
+  /** In the order of the clock. */
+  readonly judged: readonly FrameJudged[];
+}
+
+export function judging(app: App, setupId: string | null): Judging {
+  const row = (setupId === null ? undefined : app.open.row(setupId)) ?? null;
+  const planned = row ? app.open.planned(row.setup) : null;
+  const [discMm, widthMm] =
+    row && planned?.plan.kind === 'plan' && planned.body
+      ? [planned.plan.permissibleDiscMm, pictureSize(planned.body, row.setup.camera).width]
+      : [permissibleDisc(app.settings.now.viewing, fullFrame), fullFrame.widthMm];
+  const expected = row ? app.frames.expected(row) : [];
+  const must = new Set(row?.setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
+  const columns = expected.filter(({ personId }) => must.has(personId));
+  const frames = (app.frames.bySetup.get(row?.id ?? null) ?? []).map(({ frame }) => frame);
+  const usual = usualEyes(frames);
+  const seen = new Set(columns.map(({ personId }) => personId));
+  const allowed = (frame: Frame) => allowedPx(frame, discMm, widthMm);
+  return {
+    row,
+    expected,
+    columns,
+    allowed,
+    judged: frames.map((frame) => judgeFrame(frame, allowed(frame), seen, usual))
+  };
+}
+
+/** What people of the open job are called. */
+export const nameIn =
+  (app: App) =>
+  (personId: string): string =>
+    app.open.people.find(({ id }) => id === personId)?.name ?? 'somebody';

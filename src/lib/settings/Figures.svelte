@@ -1,0 +1,50 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import { allowed, habitGroups, shownFigure, withFigure } from '$core/habits/figures';
+  import { defaultHabits } from '$core/habits/habits';
+  import { formatNumber } from '$core/words/number';
+  import NumberField from '$lib/controls/NumberField.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+
+  /** The photographer's own figures for what the odds rest on. */
+  const app = getApp();
+  const habits = $derived(app.settings.now.habits);
+  const usual = $derived(JSON.stringify(habits) === JSON.stringify(defaultHabits));
+</script>
+
+<p class="text-pretty">
+  How far focus lands from where it was meant to, how much you and they sway. All of them are from memory, with the
+  range they plausibly lie in; what you have measured is better. Press the keeper odds to see which of them matter in a
+  picture.
+</p>
+<div class="mt-3 space-y-4">
+  {#each habitGroups as group (group.title)}
+    <fieldset>
+      <legend class="font-semibold">{group.title}</legend>
+      <div class="mt-1 grid grid-cols-2 items-start gap-x-3 gap-y-2 sm:grid-cols-4">
+        {#each group.figures as figure (figure.path.join('.'))}
+          {@const unit = figure.unit === '' || figure.unit === '×' ? '' : `, ${figure.unit}`}
+          {@const { min, max } = allowed(figure)}
+          <div>
+            <NumberField
+              label="{figure.label}{unit}"
+              value={shownFigure(habits, figure)}
+              {min}
+              {max}
+              step={figure.step}
+              onchange={(value) => app.settings.set({ habits: withFigure(habits, figure, value) })}
+            />
+            <p class="label mt-0.5">
+              {formatNumber(figure.plausible[0])} to {formatNumber(figure.plausible[1])}
+            </p>
+          </div>
+        {/each}
+      </div>
+    </fieldset>
+  {/each}
+</div>
+<div class="mt-4">
+  <Button size="sm" color="alternative" disabled={usual} onclick={() => app.settings.set({ habits: defaultHabits })}
+    >Back to the usual figures</Button
+  >
+</div>

@@ -1,0 +1,31 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import { schoolQuestions, usualSchools } from '$core/technique/schools';
+  import Picker from '$lib/controls/Picker.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+
+  /** Where practitioners disagree: answered once, for every new setup. */
+  const app = getApp();
+  const schools = $derived(app.settings.now.schools);
+  const usual = $derived(JSON.stringify(schools) === JSON.stringify(usualSchools));
+</script>
+
+<p class="text-pretty">
+  Where photographers disagree. New setups start the way you answer here; each can be set otherwise, and Technique says
+  for each picture what the numbers make of it.
+</p>
+<div class="mt-3 grid grid-cols-1 items-start gap-x-4 gap-y-2.5 sm:grid-cols-2">
+  {#each schoolQuestions as { key, question, answers } (key)}
+    <Picker
+      label={question}
+      items={answers}
+      value={schools[key]}
+      onchange={(value) => app.settings.set({ schools: { ...schools, [key]: value } })}
+    />
+  {/each}
+</div>
+<div class="mt-4">
+  <Button size="sm" color="alternative" disabled={usual} onclick={() => app.settings.set({ schools: usualSchools })}
+    >Back to the usual answers</Button
+  >
+</div>

@@ -1,0 +1,74 @@
+<script lang="ts">
+  import { bounds } from '$core/setup/bounds';
+  import { themes } from '$lib/data';
+  import Choice from '$lib/controls/Choice.svelte';
+  import HowList from '$lib/controls/HowList.svelte';
+  import LengthField from '$lib/controls/LengthField.svelte';
+  import StopSteps from '$lib/controls/StopSteps.svelte';
+  import ViewingFields from '$lib/controls/ViewingFields.svelte';
+  import { setFieldScope } from '$lib/controls/field.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+  import BackupPanel from './BackupPanel.svelte';
+  import Figures from './Figures.svelte';
+  import Schools from './Schools.svelte';
+  import Section from './Section.svelte';
+  import Space from './Space.svelte';
+
+  /** Everything there is to set, in one place. */
+  const app = getApp();
+  setFieldScope(() => 'settings');
+  const settings = $derived(app.settings.now);
+</script>
+
+<main class="mx-auto w-full max-w-[1100px] px-4 py-6">
+  <h1 class="condensed mb-5 text-[28px] leading-tight font-bold">Settings</h1>
+  <Section id="measures" title="Measures and look">
+    <div class="flex flex-wrap items-end gap-x-6 gap-y-3">
+      <Choice
+        legend="Lengths"
+        value={settings.unit}
+        options={[
+          { value: 'metric', name: 'metres' },
+          { value: 'feet', name: 'feet and inches' }
+        ]}
+        onchange={(unit) => app.settings.set({ unit })}
+      />
+      <Choice
+        legend="Look"
+        value={settings.theme}
+        options={themes.map((value) => ({ value, name: value }))}
+        onchange={(theme) => app.settings.set({ theme })}
+      />
+      <div class="w-44">
+        <LengthField
+          label="One of your paces"
+          bounds={bounds.paceMm}
+          valueMm={settings.paceMm}
+          stepMm={10}
+          onchange={(paceMm) => app.settings.set({ paceMm })}
+        />
+      </div>
+    </div>
+  </Section>
+  <Section id="new" title="New jobs and setups" about="What they start with. Each can be set otherwise.">
+    <div class="flex flex-wrap items-start gap-x-6 gap-y-3">
+      <StopSteps value={settings.stopStep} onchange={(stopStep) => app.settings.set({ stopStep })} />
+      <div class="w-72 space-y-2">
+        <ViewingFields viewing={settings.viewing} onchange={(viewing) => app.settings.set({ viewing })} />
+      </div>
+    </div>
+  </Section>
+  <Section
+    id="backup"
+    title="Everything as one file"
+    about="Jobs, kit, settings and small pictures live in this browser only. A file keeps them safe."
+  >
+    <BackupPanel />
+  </Section>
+  <Section id="space" title="In this browser"><Space /></Section>
+  <Section id="schools" title="How you work"><Schools /></Section>
+  <Section id="figures" title="Figures behind the odds"><Figures /></Section>
+  <Section id="how" title="How it is computed" about="Where each figure stands, the same is behind the small i.">
+    <HowList />
+  </Section>
+</main>

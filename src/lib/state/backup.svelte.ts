@@ -1,0 +1,143 @@
+/** Everything in one file, and out of it again: added to what is here, or in its place. */
+import { writeArchive, type Archive, type ArchiveFile, type ArchiveResult } from '$core/formats/archive';
+import { restoreWords, type RestoreHow } from '$core/job/restoring';
+import type { Kit } from '$core/kit/schema';
+import { readJobParts, untouchedDemos, type Change, type Row, type Thumbnails } from '$lib/data';
+import { reasonOf, type Parts } from './parts';
+import { restoring, travelling } from './restoring';
+
+/** The way to the worker that packs and unpacks. */
+export interface Packing {
+  readonly pack: (files: readonly ArchiveFile<Blob>[], onProgress: (share: number) => void) => Promise<Blob>;
+  readonly unpack: (file: Blob, onProgress: (share: number) => void) => Promise<ArchiveResult<Blob>>;
+}
+
+const dayMs = 24 * 3600 * 1000;
+/** A backup is asked for after so long without one; and again so long after one said "later" (my choice). */
+const remindAfterMs = 14 * dayMs;
+const laterMs = 7 * dayMs;
+
+export interface Restorable {
+  readonly archive: Archive<Blob>;
+  readonly how: RestoreHow;
+  readonly changes: readonly Change[];
+  readonly words: readonly string[];
+  /** Nothing would change. */
+  readonly idle: boolean;
+}
+
+export class Backup {
+  readonly #parts: Parts;
+  readonly #thumbnails: Thumbnails;
+  readonly #packing: Packing;
+  /** What is under way, in words; empty when nothing is. */
+  busy = $state('');
+  share = $state(0);
+
+  constructor(parts: Parts, thumbnails: Thumbnails, packing: Packing) {
+    this.#parts = parts;
+    this.#thumbnails = thumbnails;
+    this.#packing = packing;
+  }
+
+  /** When everything was last saved, ms; null for never. */
+  get at(): number | null {
+    return this.#parts.settings.now.backedUpAt;
+  }
+
+  /** Whether a backup is to be asked for: there is work, and it has been long. */
+  get due(): boolean {
+    const { remindAt } = this.#parts.settings.now;
+    return remindAt !== null && this.#parts.now() > remindAt;
+  }
+
+  later(): void {
+    this.#parts.settings.set({ remindAt: this.#parts.now() + laterMs });
+  }
+
+  /** Begins to count once there is something of one's own. */
+  async watch(): Promise<void> {
+    const { database, store, settings, now } = this.#parts;
+    if (settings.now.remindAt !== null) return;
+    const untouched = await untouchedDemos(database);
+    const own = store.table('jobs').list.some((row) => row.removedAt === null && !untouched.includes(row.id));
+    if (own) settings.set({ remindAt: now() + remindAfterMs });
+  }
+
+  /** Everything as one file; null, with a message, when it cannot be made. */
+  save(): Promise<Blob | null> {
+    return this.#doing('Gathering everything', async () => {
+      const { store, database, settings, now, open } = this.#parts;
+      await store.flush();
+      const rows = store.table('jobs').list.filter((row) => row.removedAt === null);
+      const jobs = await Promise.all(
+        rows.map(async (row) => ({
+          file: { job: row.value, kit: noKit, ...(await readJobParts(database, row.id)) },
+          position: row.position
+        }))
+      );
+      const values = <V>(list: readonly Row<V>[]) => list.map((row) => row.value);
+      const kit = {
+        bodies: values(store.table('bodies').list),
+        lenses: values(store.table('lenses').list),
+        adapters: values(store.table('adapters').list)
+      };
+      const savedAt = new Date(now()).toISOString();
+      const bags = values(store.table('bags').list);
+      const pictures = await this.#thumbnails.all();
+      const archive = { savedAt, settings: travelling(settings.now), kit, bags, jobs, pictures };
+      const blob = await this.#packing.pack(writeArchive(archive, open.kit, settings.now.habits), this.#progress);
+      settings.set({ backedUpAt: now(), remindAt: now() + remindAfterMs });
+      return blob;
+    });
+  }
+
+  /** Reads a file and says what taking it would change; a sentence when it cannot be read. */
+  async look(file: Blob, how: RestoreHow): Promise<Restorable | string> {
+    const result = await this.#doing('Reading it', () => this.#packing.unpack(file, this.#progress));
+    if (result === null) return 'It could not be read.';
+    return result.ok ? this.weigh(result.archive, how) : result.reason;
+  }
+
+  /** What taking it this way would change. */
+  async weigh(archive: Archive<Blob>, how: RestoreHow): Promise<Restorable> {
+    await this.#parts.store.flush();
+    const { changes, counts } = await restoring(this.#parts, archive, how);
+    return { archive, how, changes, words: restoreWords(counts), idle: changes.length === 0 };
+  }
+
+  /** Takes it, as one step that can be undone. True when it was taken; nothing has changed when it was not. */
+  async restore({ archive, how }: Restorable): Promise<boolean> {
+    const { store, messages } = this.#parts;
+    const done = await this.#doing('Restoring', async () => {
+      await store.flush();
+      // As it is now: something may have been edited since one looked.
+      const { changes, counts } = await restoring(this.#parts, archive, how);
+      const step = changes.length > 0 ? await store.apply('Restored', changes) : null;
+      for (const { key, drawnFrom, picture } of archive.pictures)
+        if ((await this.#thumbnails.kept(key, drawnFrom)) === null)
+          await this.#thumbnails.keep({ key, drawnFrom, picture });
+      messages.done(`Restored. ${restoreWords(counts).join(' ')}`, step);
+      return true;
+    });
+    return done ?? false;
+  }
+
+  readonly #progress = (share: number) => void (this.share = share);
+
+  async #doing<T>(what: string, work: () => Promise<T>): Promise<T | null> {
+    if (this.busy !== '') return null;
+    this.busy = what;
+    this.share = 0;
+    try {
+      return await work();
+    } catch (error) {
+      this.#parts.messages.problem(`${what} did not succeed, and nothing was changed: ${reasonOf(error)}`);
+      return null;
+    } finally {
+      this.busy = '';
+    }
+  }
+}
+
+const noKit: Kit = { bodies: [], lenses: [], adapters: [] };

@@ -1,0 +1,284 @@
+/** The pictures taken at a job: brought in, matched to its setups and people, chosen among. */
+import { assignFaces } from '$core/frames/assign';
+import { isSidecar, isSidecarOf, readSidecar } from '$core/formats/sidecar';
+import { eyesPx } from '$core/frames/eyes';
+import { expectedFaces, type ExpectedFace } from '$core/frames/expected';
+import { bursts, matchSetup, type SetupWindow } from '$core/frames/match';
+import type { Choice, Frame, FrameFace, Reason } from '$core/frames/schema';
+import { minuteOf } from '$core/setup/schedule';
+import { newRow, type FramePicture, type FramePictures } from '$lib/data';
+import type { ReadFrame } from '../../faces/readPicture';
+import { Bringing, type Kept, type ReadPicture } from './bringing.svelte';
+import type { Parts } from './parts';
+import type { SetupRow } from './openJob.svelte';
+
+export interface FrameEntry {
+  readonly id: string;
+  readonly frame: Frame;
+}
+
+export class Frames {
+  readonly #parts: Parts;
+  readonly #pictures: FramePictures;
+  readonly bringing: Bringing;
+  /** Sidecars that came in, for pictures that come with them or after. */
+  #sidecars: readonly { readonly name: string; readonly text: string }[] = [];
+  /** What is being kept just now, by its hash: the same picture twice in one import is one. */
+  readonly #underWay = new Set<string>();
+
+  readonly list: readonly FrameEntry[] = $derived.by(() =>
+    this.#parts.store.table('frames').list.map(({ id, value }) => ({ id, frame: value }))
+  );
+  /** Frames of each setup, and of none, in the order of the clock. */
+  readonly bySetup: ReadonlyMap<string | null, readonly FrameEntry[]> = $derived.by(() => {
+    const known = new Map<string | null, FrameEntry[]>();
+    const inOrder = [...this.list].sort(
+      (a, b) => (a.frame.clockMs ?? 0) - (b.frame.clockMs ?? 0) || (a.frame.file.name < b.frame.file.name ? -1 : 1)
+    );
+    for (const entry of inOrder) {
+      const setup = entry.frame.setupId;
+      const key = setup !== null && this.#parts.open.row(setup) ? setup : null;
+      known.set(key, [...(known.get(key) ?? []), entry]);
+    }
+    return known;
+  });
+
+  constructor(parts: Parts, pictures: FramePictures, read?: ReadPicture) {
+    this.#parts = parts;
+    this.#pictures = pictures;
+    this.bringing = new Bringing(read);
+  }
+
+  picture(id: string): Promise<FramePicture | undefined> {
+    return this.#pictures.get(id);
+  }
+
+  /** Brings pictures in, of a setup where that is known; while some are being read, these come after them. */
+  async add(dropped: readonly File[], asked: string | null = null): Promise<void> {
+    const owner = this.#parts.open.id;
+    if (owner === null || dropped.length === 0) return;
+    const sidecars = dropped.filter(({ name }) => isSidecar(name));
+    if (sidecars.length > 0) await this.#takeSidecars(sidecars);
+    const files = dropped.filter(({ name }) => !isSidecar(name));
+    if (files.length === 0) return;
+    const setupId = asked !== null && this.#parts.open.row(asked) ? asked : null;
+    const gesture = `frames ${this.#parts.newId()}`;
+    return this.bringing.add(
+      files.map((file) => ({
+        file,
+        eyesShare: this.#smallestEyes(setupId),
+        keep: (read) => this.#keep(file, read, { owner, setupId, gesture })
+      }))
+    );
+  }
+
+  /** Sidecars say what other programs think of pictures, those that are there and those to come. */
+  async #takeSidecars(files: readonly File[]): Promise<void> {
+    const came = await Promise.all(files.map(async (file) => ({ name: file.name, text: await file.text() })));
+    this.#sidecars = [...came, ...this.#sidecars];
+    const theirs = this.list.flatMap(({ id, frame }) => {
+      const own = came.find(({ name }) => isSidecarOf(name, frame.file.name));
+      return own ? [{ id, text: own.text }] : [];
+    });
+    for (const { id, text } of theirs) await this.#pictures.setSidecar(id, text);
+    this.#parts.store.edit('Sidecars brought in', (draft) =>
+      theirs.forEach(({ id, text }) => draft.change('frames', id, (frame) => withSidecar(frame, text)))
+    );
+    this.#parts.messages.done(`Sidecars read: ${came.length}; frames here that have one now: ${theirs.length}.`);
+  }
+
+  /** Pictures first, then the row: no frame is kept by half. */
+  async #keep(
+    file: File,
+    read: ReadFrame,
+    { owner, setupId, gesture }: { owner: string; setupId: string | null; gesture: string }
+  ): Promise<Kept> {
+    if (this.#parts.open.id !== owner) return { kind: 'refused', reason: 'Another job was opened before it was read.' };
+    const { hash } = read;
+    if (this.#underWay.has(hash) || this.list.some((entry) => entry.frame.file.hash === hash)) return { kind: 'again' };
+    this.#underWay.add(hash);
+    try {
+      const id = this.#parts.newId();
+      const value = this.#frameOf(id, file, read, setupId);
+      const crops = read.faces.map(({ crop }, index) => ({
+        faceId: value.faces[index]?.id ?? '',
+        picture: crop.picture
+      }));
+      const sidecar = this.#sidecars.find(({ name }) => isSidecarOf(name, file.name))?.text ?? null;
+      await this.#pictures.keep({ id, owner, thumbnail: read.thumbnail, sidecar, crops });
+      const position = this.list.length;
+      const result = this.#parts.store.edit(
+        'Frames brought in',
+        (draft) => draft.put('frames', newRow(id, withSidecar(value, sidecar), { owner, position })),
+        { gesture }
+      );
+      if (result.ok) return { kind: 'kept' };
+      await this.#pictures.drop([id]);
+      return { kind: 'refused', reason: `${result.field} ${result.reason}` };
+    } finally {
+      this.#underWay.delete(hash);
+    }
+  }
+
+  /** How far apart the plan expects the closest eyes, as a share of the picture's width. */
+  #smallestEyes(setupId: string | null): number | null {
+    const rows = setupId === null ? this.#parts.open.rows : this.#parts.open.rows.filter((row) => row.id === setupId);
+    const eyes = rows.flatMap((row) => this.expected(row).map((face) => face.eyes));
+    return eyes.length > 0 ? Math.min(...eyes) : null;
+  }
+
+  /** Where a setup's plan expects faces. */
+  expected(row: SetupRow): readonly ExpectedFace[] {
+    const { plan, body } = this.#parts.open.planned(row.setup);
+    return plan.kind === 'plan' && body ? expectedFaces(row.setup, plan, body) : [];
+  }
+
+  #frameOf(id: string, file: File, read: ReadFrame, setupId: string | null): Frame {
+    const { facts } = read;
+    const setup = setupId ?? this.#matched(read);
+    const faces = read.faces.map(
+      ({ box, left, right, yawDeg, pitchDeg, rollDeg, lids, contrast, score, eyes }): FrameFace => ({
+        id: this.#parts.newId(),
+        personId: null,
+        box,
+        left,
+        right,
+        yawDeg,
+        pitchDeg,
+        rollDeg,
+        lids,
+        contrast,
+        score: Math.min(1, Math.max(0, score)),
+        byHand: false,
+        eyes
+      })
+    );
+    const frame: Frame = {
+      id,
+      setupId: setup,
+      setupByHand: setupId !== null,
+      file: {
+        name: file.name.slice(0, 255) || 'picture',
+        bytes: read.bytes,
+        hash: read.hash,
+        modifiedAt: file.lastModified
+      },
+      widthPx: read.width,
+      heightPx: read.height,
+      preview: read.preview,
+      body: [facts.make, facts.model].filter((part) => part !== null).join(' ') || null,
+      serial: facts.serial,
+      lens: facts.lens,
+      focalLengthMm: facts.focalLengthMm,
+      fNumber: facts.fNumber,
+      shutterS: facts.shutterS,
+      iso: facts.iso,
+      clockMs: facts.clockMs,
+      distanceMm: facts.distanceMm,
+      rating: facts.rating,
+      label: facts.label,
+      keywords: [...facts.keywords],
+      faces,
+      choice: null,
+      reason: null
+    };
+    return this.#named(frame);
+  }
+
+  /** Gives faces the names of the setup's people, but for those somebody has named. */
+  #named(frame: Frame): Frame {
+    const row = frame.setupId === null ? undefined : this.#parts.open.row(frame.setupId);
+    const expected = row ? this.expected(row) : [];
+    const byHand = new Set(frame.faces.flatMap((face) => (face.byHand && face.personId ? [face.personId] : [])));
+    const free = frame.faces.filter((face) => !face.byHand);
+    const w = frame.widthPx;
+    const whose = assignFaces(
+      free.map(({ left, right }) => ({
+        x: (left.x + right.x) / 2 / w,
+        y: (left.y + right.y) / 2 / w,
+        eyes: eyesPx({ left, right }) / w
+      })),
+      expected.filter(({ personId }) => !byHand.has(personId))
+    );
+    const names = new Map(free.map((face, index) => [face.id, whose[index] ?? null]));
+    return {
+      ...frame,
+      faces: frame.faces.map((face) => (face.byHand ? face : { ...face, personId: names.get(face.id) ?? null }))
+    };
+  }
+
+  #matched({ facts, faces }: ReadFrame): string | null {
+    const { rows } = this.#parts.open;
+    const windows = rows.map((row): SetupWindow => {
+      const expected = this.expected(row);
+      const { startsAt, minutes } = row.setup.schedule;
+      const date = this.#parts.open.job?.date ?? null;
+      const from =
+        date !== null && startsAt !== null ? Date.parse(`${date}T00:00:00Z`) + minuteOf(startsAt) * 60_000 : null;
+      return {
+        setupId: row.id,
+        fromMs: from,
+        toMs: from === null ? null : from + minutes * 60_000,
+        focalLengthMm: row.setup.camera.focalLengthMm,
+        faces: expected.length
+      };
+    });
+    return matchSetup({ clockMs: facts.clockMs, focalLengthMm: facts.focalLengthMm, faces: faces.length }, windows);
+  }
+
+  /** Keeps, doubts or rejects frames; the same again takes it back. */
+  choose(ids: readonly string[], choice: Choice, reason: Reason | null = null): void {
+    const words = { keep: 'Kept', maybe: 'Perhaps', reject: 'Rejected' } as const;
+    this.#change(ids, words[choice], (frame) =>
+      frame.choice === choice && frame.reason === reason
+        ? { ...frame, choice: null, reason: null }
+        : { ...frame, choice, reason: choice === 'keep' ? null : reason }
+    );
+  }
+
+  /** Says of which setup frames are; their faces are named anew. */
+  moveTo(ids: readonly string[], setupId: string | null): void {
+    this.#change(ids, 'Moved to another setup', (frame) => this.#named({ ...frame, setupId, setupByHand: true }));
+  }
+
+  /** Says whose a face is. Whoever had that name before is nobody's. */
+  name(id: string, faceId: string, personId: string | null): void {
+    this.#change([id], 'Who it is', (frame) => ({
+      ...frame,
+      faces: frame.faces.map((face) => {
+        if (face.id === faceId) return { ...face, personId, byHand: true };
+        return personId !== null && face.personId === personId ? { ...face, personId: null } : face;
+      })
+    }));
+  }
+
+  /** Takes frames out of the job; undo brings them back. */
+  remove(ids: readonly string[]): void {
+    const result = this.#parts.store.edit('Frames taken out', (draft) =>
+      ids.forEach((id) => draft.remove('frames', id))
+    );
+    if (result.ok && result.step !== null)
+      this.#parts.messages.done(`${ids.length === 1 ? 'One frame' : `${ids.length} frames`} taken out.`, result.step);
+  }
+
+  /** How many times the camera was pointed: frames close in time by one body's clock are one burst. */
+  bursts(entries: readonly FrameEntry[]): FrameEntry[][] {
+    return bursts(
+      entries,
+      ({ frame }) => frame.clockMs,
+      ({ frame }) => `${frame.body} ${frame.serial}`
+    );
+  }
+
+  #change(ids: readonly string[], label: string, recipe: (frame: Frame) => Frame): void {
+    this.#parts.store.edit(label, (draft) => ids.forEach((id) => draft.change('frames', id, recipe)));
+  }
+}
+
+/** A frame with the rating and the label its sidecar gives it; one that cannot be read gives none. */
+function withSidecar(frame: Frame, sidecar: string | null): Frame {
+  const said = sidecar === null ? null : readSidecar(sidecar);
+  if (!said) return frame;
+  const rating = said.rating === undefined ? frame.rating : Math.max(-1, Math.min(5, Math.round(said.rating)));
+  return { ...frame, rating, label: said.label?.slice(0, 400) ?? frame.label };
+}

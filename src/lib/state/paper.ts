@@ -1,0 +1,35 @@
+/** The way to the worker that makes pages. */
+import { proxy } from 'comlink';
+import { WorkerClient } from '../../workers/client';
+import type { CardsAsked } from '../../paper/cards';
+import type { ListAsked } from '../../paper/list';
+import type { PaperMaker } from '../../workers/paper.worker';
+
+/** Asked for from here, they are among the files that are fetched beforehand; a worker's own are not. */
+const addresses = {
+  ...import.meta.glob<string>('/node_modules/@fontsource/archivo/files/archivo-latin*-{400,600}-normal.woff', {
+    query: '?url',
+    import: 'default',
+    eager: true
+  }),
+  ...import.meta.glob<string>('/node_modules/@fontsource/archivo-narrow/files/archivo-narrow-latin*-700-normal.woff', {
+    query: '?url',
+    import: 'default',
+    eager: true
+  }),
+  ...import.meta.glob<string>(
+    '/node_modules/@fontsource/noto-sans/files/noto-sans-{greek,greek-ext,cyrillic,cyrillic-ext,vietnamese}-{400,600}-normal.woff',
+    { query: '?url', import: 'default', eager: true }
+  )
+};
+
+const maker = new WorkerClient<PaperMaker>(
+  () => new Worker(new URL('../../workers/paper.worker.ts', import.meta.url), { type: 'module' })
+);
+
+/** Field cards as PDF. */
+export const makeCards = (asked: CardsAsked, onProgress: (share: number) => void): Promise<Blob> =>
+  maker.call((api, progress) => api.cards(asked, addresses, proxy(progress)), { onProgress });
+
+/** The shot list as PDF. */
+export const makeList = (asked: ListAsked): Promise<Blob> => maker.call((api) => api.list(asked, addresses));

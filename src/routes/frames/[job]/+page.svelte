@@ -1,0 +1,217 @@
+<script lang="ts">
+  import { Button, Select } from 'flowbite-svelte';
+  import { page } from '$app/state';
+  import { goto } from '$app/navigation';
+  import { framesTitle } from '$core/words/frames';
+  import Choice from '$lib/controls/Choice.svelte';
+  import OnceOpen from '$lib/controls/OnceOpen.svelte';
+  import EyesTable from '$lib/frames/EyesTable.svelte';
+  import FrameView from '$lib/frames/FrameView.svelte';
+  import ImportBar from '$lib/frames/ImportBar.svelte';
+  import { judging, nameIn } from '$lib/frames/judging';
+  import Header from '$lib/shell/Header.svelte';
+  import Missing from '$lib/shell/Missing.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+
+  const app = getApp();
+  const jobId = $derived(page.params['job'] ?? '');
+  const job = $derived(app.store.table('jobs').get(jobId)?.value ?? (app.open.id === jobId ? app.open.job : undefined));
+  const isOpen = $derived(app.open.id === jobId);
+  let simulating = $state(false);
+  let saving = $state(false);
+  let order = $state<'best' | 'time'>('best');
+  let shown = $state<'all' | 'open' | 'kept'>('all');
+  let input = $state<HTMLInputElement>();
+  $effect(() => {
+    if (job && !isOpen) void app.openJob(jobId);
+  });
+
+  /** What the address names, else the setup with most frames. */
+  const nobody = 'none';
+  const groups = $derived([...app.frames.bySetup.entries()]);
+  const asked = $derived(page.url.searchParams.get('setup'));
+  const setupId = $derived.by(() => {
+    if (asked !== null) return asked === nobody ? null : asked;
+    const [most] = [...groups].sort((a, b) => b[1].length - a[1].length);
+    return most?.[0] ?? null;
+  });
+  const now = $derived(judging(app, setupId));
+  const { judged, columns, row } = $derived(now);
+  const nameOf = nameIn(app);
+  const ranked = $derived([...judged].sort((a, b) => a.rank - b.rank));
+  const filtered = $derived(
+    (order === 'best' ? ranked : judged).filter(({ frame }) =>
+      shown === 'all' ? true : shown === 'kept' ? frame.choice === 'keep' : frame.choice === null
+    )
+  );
+  const odds = $derived.by(() => {
+    const plan = row ? app.open.planned(row.setup).plan : null;
+    return plan?.kind === 'plan' ? (plan.stops[plan.selected]?.odds ?? null) : null;
+  });
+  const bursts = $derived(app.frames.bursts(app.frames.bySetup.get(setupId) ?? []).length);
+  const opened = $derived(page.url.searchParams.get('frame'));
+  const openedJudged = $derived(judged.find(({ frame }) => frame.id === opened));
+
+  function go(changes: Record<string, string | null>) {
+    const query = { ...Object.fromEntries(page.url.searchParams), ...changes };
+    const text = Object.entries(query)
+      .flatMap(([name, value]) => (value === null ? [] : [`${name}=${encodeURIComponent(value)}`]))
+      .join('&');
+    return goto(`/frames/${jobId}${text === '' ? '' : `?${text}`}`, { keepFocus: true, noScroll: true });
+  }
+  function picked(event: Event) {
+    const field = event.currentTarget as HTMLInputElement;
+    const files = [...(field.files ?? [])];
+    field.value = '';
+    void app.frames.add(files, asked === nobody ? null : asked);
+  }
+  const label = (id: string | null) => (id === null ? 'No setup' : (app.open.row(id)?.setup.name ?? ''));
+</script>
+
+<svelte:head><title>{job ? `Frames · ${job.name} · Focalis` : 'Focalis'}</title></svelte:head>
+
+{#if job}
+  <div class="flex h-[calc(100dvh-var(--message-room,0px))] flex-col">
+    <Header {jobId} page="frames" />
+    {#if openedJudged}
+      <FrameView
+        judged={openedJudged}
+        {now}
+        {nameOf}
+        order={filtered.map(({ frame }) => frame.id)}
+        onopen={(id) => go({ frame: id })}
+      />
+    {:else}
+      <main class="flex min-h-0 flex-1 flex-col">
+        <input
+          bind:this={input}
+          type="file"
+          multiple
+          class="sr-only"
+          tabindex="-1"
+          aria-label="Pictures"
+          accept="image/*,.dng,.cr2,.cr3,.nef,.arw,.raf,.orf,.rw2,.pef"
+          onchange={picked}
+        />
+        <div class="px-4 pt-4">
+          <div class="mb-3 flex flex-wrap items-start gap-x-6 gap-y-2">
+            <div class="min-w-0 flex-1">
+              <h1 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="frames-title">
+                {judged.length === 0 ? 'Who is sharp in which?' : framesTitle(ranked, nameOf)}
+              </h1>
+              <p class="text-soft">
+                {#if judged.length === 0}
+                  Bring in the pictures you took: they are measured here, and never leave this browser.
+                {:else}
+                  {[
+                    label(setupId),
+                    judged.length === 1
+                      ? 'one frame'
+                      : `${judged.length} frames in ${bursts === 1 ? 'one burst' : `${bursts} bursts`}`,
+                    columns.length > 0 ? `${columns.length} who must be sharp` : null,
+                    odds === null ? null : `predicted: ${Math.round(odds * 100)} %`
+                  ]
+                    .filter((part) => part !== null)
+                    .join(' · ')}
+                {/if}
+              </p>
+            </div>
+            <div class="flex flex-wrap gap-2">
+              <Button onclick={() => input?.click()}>Bring in pictures</Button>
+              <Button color="alternative" onclick={() => (simulating = true)}>Simulate a burst</Button>
+              {#if app.frames.list.length > 0}
+                <Button color="alternative" onclick={() => (saving = true)}>Save results</Button>
+              {/if}
+            </div>
+          </div>
+          <ImportBar />
+          {#if app.frames.list.length > 0}
+            <div class="mb-2 flex flex-wrap items-end gap-x-5 gap-y-2">
+              <label class="label block w-64"
+                >Setup
+                <Select
+                  placeholder=""
+                  class="mt-0.5"
+                  value={setupId ?? nobody}
+                  onchange={(event) => go({ setup: event.currentTarget.value, frame: null })}
+                >
+                  {#each groups as [id, list] (id ?? nobody)}
+                    <option value={id ?? nobody}>{label(id)} ({list.length})</option>
+                  {/each}
+                </Select>
+              </label>
+              <Choice
+                legend="Order"
+                value={order}
+                options={[
+                  { value: 'best', name: 'best first' },
+                  { value: 'time', name: 'by time' }
+                ]}
+                onchange={(value) => (order = value)}
+              />
+              <Choice
+                legend="Show"
+                value={shown}
+                options={[
+                  { value: 'all', name: 'all' },
+                  { value: 'open', name: 'undecided' },
+                  { value: 'kept', name: 'kept' }
+                ]}
+                onchange={(value) => (shown = value)}
+              />
+              <label class="label block w-56"
+                >Not of this setup?
+                <Select
+                  placeholder=""
+                  class="mt-0.5"
+                  value=""
+                  onchange={(event) => {
+                    const to = event.currentTarget.value;
+                    if (to === '') return;
+                    app.frames.moveTo(
+                      judged.map(({ frame }) => frame.id),
+                      to === nobody ? null : to
+                    );
+                    void go({ setup: to });
+                  }}
+                >
+                  <option value="">Move these {judged.length} to …</option>
+                  {#if setupId !== null}<option value={nobody}>No setup</option>{/if}
+                  {#each app.open.rows.filter(({ id }) => id !== setupId) as other (other.id)}
+                    <option value={other.id}>{other.setup.name}</option>
+                  {/each}
+                </Select>
+              </label>
+            </div>
+          {/if}
+        </div>
+        {#if app.frames.list.length === 0}
+          <p class="max-w-xl px-4 text-pretty text-soft">
+            Drop pictures or whole folders anywhere here: JPEG, PNG, WebP, or raw files with a preview inside. Without
+            any at hand, a simulated camera shoots one of your setups, with everything that goes wrong.
+          </p>
+        {/if}
+        {#if judged.length > 0}
+          <EyesTable judged={filtered} {columns} {nameOf} onopen={(id) => go({ frame: id })} />
+        {/if}
+      </main>
+    {/if}
+  </div>
+  <OnceOpen open={simulating}>
+    {#await import('$lib/frames/SimulateDialog.svelte') then { default: SimulateDialog }}<SimulateDialog
+        bind:open={simulating}
+        {setupId}
+        ontaken={(files, id) => {
+          void app.frames.add(files, id);
+          void go({ setup: id });
+        }}
+      />{/await}
+  </OnceOpen>
+  <OnceOpen open={saving}>
+    {#await import('$lib/frames/SaveResults.svelte') then { default: SaveResults }}<SaveResults
+        bind:open={saving}
+      />{/await}
+  </OnceOpen>
+{:else}
+  <Missing />
+{/if}

@@ -1,0 +1,161 @@
+/** After the day: pictures in, measured, compared, chosen, and out again; by the real detector on frames of the simulated camera. */
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { unzipSync } from 'fflate';
+import Papa from 'papaparse';
+import type { Page } from '@playwright/test';
+import { expect, expectNoAxeFindings, saved, test } from './support';
+
+const folder = join(import.meta.dirname, 'frames');
+const pictures = readdirSync(folder)
+  .filter((name) => name.endsWith('.JPG'))
+  .sort();
+interface Truth {
+  readonly file: string;
+  readonly shakePx: number;
+  readonly heads: readonly {
+    readonly id: string;
+    readonly left: { readonly x: number; readonly y: number; readonly discPx: number };
+  }[];
+}
+const truths = JSON.parse(readFileSync(join(folder, 'truth.json'), 'utf8')) as readonly Truth[];
+
+async function importSix(page: Page) {
+  await page.goto('/setup/demo-west-door');
+  await expect(page.getByTestId('call')).toBeVisible();
+  await page.getByLabel('Job file').setInputFiles(join(folder, 'six.focalis.json'));
+  await expect(page).toHaveURL(/\/setup\/six-on-the-steps/);
+  await page.getByRole('link', { name: 'Frames' }).click();
+  await expect(page.getByRole('heading', { name: 'Who is sharp in which?' })).toBeVisible();
+}
+const rowOf = (page: Page, number: number) =>
+  page.getByTestId('frame-row').filter({ has: page.getByText(String(number), { exact: true }) });
+async function download(page: Page, press: () => Promise<void>) {
+  const [file] = await Promise.all([page.waitForEvent('download'), press()]);
+  const chunks: Buffer[] = [];
+  for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
+  return Buffer.concat(chunks);
+}
+
+test('twelve frames of six people: dropped, matched, measured; the soft, the shaken and their causes named; kept; saved', async ({
+  page
+}) => {
+  test.setTimeout(360_000);
+  await importSix(page);
+  await page.getByLabel('Pictures').setInputFiles(pictures.map((name) => join(folder, name)));
+  await expect(page.getByTestId('importing')).toContainText('12 pictures brought in.', { timeout: 240_000 });
+
+  // All of them are of the one setup, every face has its name, and eyes are where the truth says.
+  await expect(page.getByText('Six on the steps · 12 frames · 6 who must be sharp')).toBeVisible();
+  await page.getByText('by time', { exact: true }).click();
+  await expectNoAxeFindings(page);
+  const csv = async () => {
+    await page.getByRole('button', { name: 'Save results' }).click();
+    const text = await download(page, () => page.getByRole('button', { name: 'Measurements (CSV)' }).click());
+    await page.keyboard.press('Escape');
+    return Papa.parse<Record<string, string>>(text.toString('utf8').replace('\uFEFF', ''), { header: true }).data;
+  };
+  const measured = await csv();
+  // The truth names people by the ids they had, in the order of the setup.
+  const ids = truths[0]?.heads.map(({ id }) => id) ?? [];
+  const people = ['Ottoline', 'Ines', 'Tobiah', 'Wren', 'Corvin', 'Marguerite'];
+  const nameOf = (id: string) => people[ids.indexOf(id)];
+  let found = 0;
+  for (const truth of truths)
+    for (const { id, left } of truth.heads) {
+      const line = measured.find(
+        (one) => one['file'] === truth.file && one['person'] === nameOf(id) && one['eye'] === 'left'
+      );
+      if (!line) continue;
+      found++;
+      expect(Math.hypot(Number(line['x px']) - left.x, Number(line['y px']) - left.y)).toBeLessThan(9);
+    }
+  expect(found).toBeGreaterThan(0.9 * truths.length * 6);
+
+  // What went wrong in which, as the simulated camera was told to.
+  await expect(rowOf(page, 202)).toContainText(/soft/);
+  await expect(rowOf(page, 204)).toContainText(/soft/);
+  await expect(rowOf(page, 206)).toContainText('camera shook: 20 px down to the right');
+  await expect(rowOf(page, 208)).toContainText('Tobiah and Wren blink');
+  await rowOf(page, 202).getByRole('button', { name: 'Open FOC_0202.JPG' }).click();
+  await expect(page.getByTestId('plane-title')).toContainText('in front of');
+  await expect(page.getByTestId('causes').getByRole('listitem').first()).toContainText('The focus took');
+  await expect(page.getByText(/^Next time: one small point at 4\.8 m/)).toBeVisible();
+  await expectNoAxeFindings(page);
+  await page.keyboard.press('x');
+  await page.keyboard.press('Escape');
+  await expect(rowOf(page, 202)).toContainText('rejected: soft eye');
+
+  // Six are kept by keys, and one of them is taken back.
+  await page.getByText('best first', { exact: true }).click();
+  for (let kept = 0; kept < 6; kept++) {
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('ArrowDown');
+  }
+  await page.getByRole('group', { name: 'Show' }).getByText('kept', { exact: true }).click();
+  await expect(page.getByTestId('frame-row')).toHaveCount(6);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(page.getByTestId('frame-row')).toHaveCount(5);
+  await page.keyboard.press('ControlOrMeta+Shift+z');
+  await expect(page.getByTestId('frame-row')).toHaveCount(6);
+  await saved(page);
+
+  // Another visit finds it all; and the sidecars say it to other programs.
+  await page.reload();
+  await expect(page.getByText('Six on the steps · 12 frames')).toBeVisible();
+  await page.getByRole('button', { name: 'Save results' }).click();
+  const theirs =
+    '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description xmlns:my="urn:other" my:note="stays"/></rdf:RDF></x:xmpmeta>';
+  await page
+    .getByLabel('Sidecars')
+    .setInputFiles({ name: 'FOC_0202.xmp', mimeType: 'application/xml', buffer: Buffer.from(theirs) });
+  await expect(page.getByText('Sidecars read: 1; frames here that have one now: 1.')).toBeVisible();
+  const zip = unzipSync(await download(page, () => page.getByRole('button', { name: 'Sidecars (XMP, zip)' }).click()));
+  const sidecars = Object.entries(zip).map(([name, bytes]): [string, string] => [
+    name,
+    Buffer.from(bytes).toString('utf8')
+  ]);
+  expect(sidecars).toHaveLength(12);
+  expect(sidecars.filter(([, text]) => text.includes('xmp:Rating="5"'))).toHaveLength(6);
+  const changed = sidecars.find(([name]) => name === 'FOC_0202.xmp')?.[1] ?? '';
+  expect(changed).toContain('my:note="stays"');
+  expect(changed).toContain('xmp:Rating="-1"');
+});
+
+test('a folder with everything else in it: each file is said, the one picture is kept, and not twice', async ({
+  page
+}) => {
+  test.setTimeout(180_000);
+  await importSix(page);
+  const [first = ''] = pictures;
+  const good = readFileSync(join(folder, first));
+  const file = (name: string, buffer: Buffer) => ({ name, mimeType: 'image/jpeg', buffer });
+  await page
+    .getByLabel('Pictures')
+    .setInputFiles([
+      file('empty.jpg', Buffer.alloc(0)),
+      file('notes.jpg', Buffer.from('milk, eggs')),
+      file('drawing.svg', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>')),
+      file('<b>cut</b>.jpg', good.subarray(0, 3000)),
+      file('good.jpg', good),
+      file('good, again.jpg', good)
+    ]);
+  const importing = page.getByTestId('importing');
+  await expect(importing).toContainText('One picture brought in. 1 already there.', { timeout: 120_000 });
+  const said = importing.getByRole('listitem');
+  await expect(said.filter({ hasText: 'empty.jpg' })).toContainText('It is empty.');
+  await expect(said.filter({ hasText: 'notes.jpg' })).toContainText('no picture Focalis can read');
+  await expect(said.filter({ hasText: 'drawing.svg' })).toContainText('no picture Focalis can read');
+  await expect(said.filter({ hasText: '<b>cut</b>.jpg' })).toContainText('damaged, or cut off');
+  await expect(page.getByTestId('frame-row')).toHaveCount(1);
+});
+
+test('whoever reads pictures can reach nothing', async ({ request, page }) => {
+  await page.goto('/setup/demo-west-door');
+  const names = readdirSync(join(import.meta.dirname, '../build/client/_app/immutable/workers'));
+  const own = names.find((name) => /^pictures\.worker-.*\.js$/.test(name));
+  const answer = await request.get(`/_app/immutable/workers/${own}`);
+  expect(answer.headers()['content-security-policy']).toBe(
+    "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'none'"
+  );
+});
