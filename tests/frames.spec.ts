@@ -46,7 +46,7 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
   await expect(page.getByTestId('importing')).toContainText('12 pictures brought in.', { timeout: 240_000 });
 
   // All of them are of the one setup, every face has its name, and eyes are where the truth says.
-  await expect(page.getByText('Six on the steps · 12 frames · 6 who must be sharp')).toBeVisible();
+  await expect(page.getByText('Six on the steps · 12 frames in one burst · 6 who must be sharp')).toBeVisible();
   await page.getByText('by time', { exact: true }).click();
   await expectNoAxeFindings(page);
   const csv = async () => {

@@ -119,5 +119,3 @@ export function isSidecarOf(sidecar: string, picture: string): boolean {
   const base = withoutEnding(sidecar).toLowerCase();
   return base === picture.toLowerCase() || base === withoutEnding(picture).toLowerCase();
 }
-
-export const isSidecar = (name: string): boolean => /\.xmp$/i.test(name);

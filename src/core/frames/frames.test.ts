@@ -85,20 +85,16 @@ describe('which setup', () => {
   });
 
   it('and what is one burst: little time between, one body', () => {
-    const frame = (clockMs: number | null, body: string) => ({ clockMs, body });
-    const found = bursts(
-      [
-        frame(2000, 'a'),
-        frame(0, 'a'),
-        frame(900, 'a'),
-        frame(950, 'b'),
-        frame(9000, 'a'),
-        frame(null, 'a'),
-        frame(null, 'a')
-      ],
-      ({ clockMs }) => clockMs,
-      ({ body }) => body
-    );
+    const frame = (clockMs: number | null, body: string) => ({ clockMs, body, serial: null });
+    const found = bursts([
+      frame(2000, 'a'),
+      frame(0, 'a'),
+      frame(900, 'a'),
+      frame(950, 'b'),
+      frame(9000, 'a'),
+      frame(null, 'a'),
+      frame(null, 'a')
+    ]);
     expect(found.map((run) => run.map(({ clockMs }) => clockMs))).toContainEqual([0, 900, 2000]);
     expect(found).toHaveLength(5);
   });

@@ -1,5 +1,6 @@
 /** Which setup a frame was taken of: by the time, the lens and how many faces there are. */
 import { group, sort } from 'd3-array';
+import type { Frame } from './schema';
 
 export interface SetupWindow {
   readonly setupId: string;
@@ -51,20 +52,15 @@ const facesCost = ({ faces }: Taken, window: SetupWindow): number =>
 const burstGapMs = 1500;
 
 /**
- * Bursts: runs of frames of one body with little time between, in order. A frame without a time is one of its own.
- *
- * @param clockOf ms; null where the file does not say
+ * How many times the camera was pointed: runs of frames of one body with little time between, in order. A frame without a
+ * time is one of its own.
  */
-export function bursts<T>(
-  frames: readonly T[],
-  clockOf: (frame: T) => number | null,
-  bodyOf: (frame: T) => string
-): T[][] {
+export function bursts<T extends Pick<Frame, 'clockMs' | 'body' | 'serial'>>(frames: readonly T[]): T[][] {
   const runs: T[][] = [];
-  for (const own of group(frames, bodyOf).values()) {
+  for (const own of group(frames, ({ body, serial }) => `${body} ${serial}`).values()) {
     let before: number | null = null;
-    for (const frame of sort(own, (item) => clockOf(item) ?? Infinity)) {
-      const clock = clockOf(frame);
+    for (const frame of sort(own, ({ clockMs }) => clockMs ?? Infinity)) {
+      const clock = frame.clockMs;
       const run = runs[runs.length - 1];
       if (run && before !== null && clock !== null && clock - before <= burstGapMs) run.push(frame);
       else runs.push([frame]);

@@ -1,6 +1,7 @@
 /** The frames of one setup as they are judged: by its viewing standard, its people, and what is usual for them. */
 import type { ExpectedFace } from '$core/frames/expected';
 import { allowedPx, judgeFrame, usualEyes, type FrameJudged } from '$core/frames/eyes';
+import { bursts } from '$core/frames/match';
 import type { Frame } from '$core/frames/schema';
 import { permissibleDisc } from '$core/optics/criterion';
 import { pictureSize } from '$core/setup/framing';
@@ -19,6 +20,8 @@ export interface Judging {
   readonly allowed: (frame: Frame) => number;
   /** In the order of the clock. */
   readonly judged: readonly FrameJudged[];
+  /** How many times the camera was pointed. */
+  readonly bursts: number;
 }
 
 export function judging(app: App, setupId: string | null): Judging {
@@ -40,7 +43,8 @@ export function judging(app: App, setupId: string | null): Judging {
     expected,
     columns,
     allowed,
-    judged: frames.map((frame) => judgeFrame(frame, allowed(frame), seen, usual))
+    judged: frames.map((frame) => judgeFrame(frame, allowed(frame), seen, usual)),
+    bursts: bursts(frames).length
   };
 }
 

@@ -97,7 +97,11 @@
       {#if panes.all}
         <panes.all.Inspector />
       {:else if panes.failure !== ''}
-        <Failed what="The rest of this screen could not be fetched:" why={panes.failure} onretry={() => panes.load()} />
+        <Failed
+          what="The rest of this screen could not be fetched:"
+          why={panes.failure}
+          onretry={() => panes.again()}
+        />
       {/if}
     </div>
   </div>

@@ -51,6 +51,14 @@ class WorkspacePanes {
       this.failure = error instanceof Error ? error.message : String(error);
     }
   }
+
+  /** A page never asks again for a module that once failed: it is loaded anew, once its address answers. */
+  async again(): Promise<void> {
+    await this.load();
+    if (this.all) return;
+    const answers = await fetch(location.href, { method: 'HEAD', cache: 'no-store' }).catch(() => null);
+    if (answers?.ok) location.reload();
+  }
 }
 
 /** One for the page: going from setup to setup shows them at once. */

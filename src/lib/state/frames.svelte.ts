@@ -1,16 +1,14 @@
 /** The pictures taken at a job: brought in, matched to its setups and people, chosen among. */
-import { assignFaces } from '$core/frames/assign';
-import { isSidecar, isSidecarOf, readSidecar } from '$core/formats/sidecar';
-import { eyesPx } from '$core/frames/eyes';
 import { expectedFaces, type ExpectedFace } from '$core/frames/expected';
-import { bursts, matchSetup, type SetupWindow } from '$core/frames/match';
-import type { Choice, Frame, FrameFace, Reason } from '$core/frames/schema';
-import { minuteOf } from '$core/setup/schedule';
+import type { Choice, Frame, Reason } from '$core/frames/schema';
 import { newRow, type FramePicture, type FramePictures } from '$lib/data';
 import type { ReadFrame } from '../../faces/readPicture';
 import { Bringing, type Kept, type ReadPicture } from './bringing.svelte';
 import type { Parts } from './parts';
 import type { SetupRow } from './openJob.svelte';
+
+const bringingIn = () => import('./bringIn');
+const isSidecar = ({ name }: File): boolean => /\.xmp$/i.test(name);
 
 export interface FrameEntry {
   readonly id: string;
@@ -57,9 +55,9 @@ export class Frames {
   async add(dropped: readonly File[], asked: string | null = null): Promise<void> {
     const owner = this.#parts.open.id;
     if (owner === null || dropped.length === 0) return;
-    const sidecars = dropped.filter(({ name }) => isSidecar(name));
+    const sidecars = dropped.filter(isSidecar);
     if (sidecars.length > 0) await this.#takeSidecars(sidecars);
-    const files = dropped.filter(({ name }) => !isSidecar(name));
+    const files = dropped.filter((file) => !isSidecar(file));
     if (files.length === 0) return;
     const setupId = asked !== null && this.#parts.open.row(asked) ? asked : null;
     const gesture = `frames ${this.#parts.newId()}`;
@@ -74,6 +72,7 @@ export class Frames {
 
   /** Sidecars say what other programs think of pictures, those that are there and those to come. */
   async #takeSidecars(files: readonly File[]): Promise<void> {
+    const { isSidecarOf, withSidecar } = await bringingIn();
     const came = await Promise.all(files.map(async (file) => ({ name: file.name, text: await file.text() })));
     this.#sidecars = [...came, ...this.#sidecars];
     const theirs = this.list.flatMap(({ id, frame }) => {
@@ -98,8 +97,15 @@ export class Frames {
     if (this.#underWay.has(hash) || this.list.some((entry) => entry.frame.file.hash === hash)) return { kind: 'again' };
     this.#underWay.add(hash);
     try {
+      const { frameOf, isSidecarOf, matched, named, withSidecar } = await bringingIn();
       const id = this.#parts.newId();
-      const value = this.#frameOf(id, file, read, setupId);
+      const setups = this.#parts.open.rows.map((row) => ({ row, expected: this.expected(row).length }));
+      const setup = setupId ?? matched(read, setups, this.#parts.open.job?.date ?? null);
+      const { newId } = this.#parts;
+      const value = named(
+        frameOf(read, { id, file, setupId: setup, setupByHand: setupId !== null, newId }),
+        this.#expectedOf(setup)
+      );
       const crops = read.faces.map(({ crop }, index) => ({
         faceId: value.faces[index]?.id ?? '',
         picture: crop.picture
@@ -133,97 +139,9 @@ export class Frames {
     return plan.kind === 'plan' && body ? expectedFaces(row.setup, plan, body) : [];
   }
 
-  #frameOf(id: string, file: File, read: ReadFrame, setupId: string | null): Frame {
-    const { facts } = read;
-    const setup = setupId ?? this.#matched(read);
-    const faces = read.faces.map(
-      ({ box, left, right, yawDeg, pitchDeg, rollDeg, lids, contrast, score, eyes }): FrameFace => ({
-        id: this.#parts.newId(),
-        personId: null,
-        box,
-        left,
-        right,
-        yawDeg,
-        pitchDeg,
-        rollDeg,
-        lids,
-        contrast,
-        score: Math.min(1, Math.max(0, score)),
-        byHand: false,
-        eyes
-      })
-    );
-    const frame: Frame = {
-      id,
-      setupId: setup,
-      setupByHand: setupId !== null,
-      file: {
-        name: file.name.slice(0, 255) || 'picture',
-        bytes: read.bytes,
-        hash: read.hash,
-        modifiedAt: file.lastModified
-      },
-      widthPx: read.width,
-      heightPx: read.height,
-      preview: read.preview,
-      body: [facts.make, facts.model].filter((part) => part !== null).join(' ') || null,
-      serial: facts.serial,
-      lens: facts.lens,
-      focalLengthMm: facts.focalLengthMm,
-      fNumber: facts.fNumber,
-      shutterS: facts.shutterS,
-      iso: facts.iso,
-      clockMs: facts.clockMs,
-      distanceMm: facts.distanceMm,
-      rating: facts.rating,
-      label: facts.label,
-      keywords: [...facts.keywords],
-      faces,
-      choice: null,
-      reason: null
-    };
-    return this.#named(frame);
-  }
-
-  /** Gives faces the names of the setup's people, but for those somebody has named. */
-  #named(frame: Frame): Frame {
-    const row = frame.setupId === null ? undefined : this.#parts.open.row(frame.setupId);
-    const expected = row ? this.expected(row) : [];
-    const byHand = new Set(frame.faces.flatMap((face) => (face.byHand && face.personId ? [face.personId] : [])));
-    const free = frame.faces.filter((face) => !face.byHand);
-    const w = frame.widthPx;
-    const whose = assignFaces(
-      free.map(({ left, right }) => ({
-        x: (left.x + right.x) / 2 / w,
-        y: (left.y + right.y) / 2 / w,
-        eyes: eyesPx({ left, right }) / w
-      })),
-      expected.filter(({ personId }) => !byHand.has(personId))
-    );
-    const names = new Map(free.map((face, index) => [face.id, whose[index] ?? null]));
-    return {
-      ...frame,
-      faces: frame.faces.map((face) => (face.byHand ? face : { ...face, personId: names.get(face.id) ?? null }))
-    };
-  }
-
-  #matched({ facts, faces }: ReadFrame): string | null {
-    const { rows } = this.#parts.open;
-    const windows = rows.map((row): SetupWindow => {
-      const expected = this.expected(row);
-      const { startsAt, minutes } = row.setup.schedule;
-      const date = this.#parts.open.job?.date ?? null;
-      const from =
-        date !== null && startsAt !== null ? Date.parse(`${date}T00:00:00Z`) + minuteOf(startsAt) * 60_000 : null;
-      return {
-        setupId: row.id,
-        fromMs: from,
-        toMs: from === null ? null : from + minutes * 60_000,
-        focalLengthMm: row.setup.camera.focalLengthMm,
-        faces: expected.length
-      };
-    });
-    return matchSetup({ clockMs: facts.clockMs, focalLengthMm: facts.focalLengthMm, faces: faces.length }, windows);
+  #expectedOf(setupId: string | null): readonly ExpectedFace[] {
+    const row = setupId === null ? undefined : this.#parts.open.row(setupId);
+    return row ? this.expected(row) : [];
   }
 
   /** Keeps, doubts or rejects frames; the same again takes it back. */
@@ -237,8 +155,10 @@ export class Frames {
   }
 
   /** Says of which setup frames are; their faces are named anew. */
-  moveTo(ids: readonly string[], setupId: string | null): void {
-    this.#change(ids, 'Moved to another setup', (frame) => this.#named({ ...frame, setupId, setupByHand: true }));
+  async moveTo(ids: readonly string[], setupId: string | null): Promise<void> {
+    const { named } = await bringingIn();
+    const expected = this.#expectedOf(setupId);
+    this.#change(ids, 'Moved to another setup', (frame) => named({ ...frame, setupId, setupByHand: true }, expected));
   }
 
   /** Says whose a face is. Whoever had that name before is nobody's. */
@@ -261,24 +181,7 @@ export class Frames {
       this.#parts.messages.done(`${ids.length === 1 ? 'One frame' : `${ids.length} frames`} taken out.`, result.step);
   }
 
-  /** How many times the camera was pointed: frames close in time by one body's clock are one burst. */
-  bursts(entries: readonly FrameEntry[]): FrameEntry[][] {
-    return bursts(
-      entries,
-      ({ frame }) => frame.clockMs,
-      ({ frame }) => `${frame.body} ${frame.serial}`
-    );
-  }
-
   #change(ids: readonly string[], label: string, recipe: (frame: Frame) => Frame): void {
     this.#parts.store.edit(label, (draft) => ids.forEach((id) => draft.change('frames', id, recipe)));
   }
-}
-
-/** A frame with the rating and the label its sidecar gives it; one that cannot be read gives none. */
-function withSidecar(frame: Frame, sidecar: string | null): Frame {
-  const said = sidecar === null ? null : readSidecar(sidecar);
-  if (!said) return frame;
-  const rating = said.rating === undefined ? frame.rating : Math.max(-1, Math.min(5, Math.round(said.rating)));
-  return { ...frame, rating, label: said.label?.slice(0, 400) ?? frame.label };
 }

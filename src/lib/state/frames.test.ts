@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { bursts } from '$core/frames/match';
 import { writeSidecar } from '$core/formats/sidecar';
 import { noFacts } from '$core/pictures/metadata';
 import type { FrameFace } from '$core/frames/schema';
@@ -66,7 +67,7 @@ describe('pictures brought in', () => {
     expect(frames).toHaveLength(3);
     for (const { frame } of frames)
       expect(new Set(frame.faces.map(({ personId }) => personId)).size).toBe(frame.faces.length);
-    expect(app.frames.bursts(frames)).toHaveLength(1);
+    expect(bursts(frames.map(({ frame }) => frame))).toHaveLength(1);
     const [first] = frames;
     expect((await app.frames.picture(first?.id ?? ''))?.crops).toHaveLength(first?.frame.faces.length ?? -1);
     await app.step('undo');
@@ -177,7 +178,7 @@ describe('pictures brought in', () => {
     const whose = (face: FrameFace | undefined) => frame()?.faces.find((one) => one.id === face?.id)?.personId;
     expect(whose(a)).toBe(b?.personId);
     expect(whose(b)).toBeNull();
-    app.frames.moveTo([id], 'demo-family-steps');
+    await app.frames.moveTo([id], 'demo-family-steps');
     expect(frame()).toMatchObject({ setupId: 'demo-family-steps', setupByHand: true });
     expect(whose(a)).toBe(b?.personId);
   });

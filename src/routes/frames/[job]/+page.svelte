@@ -36,7 +36,7 @@
     return most?.[0] ?? null;
   });
   const now = $derived(judging(app, setupId));
-  const { judged, columns, row } = $derived(now);
+  const { bursts, judged, columns, row } = $derived(now);
   const nameOf = nameIn(app);
   const ranked = $derived([...judged].sort((a, b) => a.rank - b.rank));
   const filtered = $derived(
@@ -48,7 +48,6 @@
     const plan = row ? app.open.planned(row.setup).plan : null;
     return plan?.kind === 'plan' ? (plan.stops[plan.selected]?.odds ?? null) : null;
   });
-  const bursts = $derived(app.frames.bursts(app.frames.bySetup.get(setupId) ?? []).length);
   const opened = $derived(page.url.searchParams.get('frame'));
   const openedJudged = $derived(judged.find(({ frame }) => frame.id === opened));
 
@@ -168,7 +167,7 @@
                   onchange={(event) => {
                     const to = event.currentTarget.value;
                     if (to === '') return;
-                    app.frames.moveTo(
+                    void app.frames.moveTo(
                       judged.map(({ frame }) => frame.id),
                       to === nobody ? null : to
                     );
