@@ -18,6 +18,8 @@ export interface Candidate extends Target {
   readonly standing: Standing;
   /** Systematic shift of the plane when focusing there, mm behind it. */
   readonly biasMm: number;
+  /** Systematic error of the focus behind the lens, µm: what has been measured of this kit. */
+  readonly biasUm: number;
   /** Standard deviation of the shift from leaning, mm. */
   readonly leanMm: number;
   /** Spread of the focus behind the lens there, mm. */
@@ -34,7 +36,7 @@ export interface Aim {
   readonly focusing: (
     position: Vector | null,
     at: { readonly x: number; readonly y: number } | undefined
-  ) => Pick<Candidate, 'point' | 'recomposed' | 'biasMm' | 'leanMm' | 'behindMm'>;
+  ) => Pick<Candidate, 'point' | 'recomposed' | 'biasMm' | 'biasUm' | 'leanMm' | 'behindMm'>;
 }
 
 /** Nearer to an edge of the picture than this share of it, focus and lens are at their worst (common practice, no source). */

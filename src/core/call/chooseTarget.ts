@@ -3,7 +3,7 @@ import { bestFocusBetween } from '../optics/blur';
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
 import type { FocusArea } from '../setup/schema';
 import type { Candidate, Standing } from './candidates';
-import { focusAt, oddsInput, worstRatioOf, type Focus } from './focus';
+import { focusAt, oddsInput, planeOf, worstRatioOf, type Focus } from './focus';
 import type { LightAtStop } from './light';
 import { oddsLanded } from './landed';
 import { keeperOdds } from './odds';
@@ -62,22 +62,21 @@ interface Places {
   readonly off: number;
 }
 
-const planeOf = (candidate: Candidate) => candidate.focusDistanceMm + candidate.biasMm;
-
 /** Planes nearer together than this are one, mm. */
 const samePlaneMm = 1e-6;
 
 const alike = (a: Candidate, b: Candidate) =>
-  Math.abs(planeOf(a) - planeOf(b)) < samePlaneMm &&
+  Math.abs(a.biasMm - b.biasMm) < samePlaneMm &&
+  a.biasUm === b.biasUm &&
   a.focusDistanceMm === b.focusDistanceMm &&
   a.behindMm === b.behindMm &&
   a.leanMm === b.leanMm;
 
-function placesOf(group: Group, standing: Standing): Places | undefined {
+function placesOf(situation: Situation, group: Group, standing: Standing): Places | undefined {
   const all = standing === 'beside' ? group.beside : group.eyes.filter((candidate) => candidate.standing === standing);
   if (all.length === 0) return undefined;
   const planes: Candidate[] = [];
-  const byPlane = [...all].sort((a, b) => planeOf(a) - planeOf(b));
+  const byPlane = [...all].sort((a, b) => planeOf(situation, a) - planeOf(situation, b));
   const at = new Map<Candidate, number>();
   for (const candidate of byPlane) {
     const last = planes[planes.length - 1];
@@ -85,7 +84,7 @@ function placesOf(group: Group, standing: Standing): Places | undefined {
     at.set(candidate, planes.length - 1);
   }
   const even = 1 / bestFocusBetween(group.nearest, group.furthest);
-  const off = planes.map((candidate) => Math.abs(1 / planeOf(candidate) - even));
+  const off = planes.map((candidate) => Math.abs(1 / planeOf(situation, candidate) - even));
   const evenest = off.indexOf(Math.min(...off));
   const gladdest = all.map((candidate) => ({ candidate, at: at.get(candidate) ?? 0 }));
   return { standing, gladdest, planes, evenest, off: off[evenest] ?? Infinity };
@@ -118,7 +117,7 @@ function peakOf({ evenest }: Places, tryPlane: TryPlane): Tried | undefined {
       if (!tried) break;
       if (better(tried, best)) best = tried;
       // Focused with another point of the same place, the odds may be less and those beyond it more.
-      else if (Math.abs(planeOf(tried.candidate) - planeOf(best.candidate)) >= samePlaneMm) break;
+      else if (Math.abs(tried.focus.plane - best.focus.plane) >= samePlaneMm) break;
     }
   }
   return best;
@@ -220,7 +219,7 @@ function inQuestion(situation: Situation, group: Group): readonly Places[] {
     // Shared evenly, the blur is at best so many stops less.
     if (before && 2 * Math.log2(1 + before.off / Math.max(half, 1e-12)) < worthLooking * soonerStops[standing])
       continue;
-    const places = placesOf(group, standing);
+    const places = placesOf(situation, group, standing);
     if (!places || (before && places.off >= before.off)) continue;
     if (before) {
       first ??= firstOf(before);

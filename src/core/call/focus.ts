@@ -1,7 +1,8 @@
 /** One focus at one stop: the discs, the spread, and what the odds are asked. */
 import { blurDiscDiameter } from '../optics/blur';
 import { defocusAllowance, diffractionDisc, lensDisc, totalDisc } from '../optics/sharpness';
-import { effectiveFNumber, magnification } from '../optics/thinLens';
+import { effectiveFNumber, magnification, shiftedFocus } from '../optics/thinLens';
+import { limits } from '../schema/values';
 import type { Candidate } from './candidates';
 import type { LightAtStop } from './light';
 import { follows, frozenByFlash, shakeDisc, somebodyMoves, subjectMotionDisc } from './motion';
@@ -24,6 +25,12 @@ export interface Focus {
   readonly common: number;
 }
 
+/** Where the plane lies on average when a place is focused on, mm. */
+export function planeOf({ f, P }: Pick<Situation, 'f' | 'P'>, { focusDistanceMm, biasMm, biasUm }: Candidate): number {
+  const landed = biasUm === 0 ? focusDistanceMm : shiftedFocus(f, focusDistanceMm, biasUm / 1000, P);
+  return Math.min(landed, limits.maxDistanceMm) + biasMm;
+}
+
 export function focusAt(situation: Situation, N: number, candidate: Candidate, light: LightAtStop): Focus {
   const { f, P } = situation;
   const m = magnification(f, candidate.focusDistanceMm, P);
@@ -39,7 +46,7 @@ export function focusAt(situation: Situation, N: number, candidate: Candidate, l
   return {
     N,
     candidate,
-    plane: Math.max(candidate.focusDistanceMm + candidate.biasMm, (f / P) * 1.001),
+    plane: Math.max(planeOf(situation, candidate), (f / P) * 1.001),
     m,
     light,
     causes,

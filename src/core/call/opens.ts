@@ -106,6 +106,7 @@ const ideal = (focusDistanceMm: number): Candidate => ({
   recomposed: null,
   standing: 'beside',
   biasMm: 0,
+  biasUm: 0,
   leanMm: 0,
   behindMm: 0
 });

@@ -17,9 +17,24 @@ import { planSetup } from './planSetup';
 import type { Vector } from '../geometry/vector';
 import type { Kit } from '../kit/schema';
 
+/** What has been measured of every lens on a good point, µm. */
+const ownBiasUm = 6;
+
 /** No figure like its default, so that each is seen to count. */
 const habits: Habits = {
   ...defaultHabits,
+  own: looseBodies.flatMap((body) =>
+    looseLenses.map((lens) => ({
+      bodyId: body.id,
+      lensId: lens.id,
+      method: 'crossPoint' as const,
+      recomposed: false,
+      biasUm: ownBiasUm,
+      spreadUm: 8,
+      frames: 30,
+      learnedAt: null
+    }))
+  ),
   focusSpreadUm: { crossPoint: 12, ordinaryPoint: 27 },
   focusShare: { magnifier: 0.3, magnifierOnTripod: 0.15, byEye: 0.8 },
   lowLightFromEv: 6,
@@ -136,6 +151,7 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
     if (method === 'magnifier' || method === 'byEye') return habits.focusShare[method] * open * C;
     const limit = body.focusLimitEv;
     const dark = scene === null || scene >= 6 ? 0 : (6 - scene) / Math.max(1, 6 - limit);
+    if (sensitive && method === 'crossPoint' && camera.recompose === 'none') return 0.008 * (1 + 0.7 * dark);
     const restless = camera.focusMode === 'continuous' && !goes ? habits.continuousFactor : 1;
     return restless * (C / 30) * habits.focusSpreadUm[sensitive ? method : 'ordinaryPoint'] * (1 + 0.7 * dark);
   };
@@ -156,7 +172,10 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
     const pivot = camera.recompose === 'wrists' ? 120 : 600;
     const turned =
       place && camera.recompose !== 'none' ? Math.hypot(place.x, place.y, place.z + pivot) - place.z - pivot : 0;
-    const plane = s + turned;
+    // By Newton's form: distances from the focal points multiply to f².
+    const own = sensitive && camera.focusMethod === 'crossPoint' && camera.recompose === 'none';
+    const behindFocus = (f * f) / (s - f / P) - (own ? ownBiasUm / 1000 : 0);
+    const plane = f / P + (f * f) / behindFocus + turned;
     const defocus = (z: number) => ((f * f) / (N * (plane - f / P))) * Math.abs(1 - plane / z);
     const nearer = (id: string) => (person(id)?.towardsMmPerS ?? 0) * lag;
     const ratio = (id: string, z: number) => Math.hypot(defocus(z - nearer(id)), common, moving(id)) / C;

@@ -39,7 +39,7 @@ import { approach, recomposeShift, somebodyMoves, stabiliserStops, steadiness, s
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
 import type { PlanInput } from './planInput';
-import { isByHand, lowLightOf, spreadBehind, swayAfter, swayOf } from './spread';
+import { isByHand, lowLightOf, ownFocus, spreadBehind, swayAfter, swayOf } from './spread';
 
 /** Nothing nearer to the lens than this can be in the picture, mm. */
 const leastDepthMm = 50;
@@ -292,8 +292,15 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
   // Continuous focusing never rests, also on what keeps still.
   const restless = !isByHand(camera.focusMethod) && camera.focusMode === 'continuous' && !somebodyMoves(setup);
   const restlessness = restless ? habits.continuousFactor : 1;
-  const usual = spread(camera.focusMethod) * restlessness;
-  const lesser = camera.focusMethod === 'crossPoint' ? spread('ordinaryPoint') * restlessness : usual;
+  /** As it has been measured with this kit, else as is usual. */
+  const landing = (method: typeof camera.focusMethod, recomposed: boolean) => {
+    const own = ownFocus(habits, { bodyId: camera.bodyId, lensId: camera.lensId, method, recomposed });
+    return own
+      ? { biasUm: own.biasUm, behindMm: (own.spreadUm / 1000) * lowLight }
+      : { biasUm: 0, behindMm: spread(method) * restlessness };
+  };
+  const usual = landing(camera.focusMethod, false);
+  const lesser = camera.focusMethod === 'crossPoint' ? landing('ordinaryPoint', false) : usual;
   const turned = (position: Parameters<Aim['at']>[0], pivotMm: number, leaning: boolean, asked: boolean) => {
     const turnMm = recomposeShift(toCamera(view, position), pivotMm, view.surface);
     const leanMm = leaning ? habits.leanMm : 0;
@@ -302,14 +309,14 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
       biasMm: turnMm + leanMm,
       leanMm: leaning ? habits.leanSpreadMm : 0,
       point: points.find((item) => item.right === 0 && item.up === 0) ?? null,
-      behindMm: usual
+      ...landing(camera.focusMethod, true)
     };
   };
   return {
     at: projector(view, camera, body, view.distance, P),
     sees: remembering(() => sightFrom(setup, view.position)),
     focusing: (position, at) => {
-      const still = { recomposed: null, biasMm: 0, leanMm: 0, point: null, behindMm: usual };
+      const still = { recomposed: null, biasMm: 0, leanMm: 0, point: null, ...usual };
       if (!position || chooses(camera)) return still;
       const { recompose } = camera;
       if (recompose !== 'none') {
@@ -320,7 +327,7 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
       if (isByHand(camera.focusMethod) || camera.stitch || !at) return still;
       const point = pointAt(at.x, at.y);
       if (!point) return turned(position, habits.pivotMm.wrists, false, false);
-      return { ...still, point, behindMm: point.sensitive ? usual : lesser };
+      return { ...still, point, ...(point.sensitive ? usual : lesser) };
     }
   };
 }

@@ -1,5 +1,5 @@
 /** How far from the target the plane of focus lands, and how far people drift, by the photographer's habits. */
-import type { Habits } from '../habits/habits';
+import type { Habits, OwnFocus } from '../habits/habits';
 import type { Body } from '../kit/schema';
 import { formatDisc, traditionalDiscMm } from '../optics/criterion';
 import type { Camera, Person } from '../setup/schema';
@@ -21,6 +21,15 @@ export function lowLightOf(
 /** Whether the lens is focused by hand, which it can be on any place, also where nothing is. */
 export const isByHand = (method: Camera['focusMethod']): method is 'magnifier' | 'byEye' | 'scale' =>
   method === 'magnifier' || method === 'byEye' || method === 'scale';
+
+/** What has been measured of this kit, focused so; null where nothing has. */
+export function ownFocus(
+  { own }: Habits,
+  { bodyId, lensId, method, recomposed }: Pick<OwnFocus, 'bodyId' | 'lensId' | 'method' | 'recomposed'>
+): OwnFocus | null {
+  const mine = own.filter((item) => item.bodyId === bodyId && item.lensId === lensId && item.method === method);
+  return mine.find((item) => item.recomposed === recomposed) ?? null;
+}
 
 /** By what the lens is focused, and in what light. */
 export interface Focusing {

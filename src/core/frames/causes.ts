@@ -6,6 +6,8 @@ export type Cause =
   /** Whoever stands there together. */
   | { readonly kind: 'landedOn'; readonly ids: readonly string[] }
   | { readonly kind: 'focusError' }
+  /** This body with this lens does so on average. */
+  | { readonly kind: 'lensBias' }
   | { readonly kind: 'youMoved' };
 
 export interface CauseAsked {

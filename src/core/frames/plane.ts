@@ -25,6 +25,8 @@ export interface PlaneAsked {
   /** Where it was meant to lie, mm, and how far the plan expects it to miss. */
   readonly meantMm: number;
   readonly spreadMm: number;
+  /** This kit is known to put it so far behind, mm. */
+  readonly biasMm?: number;
   /** Other depths autofocus may have taken, mm. */
   readonly elsewhereMm: readonly number[];
 }
@@ -136,7 +138,7 @@ function logChance(feature: PlaneFeature, plane: number, asked: PlaneAsked): num
 function priorOf(
   depths: readonly number[],
   widths: readonly number[],
-  { meantMm, spreadMm, elsewhereMm }: PlaneAsked
+  { meantMm, biasMm = 0, spreadMm, elsewhereMm }: PlaneAsked
 ): number[] {
   const spread = Math.max(spreadMm, meantMm * 0.001);
   const bump = (depth: number, middle: number) => normalDensity((depth - middle) / spread) / spread;
@@ -147,7 +149,8 @@ function priorOf(
         ? 0
         : elsewhereMm.reduce((sum, middle) => sum + bump(depth, middle), 0) / elsewhereMm.length;
     return (
-      (widths[index] ?? 0) * (before.meant * bump(depth, meantMm) + before.elsewhere * others + before.anywhere / range)
+      (widths[index] ?? 0) *
+      (before.meant * bump(depth, meantMm + biasMm) + before.elsewhere * others + before.anywhere / range)
     );
   });
 }

@@ -1,5 +1,6 @@
 /** A frame read against its plan: where the plane fell, and why. */
-import type { Plan } from '../call/plan';
+import type { Plan, StopPlan } from '../call/plan';
+import { stopsBetween } from '../optics/stops';
 import type { Body } from '../kit/schema';
 import { pictureSize } from '../setup/framing';
 import type { Setup } from '../setup/schema';
@@ -10,7 +11,12 @@ import type { FrameJudged } from './eyes';
 
 export interface FrameReading {
   readonly plane: PlaneFound;
+  /** Where the plane was put, mm from the lens: a bias the kit is known to have apart. */
   readonly meantMm: number;
+  /** What this frame was planned as, at the stop it was shot with; the call's own stop where the plan has none so near. */
+  readonly entry: StopPlan;
+  /** Whether the plan has the stop it was shot with. */
+  readonly asPlanned: boolean;
   /** The zone that was to be sharp, mm from the lens, at this frame's stop. */
   readonly zone: { readonly nearMm: number; readonly farMm: number };
   /** The plane lies, more likely than not, where everybody measured would still be sharp. */
@@ -22,6 +28,10 @@ export interface FrameReading {
 
 /** People stand about so far from where they are planned, along the axis, mm (from memory). */
 const standingSdMm = 60;
+/** Depths are measured from whoever was focused on: of theirs no more is uncertain than a face is, mm. */
+const targetSdMm = 4;
+/** Nearer stops than this are the same, in stops. */
+const sameStop = 1 / 6;
 const leastSdPx = 0.7;
 /** Nine of ten of a normal deviate lie within so many standard deviations on both sides. */
 const tails = 3.29;
@@ -41,35 +51,43 @@ export function readFrame(
   expected: readonly ExpectedFace[],
   allowedPx: number
 ): FrameReading | null {
-  const entry = plan.stops[plan.selected];
+  const selected = plan.stops[plan.selected];
+  const shotAt = frame.fNumber ?? selected?.stop.fNumber ?? 0;
+  const own = plan.stops.find(({ stop }) => Math.abs(stopsBetween(stop.fNumber, shotAt)) < sameStop);
+  const entry = own ?? selected;
   const focalLengthMm = frame.focalLengthMm ?? plan.focalLengthMm;
   const ratio = focalLengthMm / plan.focalLengthMm;
   if (!entry || ratio > sameLens || ratio < 1 / sameLens) return null;
+  const { target } = entry;
   const byPerson = new Map(expected.map((face) => [face.personId, face]));
   const features = frame.faces.flatMap((face): PlaneFeature[] => {
     const own = face.personId === null ? undefined : byPerson.get(face.personId);
     const judged = faces.find(({ faceId }) => faceId === face.id);
     // What a movement blurs, or a lid covers, says nothing of the plane.
     if (!own || !judged || judged.closed || judged.smear) return [];
-    return [face.eyes.left, face.eyes.right].flatMap((eye): PlaneFeature[] =>
-      eye.ok
+    const points = plan.subjects.find(({ id }) => id === face.personId)?.points ?? [];
+    return (['left', 'right'] as const).flatMap((side): PlaneFeature[] => {
+      const eye = face.eyes[side];
+      const point = points.find(({ feature }) => feature === `${side}Eye`);
+      return eye.ok
         ? [
             {
-              depthMm: own.depthMm,
-              depthSdMm: standingSdMm,
+              depthMm: point?.depth ?? own.depthMm,
+              depthSdMm: face.personId === target.subjectId ? targetSdMm : standingSdMm,
               discPx: eye.discPx,
               // Both eyes of a face are wrong together: each counts as half.
               sdPx: Math.SQRT2 * Math.max(leastSdPx, (eye.high - eye.low) / tails)
             }
           ]
-        : []
-    );
+        : [];
+    });
   });
   const size = pictureSize(body, setup.camera);
   const spread = Math.hypot(entry.spread.focusMm, entry.spread.holdMm, entry.spread.leanMm);
-  const meantMm = entry.planeMm;
-  const targetId = entry.target.subjectId;
-  const elsewhere = plan.subjects.filter(({ id }) => id !== targetId);
+  const { turnMm, leanMm } = target.recomposed ?? { turnMm: 0, leanMm: 0 };
+  const meantMm = target.focusDistanceMm + turnMm + leanMm;
+  const biasMm = entry.planeMm - meantMm;
+  const elsewhere = plan.subjects.filter(({ id }) => id !== target.subjectId);
   const fNumber = frame.fNumber ?? entry.stop.fNumber;
   const asked: PlaneAsked = {
     features,
@@ -78,16 +96,23 @@ export function readFrame(
     pupilMagnification: plan.pupilMagnification,
     pxPerMm: frame.widthPx / size.width,
     meantMm,
+    biasMm,
     spreadMm: spread,
     elsewhereMm: elsewhere.map(({ nearest }) => nearest)
   };
   const plane = findPlane(asked);
   if (!plane) return null;
   const causes: CauseAsked[] = [
-    { cause: { kind: 'focusError' }, mm: meantMm, sdMm: entry.spread.focusMm, often: often.focusError },
+    {
+      // A bias that shows among the scatter is a cause of its own.
+      cause: { kind: Math.abs(biasMm) > entry.spread.focusMm / 2 ? 'lensBias' : 'focusError' },
+      mm: entry.planeMm,
+      sdMm: entry.spread.focusMm,
+      often: often.focusError
+    },
     {
       cause: { kind: 'youMoved' },
-      mm: meantMm,
+      mm: entry.planeMm,
       sdMm: Math.hypot(entry.spread.holdMm, entry.spread.leanMm),
       often: often.youMoved
     },
@@ -100,7 +125,8 @@ export function readFrame(
   ];
   const zone = { nearMm: entry.nearMm, farMm: entry.farMm ?? Infinity };
   const within = chanceHeld(plane, asked, allowedPx) > 0.5;
-  return { plane, meantMm, zone, within, causes: within ? [] : findCauses(plane, causes), features };
+  const found = within ? [] : findCauses(plane, causes);
+  return { plane, meantMm, entry, asPlanned: own !== undefined, zone, within, causes: found, features };
 }
 
 /** Those nearer together than they can be told apart are one: a row. */

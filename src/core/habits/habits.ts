@@ -4,7 +4,7 @@
  * photographer's own measured figures replace them.
  */
 import { z } from 'zod';
-import { between } from '../schema/values';
+import { between, id, limits } from '../schema/values';
 
 const stanceFigures = (figure: z.ZodNumber) =>
   z.strictObject({ standing: figure, braced: figure, kneeling: figure, monopod: figure, tripod: figure });
@@ -13,7 +13,27 @@ const share = between(0, 10);
 const sway = between(0, 1000);
 const factor = between(1, 100);
 
+/** Autofocus by a good or a lesser point; by hand magnified, by eye, or by the distance scale. */
+export const focusMethods = ['crossPoint', 'ordinaryPoint', 'magnifier', 'byEye', 'scale'] as const;
+
+/** What a body with a lens has been found to do, focused in one way: in place of the usual spread, and with a bias of its own. */
+const ownFocusSchema = z.strictObject({
+  bodyId: id,
+  lensId: id,
+  method: z.enum(focusMethods),
+  recomposed: z.boolean().describe('Turned after focusing'),
+  biasUm: between(-1000, 1000).describe('Where the plane falls on average, µm on the sensor; positive behind'),
+  spreadUm: between(0.1, 1000),
+  frames: between(0, 1e6).describe('Frames it rests on'),
+  learnedAt: z.number().nullable().describe('ms since 1970')
+});
+
 export const habitsSchema = z.strictObject({
+  own: z
+    .array(ownFocusSchema)
+    .max(limits.maxOwnFigures, `must be at most ${limits.maxOwnFigures} entries`)
+    .default([])
+    .describe('Measured by body, lens and way of focusing: each stands in place of what follows'),
   focusSpreadUm: z
     .strictObject({ crossPoint: between(0, 500), ordinaryPoint: between(0, 500) })
     .describe('Spread of autofocus behind the lens, µm, on full frame, where the body has none of its own'),
@@ -59,9 +79,11 @@ export const habitsSchema = z.strictObject({
 });
 
 export type Habits = z.infer<typeof habitsSchema>;
+export type OwnFocus = z.infer<typeof ownFocusSchema>;
 
 /** All from memory; blinks after Svenson and Barnes (2006), see call/blinks.ts. */
 export const defaultHabits: Habits = {
+  own: [],
   focusSpreadUm: { crossPoint: 10, ordinaryPoint: 20 },
   focusShare: { magnifier: 1 / 4, magnifierOnTripod: 1 / 10, byEye: 1.5 },
   scaleShare: 0.07,

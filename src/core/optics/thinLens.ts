@@ -26,6 +26,20 @@ export function magnification(f: number, s: number, P = 1): number {
   return s <= f / P ? Infinity : f / (s - f / P);
 }
 
+/**
+ * How far behind the image of s the image of z would lie nearer to the lens, mm: the error on the sensor of a plane of focus that
+ * was to lie at s and lies at z, f(m(s) − m(z)); positive behind. Both from the pupil, s > f/P. Near s it is (z − s) m².
+ */
+export function imageShift(f: number, s: number, z: number, P = 1): number {
+  return f * (magnification(f, s, P) - magnification(f, z, P));
+}
+
+/** Where the plane lies whose error on the sensor is `shift`, mm from the pupil: the inverse of `imageShift`; Infinity beyond the farthest. */
+export function shiftedFocus(f: number, s: number, shift: number, P = 1): number {
+  const m = magnification(f, s, P) - shift / f;
+  return m <= 0 ? Infinity : f / P + f / m;
+}
+
 /** Effective (working) f-number N(1 + m/P). */
 export function effectiveFNumber(N: number, m: number, P = 1): number {
   return N * (1 + m / P);

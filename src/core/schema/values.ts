@@ -11,6 +11,7 @@ export const limits = {
   maxJobPeople: 60_000,
   maxJobPlaces: 300,
   maxBodies: 100,
+  maxOwnFigures: 500,
   maxLenses: 200,
   maxAdapters: 50,
   maxMountLength: 40,

@@ -6,6 +6,7 @@
  * back changes one number. Heights are over the floor.
  */
 import { z } from 'zod';
+import { focusMethods } from '../habits/habits';
 import { pointSizes } from '../kit/schema';
 import { notTaken, scheduleSchema, takenSchema, usualSchedule } from './schedule';
 import { shapeNames } from './shapes';
@@ -62,7 +63,7 @@ export const cameraSchema = z.strictObject({
   focusSurface: z.enum(['flat', 'curved']),
   stance: z.enum(['standing', 'braced', 'kneeling', 'monopod', 'tripod']),
   focusMethod: z
-    .enum(['crossPoint', 'ordinaryPoint', 'magnifier', 'byEye', 'scale'])
+    .enum(focusMethods)
     .describe('Autofocus by its points, or by hand: magnified, by eye, or by the distance scale'),
   focusArea: z
     .enum(focusAreas)

@@ -54,6 +54,8 @@ export function causeWords({ cause }: CauseFound, { nameOf }: Pick<Said, 'nameOf
       };
     case 'focusError':
       return { title: 'The focus missed by itself', detail: 'No further than focusing scatters with this lens.' };
+    case 'lensBias':
+      return { title: 'This lens focuses there', detail: 'Your record says so of this body and lens, on average.' };
     case 'youMoved':
       return { title: 'You swayed after focusing', detail: 'No further than this stance and wait let one sway.' };
   }
@@ -70,6 +72,8 @@ export function nextTime({ causes, meantMm }: FrameReading, { nameOf, target, un
         : `Next time: one small point on ${possessive(spoken(target))} eye, so that ${together(first.cause.ids, nameOf)} cannot take it.`;
     case 'focusError':
       return 'Next time: focus anew for each frame, and take one more; or close the lens by a stop.';
+    case 'lensBias':
+      return 'Next time: trust the call, which allows for it; the fine adjustment of body and lens takes it away.';
     case 'youMoved':
       return 'Next time: release at once after focusing, or lean on something; continuous focusing follows your sway.';
   }

@@ -1,0 +1,141 @@
+/** The record by body, lens and way of focusing: where each puts its plane, and whether that may stand in the habits. */
+import { group } from 'd3-array';
+import type { Habits, OwnFocus } from '../habits/habits';
+import { shiftedFocus, imageShift } from '../optics/thinLens';
+import {
+  learn,
+  learnSway,
+  ofOneFocusing,
+  type Estimate,
+  type Group,
+  type Learned,
+  type Observation,
+  type Prior
+} from './learn';
+import type { Recorded } from './schema';
+
+/** What may be asked of the record. */
+export interface RecordAsked {
+  /** Now, ms since 1970: frames count less the older they are. */
+  readonly nowMs: number;
+  /** After so many days a frame counts half; null: always whole. */
+  readonly halfLifeDays: number | null;
+}
+
+/** What one expects before the first frame is worth so many (from memory). */
+export const priorFrames = 8;
+/** The bias of body and lens one expects, over the spread one expects (from memory). */
+const biasShare = 1.2;
+const leastUm = 0.5;
+const dayMs = 86_400_000;
+
+export interface KitGroup {
+  readonly key: string;
+  readonly bodyId: string;
+  readonly body: string;
+  readonly lensId: string;
+  readonly lens: string;
+  readonly method: Recorded['method'];
+  readonly recomposed: boolean;
+  readonly frames: readonly Recorded[];
+  /** Those that say where the plane fell, and came with all others of their setup. */
+  readonly used: readonly Recorded[];
+  /** Focusings they are, by their weight. */
+  readonly learned: Learned;
+  readonly prior: Prior;
+}
+
+/** What a frame says of the focus; null where it says nothing, or may not. */
+const observed = (frame: Recorded): Observation | null =>
+  frame.error && frame.complete && !frame.landedElsewhere ? { parts: frame.error, swayUm: frame.swayUm } : null;
+
+const weightOf = ({ takenMs }: Recorded, { nowMs, halfLifeDays }: RecordAsked): number =>
+  halfLifeDays === null || takenMs === null ? 1 : 0.5 ** (Math.max(0, nowMs - takenMs) / dayMs / halfLifeDays);
+
+/** One observation a focusing. */
+function observationsOf(frames: readonly Recorded[], asked: RecordAsked): Observation[] {
+  const apart = group(
+    frames.filter((frame) => observed(frame) !== null),
+    ({ id, focusing }) => focusing ?? id
+  );
+  return [...apart.values()].map((together) => {
+    const all = together.flatMap((frame) => {
+      const seen = observed(frame);
+      return seen ? [{ ...seen, weight: weightOf(frame, asked) }] : [];
+    });
+    return ofOneFocusing(all);
+  });
+}
+
+function priorOf(frames: readonly Recorded[]): Prior {
+  const usual = frames.reduce((sum, { usualUm }) => sum + usualUm, 0) / frames.length;
+  const spreadUm = Math.max(leastUm, usual);
+  return { spreadUm, biasUm: biasShare * spreadUm, frames: priorFrames };
+}
+
+const keyOf = ({ bodyId, lensId, method, recomposed }: Recorded): string =>
+  JSON.stringify([bodyId, lensId, method, recomposed]);
+
+/** The largest first. */
+export function kitGroups(frames: readonly Recorded[], asked: RecordAsked): KitGroup[] {
+  return [...group(frames, keyOf)]
+    .flatMap(([key, own]): KitGroup[] => {
+      // The latest names stand for all.
+      const last = own[own.length - 1];
+      if (!last) return [];
+      const { bodyId, body, lensId, lens, method, recomposed } = last;
+      const prior = priorOf(own);
+      const learned = learn(observationsOf(own, asked), prior);
+      const used = own.filter((frame) => observed(frame) !== null);
+      return [{ key, bodyId, body, lensId, lens, method, recomposed, frames: own, used, learned, prior }];
+    })
+    .sort((a, b) => b.used.length - a.used.length || b.frames.length - a.frames.length || (a.key < b.key ? -1 : 1));
+}
+
+/** Sway over what the habits have, by stance: those with frames that say something. */
+export function swayByStance(
+  frames: readonly Recorded[],
+  asked: RecordAsked
+): { readonly stance: Recorded['stance']; readonly frames: number; readonly factor: Estimate }[] {
+  return [...group(frames, ({ stance }) => stance)].flatMap(([stance, own]) => {
+    const groups = [...group(own, keyOf).values()].map((same): Group => {
+      return { observations: observationsOf(same, asked), prior: priorOf(same) };
+    });
+    const count = groups.reduce((sum, { observations }) => sum + observations.length, 0);
+    return count === 0 ? [] : [{ stance, frames: count, factor: learnSway(groups) }];
+  });
+}
+
+/** So many focusings must stand behind a figure before it may replace the usual one (chosen: then it weighs as much as the prior). */
+export const leastFocusings = priorFrames;
+
+/** What has been learned, as habits hold it. */
+export function ownFocusOf({ bodyId, lensId, method, recomposed, learned }: KitGroup, nowMs: number): OwnFocus {
+  const [biasUm, spreadUm] = [learned.bias.value, learned.spread.value].map((um) => Number(um.toFixed(2)));
+  return {
+    bodyId,
+    lensId,
+    method,
+    recomposed,
+    biasUm: biasUm ?? 0,
+    spreadUm: Math.max(0.1, spreadUm ?? 0),
+    frames: learned.frames,
+    learnedAt: nowMs
+  };
+}
+
+/** Habits with what these groups say in place of what they said before. */
+export function withOwn(habits: Habits, groups: readonly KitGroup[], nowMs: number): Habits {
+  const mine = groups.filter(({ learned }) => learned.frames >= leastFocusings).map((one) => ownFocusOf(one, nowMs));
+  const same = (a: OwnFocus, b: OwnFocus) =>
+    a.bodyId === b.bodyId && a.lensId === b.lensId && a.method === b.method && a.recomposed === b.recomposed;
+  return { ...habits, own: [...habits.own.filter((item) => !mine.some((one) => same(one, item))), ...mine] };
+}
+
+/** What an error on the sensor is at a distance, mm; positive behind. */
+export const atDistanceMm = (um: number, focalLengthMm: number, distanceMm: number): number =>
+  shiftedFocus(focalLengthMm, distanceMm, um / 1000) - distanceMm;
+
+/** The error on the sensor of a plane so far off at a distance, µm. */
+export const onSensorUm = (mm: number, focalLengthMm: number, distanceMm: number): number =>
+  1000 * imageShift(focalLengthMm, distanceMm, distanceMm + mm);

@@ -1,0 +1,128 @@
+/** Frames of one setup as the record keeps them. */
+import { isByHand, spreadBehind, swayAfter, swayOf } from '../call/spread';
+import { standIn } from '../camera/metadata';
+import type { FrameJudged } from '../frames/eyes';
+import { readFrame } from '../frames/reading';
+import type { ExpectedFace } from '../frames/expected';
+import type { Frame } from '../frames/schema';
+import type { Habits } from '../habits/habits';
+import type { Body, Lens } from '../kit/schema';
+import { exactFNumber } from '../optics/stops';
+import { magnification } from '../optics/thinLens';
+import type { Plan } from '../call/plan';
+import type { Setup } from '../setup/schema';
+import { errorUm, partsOf } from './observe';
+import type { Recorded } from './schema';
+
+export interface Planned {
+  readonly jobId: string;
+  readonly setup: Setup;
+  readonly plan: Plan;
+  readonly body: Body;
+  readonly lens: Lens;
+  readonly habits: Habits;
+  readonly expected: readonly ExpectedFace[];
+}
+
+/** A frame so soon after the one before was not focused anew, ms, where the body does not go on focusing (common practice, no source). */
+const sameFocusingMs = 400;
+/** The likeliest cause decides when it is likelier than not. */
+const likely = 0.5;
+
+/**
+ * @param setupFrames all frames of that setup, in the order of the clock: they say which came together, and whether any are missing
+ * @returns null where the frame cannot be held against the plan
+ */
+export function recordedOf(
+  judged: FrameJudged,
+  planned: Planned,
+  allowedPx: number,
+  setupFrames: readonly Frame[],
+  complete: boolean
+): Recorded | null {
+  const { jobId, setup, plan, body, lens, habits, expected } = planned;
+  const { frame } = judged;
+  const reading = readFrame(judged, setup, plan, body, expected, allowedPx);
+  if (!reading && judged.shake === null) return null;
+  const entry = reading?.entry ?? plan.stops[plan.selected];
+  if (!entry) return null;
+  const { camera } = setup;
+  const meantMm = reading?.meantMm ?? entry.target.focusDistanceMm;
+  const focalLengthMm = frame.focalLengthMm ?? plan.focalLengthMm;
+  const optics = { focalLengthMm, pupilMagnification: plan.pupilMagnification, meantMm };
+  const m = magnification(focalLengthMm, meantMm, plan.pupilMagnification);
+  const widestN = exactFNumber(lens.widestFNumber);
+  const { focusMethod, stance, secondsToShutter } = camera;
+  const { point, recomposed } = entry.target;
+  const lesser = focusMethod === 'crossPoint' && point?.sensitive === false && recomposed === null;
+  const method = lesser ? 'ordinaryPoint' : focusMethod;
+  const usualMm = spreadBehind(habits, { method, stance, widestN, body, lowLight: 1 });
+  const target = setup.people.find(({ id }) => id === entry.target.subjectId);
+  const theirs = target ? swayAfter(habits, swayOf(habits, target), secondsToShutter) : 0;
+  const [cause] = reading?.causes ?? [];
+  const must = new Set(setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
+  return {
+    id: frame.id,
+    jobId,
+    setupId: setup.id,
+    setup: setup.name,
+    file: frame.file.name,
+    takenMs: frame.clockMs,
+    simulated: frame.body === `${standIn.make} ${standIn.model}`,
+    complete,
+    bodyId: body.id,
+    body: body.name,
+    lensId: lens.id,
+    lens: lens.name,
+    focalLengthMm,
+    fNumber: frame.fNumber ?? entry.stop.fNumber,
+    method,
+    recomposed: recomposed !== null,
+    mode: camera.focusMode,
+    area: camera.focusArea,
+    stance,
+    secondsToShutter,
+    distanceMm: meantMm,
+    odds: reading?.asPlanned ? entry.odds : null,
+    usualUm: 1000 * usualMm,
+    swayUm: 1000 * m * m * Math.hypot(entry.spread.holdMm, entry.spread.leanMm, theirs),
+    frontUm: errorUm(optics, Math.min(entry.nearMm, meantMm)),
+    behindUm: Math.min(errorUm(optics, entry.farMm ?? Infinity), 1e5),
+    focusing: focusingOf(frame, setupFrames, camera),
+    // By the scale there is no error behind the lens to speak of; and what shook says nothing of the plane.
+    error: reading && judged.shake === null && camera.focusMethod !== 'scale' ? partsOf(reading.plane, optics) : null,
+    landedElsewhere: cause !== undefined && cause.cause.kind === 'landedOn' && cause.likely > likely,
+    sharp: judged.missed.length > 0 ? 'some' : judged.held === must.size && must.size > 0 ? 'all' : 'unknown',
+    people: judged.faces.flatMap((face) => {
+      const person = setup.people.find(({ id }) => id === face.personId);
+      if (!person || !must.has(person.id)) return [];
+      const sharp = face.judged === 'unknown' ? null : face.judged === 'sharp' && !face.closed;
+      return [{ id: person.id, name: person.name, sharp }];
+    }),
+    choice: frame.choice,
+    reason: frame.reason
+  };
+}
+
+/** The first of the frames that were focused together with this one; null where it was focused on its own. */
+function focusingOf(frame: Frame, frames: readonly Frame[], camera: Setup['camera']): string | null {
+  if (camera.drive !== 'burst' || (camera.focusMode === 'continuous' && !isByHand(camera.focusMethod))) return null;
+  const own = frames.filter(({ body, serial, clockMs }) => {
+    return body === frame.body && serial === frame.serial && clockMs !== null;
+  });
+  const at = own.findIndex(({ id }) => id === frame.id);
+  if (at < 0) return null;
+  const joined = (index: number) =>
+    index > 0 && (own[index]?.clockMs ?? 0) - (own[index - 1]?.clockMs ?? 0) <= sameFocusingMs;
+  let first = at;
+  while (joined(first)) first--;
+  return first === at && !joined(at + 1) ? null : (own[first]?.id ?? null);
+}
+
+/** Whether all of a body's frames are there: the numbers their names end in run on without a hole. One frame tells nothing. */
+export function withoutHoles(frames: readonly Frame[]): boolean {
+  const numbers = frames.map(({ file }) => /(\d+)\D*$/.exec(file.name.replace(/\.[^.]*$/, ''))?.[1]);
+  if (frames.length < 2 || numbers.some((number) => number === undefined)) return false;
+  const all = new Set(numbers.map(Number));
+  return all.size === frames.length && Math.max(...all) - Math.min(...all) === frames.length - 1;
+}

@@ -1,0 +1,56 @@
+/** One measured frame in the photographer's record: what was planned, how it was shot, what was measured, and what became of it. */
+import { z } from 'zod';
+import { id } from '../schema/values';
+import { reasons } from '../frames/schema';
+import { focusMethods } from '../habits/habits';
+import { focusAreas } from '../setup/schema';
+
+const text = z.string().max(400);
+const um = z.number().min(-1e5).max(1e5);
+const least = z.number().min(0).max(1e6);
+
+/** Where the plane fell on the sensor, against where it was put; positive behind, µm. */
+const partSchema = z.strictObject({ q: um, tau: least, share: z.number().min(0).max(1) });
+
+export const recordedSchema = z.strictObject({
+  id: id.describe("The frame's"),
+  jobId: id,
+  setupId: id,
+  setup: text,
+  file: text,
+  takenMs: z.number().nullable().describe("By the body's clock, as if it were UTC, ms since 1970"),
+  simulated: z.boolean().describe('Shot by the simulated camera'),
+  complete: z
+    .boolean()
+    .describe('It came with all the frames of its setup: only then it may say how the plane scatters'),
+  bodyId: id,
+  body: text,
+  lensId: id,
+  lens: text,
+  focalLengthMm: z.number().positive(),
+  fNumber: z.number().positive(),
+  method: z.enum(focusMethods),
+  recomposed: z.boolean(),
+  mode: z.enum(['single', 'continuous', 'automatic']),
+  area: z.enum(focusAreas),
+  stance: z.enum(['standing', 'braced', 'kneeling', 'monopod', 'tripod']),
+  secondsToShutter: z.number().min(0).max(60),
+  distanceMm: z.number().positive().describe('From the lens to where the plane was put'),
+  odds: z.number().min(0).max(1).nullable().describe('As planned for its stop; null where nothing was'),
+  usualUm: least.describe('Spread of the focus as the habits have it, µm'),
+  swayUm: least.describe('What the planned sway alone scatters, µm'),
+  frontUm: um.describe('How far the plane may err before the nearest that must be sharp is not …'),
+  behindUm: um.describe('… and behind, before the furthest is not, µm'),
+  focusing: id.nullable().describe('Frames that share it were focused once; null for a focusing of its own'),
+  error: z.array(partSchema).min(1).max(4).nullable().describe('Null where the frame says nothing of its plane'),
+  landedElsewhere: z.boolean().describe('Focus took somebody or something else: no error of the lens'),
+  sharp: z.enum(['all', 'some', 'unknown']).describe('Whether everybody who must be was sharp, with their eyes open'),
+  people: z
+    .array(z.strictObject({ id, name: text, sharp: z.boolean().nullable() }))
+    .max(200)
+    .describe('Null where it could not be told'),
+  choice: z.enum(['keep', 'maybe', 'reject']).nullable(),
+  reason: z.enum(reasons).nullable()
+});
+
+export type Recorded = z.infer<typeof recordedSchema>;
