@@ -120,6 +120,36 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
   const changed = sidecars.find(([name]) => name === 'FOC_0202.xmp')?.[1] ?? '';
   expect(changed).toContain('my:note="stays"');
   expect(changed).toContain('xmp:Rating="-1"');
+  await page.keyboard.press('Escape');
+
+  // The record has them by itself; what it says of the lens, once used, changes the next call with it.
+  await page.getByRole('link', { name: 'Setup', exact: true }).click();
+  const odds = page.getByTestId('call').getByRole('button', { name: /keeper odds/ });
+  await expect(odds).toContainText('68 %');
+  await page.getByRole('link', { name: 'Record' }).click();
+  await expect(page.getByTestId('record-title')).toHaveText('Your 85 mm f/1.4 is on the mark.');
+  await expect(page.getByText('12 frames of the simulated camera')).toBeVisible();
+  await expect(page.getByTestId('honesty')).toHaveText('Said 68 %, sharp 6 of 11');
+  await page.getByText('person', { exact: true }).click();
+  await expect(page.getByTestId('rates').getByRole('row')).toHaveCount(7);
+  await expectNoAxeFindings(page);
+  const said = await page.getByTestId('changes').getByText(/→/).textContent();
+  const [, promised] = /→ f\/\d, (\d+ %)/.exec(said ?? '') ?? [];
+  expect(promised).not.toBe('68 %');
+  await page.getByRole('button', { name: 'Use my figures' }).click();
+  await expect(page.getByTestId('in-use')).toBeVisible();
+  await page.getByTestId('rates').waitFor();
+  await page.getByRole('link', { name: 'Setup', exact: true }).click();
+  await expect(odds).toContainText(promised ?? 'nothing promised');
+
+  // Out as a file, forgotten, and back from it.
+  await page.getByRole('link', { name: 'Record' }).click();
+  await page.getByRole('button', { name: 'Save, bring, forget' }).click();
+  const file = await download(page, () => page.getByRole('button', { name: 'Save it (JSON)' }).click());
+  expect((JSON.parse(file.toString('utf8')) as { frames: unknown[] }).frames).toHaveLength(12);
+  await page.getByRole('button', { name: 'Forget the record' }).click();
+  await page.getByRole('button', { name: 'Forget 12 frames' }).click();
+  await expect(page.getByText('Forgotten: 12 frames.')).toBeVisible();
 });
 
 test('a folder with everything else in it: each file is said, the one picture is kept, and not twice', async ({

@@ -51,6 +51,24 @@
     storage.set('focalis.theme', theme);
   });
 
+  /** Measured frames go to the record once they have all come and nothing changes for a moment. */
+  const recordAfterMs = 800;
+  const withFrames: string[] = [];
+  $effect(() => {
+    const { id } = app.open;
+    const { length } = app.frames.list;
+    const state = app.frames.bringing.now?.state;
+    if (app.status !== 'ready' || id === null || state === 'running' || state === 'paused') return;
+    if (length > 0 && !withFrames.includes(id)) withFrames.push(id);
+    if (!withFrames.includes(id)) return;
+    const timer = setTimeout(() => {
+      void import('$lib/frames/recording')
+        .then(({ keepRecord }) => keepRecord(app))
+        .catch((error: unknown) => app.messages.problem(`The record was not kept: ${String(error)}`));
+    }, recordAfterMs);
+    return () => clearTimeout(timer);
+  });
+
   async function importFile(file: File) {
     const path = await app.files.importFile(file);
     if (path) await goto(path);

@@ -8,6 +8,8 @@ import { findRemedies, type OnProgress } from '../core/call/remedies/findRemedie
 import { findBag } from '../core/day/findBag';
 import { distanceSensitivity } from '../core/call/sensitivity';
 import { whatIfSteadier } from '../core/call/whatIf';
+import { kitGroups, swayByStance, type RecordAsked } from '../core/record/groups';
+import type { Recorded } from '../core/record/schema';
 import { techniqueOf } from '../core/technique/technique';
 
 /** With fewer single fixes than this, pairs are looked for too. */
@@ -25,7 +27,14 @@ function findFixes(input: PlanInput, onProgress: OnProgress) {
   return { remedies, combinations };
 }
 
+/** What the record says of each kit, and of sway. */
+const learnFrom = (frames: readonly Recorded[], asked: RecordAsked) => ({
+  groups: kitGroups(frames, asked),
+  sways: swayByStance(frames, asked)
+});
+
 const planner = {
+  learnFrom,
   findBag,
   findFixes,
   combineRemedies,

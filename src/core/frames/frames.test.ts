@@ -216,6 +216,7 @@ const frame = (number: number, faces: FrameFace[]): Frame => ({
   id: `frame-${number}`,
   setupId: null,
   setupByHand: false,
+  complete: null,
   file: { name: `FOC_${number}.JPG`, bytes: 10, hash: '0'.repeat(64), modifiedAt: null },
   widthPx: 3000,
   heightPx: 2000,

@@ -55,6 +55,13 @@ export const frameSchema = z.strictObject({
   id,
   setupId: id.nullable().describe('The setup it was taken of; null while nobody knows'),
   setupByHand: z.boolean(),
+  complete: z
+    .boolean()
+    .nullable()
+    .default(null)
+    .describe(
+      'Whether it came with all the frames taken of its setup, as somebody said; null: as the numbers of the files tell'
+    ),
   file: z.strictObject({
     name: z.string().min(1).max(255),
     bytes: z.number().int().min(0),

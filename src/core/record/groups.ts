@@ -92,11 +92,16 @@ export function kitGroups(frames: readonly Recorded[], asked: RecordAsked): KitG
     .sort((a, b) => b.used.length - a.used.length || b.frames.length - a.frames.length || (a.key < b.key ? -1 : 1));
 }
 
+export interface StanceSway {
+  readonly stance: Recorded['stance'];
+  /** Focusings it rests on. */
+  readonly frames: number;
+  /** By how much the planned sway is to be multiplied. */
+  readonly factor: Estimate;
+}
+
 /** Sway over what the habits have, by stance: those with frames that say something. */
-export function swayByStance(
-  frames: readonly Recorded[],
-  asked: RecordAsked
-): { readonly stance: Recorded['stance']; readonly frames: number; readonly factor: Estimate }[] {
+export function swayByStance(frames: readonly Recorded[], asked: RecordAsked): StanceSway[] {
   return [...group(frames, ({ stance }) => stance)].flatMap(([stance, own]) => {
     const groups = [...group(own, keyOf).values()].map((same): Group => {
       return { observations: observationsOf(same, asked), prior: priorOf(same) };

@@ -113,7 +113,15 @@ function shotOf(name: string, errors: readonly number[], habits: Habits = defaul
       return { ok: true, discPx, low: Math.max(0, discPx - 1), high: discPx + 1, smear: null };
     };
     return {
-      ...{ id: `f${index}`, setupId: setup.id, setupByHand: false, widthPx, heightPx: 4000, preview: false },
+      ...{
+        id: `f${index}`,
+        setupId: setup.id,
+        setupByHand: false,
+        complete: null,
+        widthPx,
+        heightPx: 4000,
+        preview: false
+      },
       file: { name: `FOC_${String(index + 101)}.JPG`, bytes: 1, hash: '0'.repeat(64), modifiedAt: null },
       ...{ body: 'Some Body', serial: null, lens: null, focalLengthMm: f, fNumber, shutterS: 1 / 500, iso: 100 },
       ...{ clockMs: now + index * 1000, distanceMm: null, rating: null, label: null, keywords: [] },

@@ -1,4 +1,5 @@
 /** Frames of one setup as the record keeps them. */
+import { group } from 'd3-array';
 import { isByHand, spreadBehind, swayAfter, swayOf } from '../call/spread';
 import { standIn } from '../camera/metadata';
 import type { FrameJudged } from '../frames/eyes';
@@ -118,6 +119,10 @@ function focusingOf(frame: Frame, frames: readonly Frame[], camera: Setup['camer
   while (joined(first)) first--;
   return first === at && !joined(at + 1) ? null : (own[first]?.id ?? null);
 }
+
+/** Whether all frames of a setup are there, body by body, as far as the numbers of the files tell. */
+export const areComplete = (frames: readonly Frame[]): boolean =>
+  [...group(frames, ({ body, serial }) => `${body} ${serial}`).values()].every(withoutHoles);
 
 /** Whether all of a body's frames are there: the numbers their names end in run on without a hole. One frame tells nothing. */
 export function withoutHoles(frames: readonly Frame[]): boolean {

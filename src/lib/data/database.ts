@@ -4,9 +4,9 @@ import type { SafeStorage } from './storage';
 import { upgradeTo2, upgradeTo3 } from './upgrade';
 
 /** Counts the tables; what is in them is counted by the version of the job file. */
-export const databaseVersion = 6;
+export const databaseVersion = 7;
 
-/** Dexie's version 6 is version 60 of the database underneath. */
+/** Dexie's version 7 is version 70 of the database underneath. */
 const versionFactor = 10;
 
 /** Each release that changes the store adds a `version(n)` with its upgrade; none is ever edited. */
@@ -40,11 +40,13 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
     .upgrade((change) => upgradeTo3(change, storage));
   database.version(4).stores({ adapters: 'id', bags: 'id' });
   database.version(5).stores({ journeys: 'id, owner' });
-  database.version(databaseVersion).stores({
+  database.version(6).stores({
     frames: 'id, owner',
     /** What is to be seen of a frame, apart from it: large, never edited, read one at a time. */
     framePictures: 'id, owner'
   });
+  /** What is known of measured frames; it outlives them. */
+  database.version(databaseVersion).stores({ record: 'id, jobId' });
   return database;
 }
 

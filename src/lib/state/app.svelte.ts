@@ -14,6 +14,7 @@ import {
   tables,
   untouchedDemos,
   FramePictures,
+  RecordShelf,
   Thumbnails,
   type Change,
   type Database,
@@ -76,6 +77,7 @@ export class App {
   readonly thumbnails: Thumbnails;
   readonly framePictures: FramePictures;
   readonly frames: Frames;
+  readonly record: RecordShelf;
   readonly aside: Aside;
   readonly newId: () => string;
   readonly #options: AppOptions;
@@ -102,6 +104,7 @@ export class App {
     this.day = new Day(parts);
     this.places = new Places(parts);
     this.frames = new Frames(parts, this.framePictures, options.readPicture);
+    this.record = new RecordShelf(database);
     this.kit = new KitShelf(parts);
     const read = options.readFile ?? readJob;
     this.files = new JobFiles(parts, this.jobs, read);

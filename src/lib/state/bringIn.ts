@@ -43,6 +43,7 @@ export function frameOf({ facts, ...read }: ReadFrame, { id, file, setupId, setu
     id,
     setupId,
     setupByHand,
+    complete: null,
     file: {
       name: file.name.slice(0, 255) || 'picture',
       bytes: read.bytes,

@@ -154,6 +154,14 @@ export class Frames {
     );
   }
 
+  /** Says whether these are all that were taken: only then they may say how often one misses. */
+  sayComplete(ids: readonly string[], complete: boolean): void {
+    this.#change(ids, complete ? 'All frames are here' : 'Not all frames are here', (frame) => ({
+      ...frame,
+      complete
+    }));
+  }
+
   /** Says of which setup frames are; their faces are named anew. */
   async moveTo(ids: readonly string[], setupId: string | null): Promise<void> {
     const { named } = await bringingIn();

@@ -8,6 +8,8 @@ import type { Combination, Remedy, RemedyPart } from '$core/call/remedies/remedy
 import type { BagAnswer, BagQuestion } from '$core/day/findBag';
 import type { DistanceSensitivity } from '$core/call/sensitivity';
 import type { WhatIf } from '$core/call/whatIf';
+import type { KitGroup, RecordAsked, StanceSway } from '$core/record/groups';
+import type { Recorded } from '$core/record/schema';
 import type { Technique } from '$core/technique/technique';
 import { WorkerClient } from '../../workers/client';
 import type { Planner } from '../../workers/planner.worker';
@@ -40,6 +42,14 @@ export const findSensitivity = (question: PlanInput): Promise<DistanceSensitivit
 
 export const findWhatIfs = (question: PlanInput): Promise<WhatIf[]> =>
   planner.call((api) => api.whatIfSteadier(question));
+
+export interface Lessons {
+  readonly groups: readonly KitGroup[];
+  readonly sways: readonly StanceSway[];
+}
+
+export const learnFrom = (frames: readonly Recorded[], asked: RecordAsked): Promise<Lessons> =>
+  planner.call((api) => api.learnFrom(frames, asked));
 
 export const findTechnique = (question: PlanInput): Promise<Technique | null> =>
   planner.call((api) => api.techniqueOf(question));

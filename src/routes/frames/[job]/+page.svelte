@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Select } from 'flowbite-svelte';
+  import { Button, Checkbox, Select } from 'flowbite-svelte';
   import { page } from '$app/state';
   import { goto } from '$app/navigation';
   import { framesTitle } from '$core/words/frames';
@@ -9,6 +9,7 @@
   import FrameView from '$lib/frames/FrameView.svelte';
   import ImportBar from '$lib/frames/ImportBar.svelte';
   import { judging, nameIn } from '$lib/frames/judging';
+  import { areComplete } from '$core/record/recorded';
   import Header from '$lib/shell/Header.svelte';
   import Missing from '$lib/shell/Missing.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -38,6 +39,12 @@
   const now = $derived(judging(app, setupId));
   const { bursts, judged, columns, row } = $derived(now);
   const nameOf = nameIn(app);
+  /** Whether all that were taken are here: as somebody said, else as the numbers of the files tell. */
+  const complete = $derived.by(() => {
+    const frames = judged.map(({ frame }) => frame);
+    const told = areComplete(frames);
+    return frames.every((frame) => frame.complete ?? told);
+  });
   const ranked = $derived([...judged].sort((a, b) => a.rank - b.rank));
   const filtered = $derived(
     (order === 'best' ? ranked : judged).filter(({ frame }) =>
@@ -181,6 +188,18 @@
                   {/each}
                 </Select>
               </label>
+              {#if setupId !== null && judged.length > 0}
+                <div class="flex h-8 items-center">
+                  <Checkbox
+                    checked={complete}
+                    onchange={(event) =>
+                      app.frames.sayComplete(
+                        judged.map(({ frame }) => frame.id),
+                        event.currentTarget.checked
+                      )}>All I took of it</Checkbox
+                  >
+                </div>
+              {/if}
             </div>
           {/if}
         </div>

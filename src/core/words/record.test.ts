@@ -1,0 +1,72 @@
+import { describe, expect, it } from 'vitest';
+import { kitGroups } from '../record/groups';
+import { honestyOf } from '../record/honesty';
+import type { Recorded } from '../record/schema';
+import { recordedFrame } from '../testing/recorded';
+import { biasWords, honestyTitle, honestyWords, kitWords, rateWords, recordTitle, swayWords } from './record';
+
+const asked = { nowMs: 0, halfLifeDays: null };
+const shot = (count: number, um: number, changes: Partial<Recorded> = {}) =>
+  Array.from({ length: count }, (_, index) =>
+    recordedFrame(`${changes.lensId ?? '85'}-${index}`, {
+      error: [{ q: um + (index % 2 ? 3 : -3), tau: 3, share: 1 }],
+      ...changes
+    })
+  );
+const fifty = { lensId: '50', lens: '50 mm f/1.8', focalLengthMm: 50 };
+
+describe('the record in words', () => {
+  it('says which lens misses, by how much at one distance, and that the rest does not', () => {
+    const groups = kitGroups([...shot(40, 27), ...shot(30, 0, fifty)], asked);
+    // 27 µm behind an 85 at 2 m: 27 / (85/1915)² = 13.7 mm, a little less for the prior.
+    expect(recordTitle(groups, 'metric')).toMatch(
+      /^Your 85 mm f\/1\.4 focuses 1\.[34] cm behind at 2 m\. The rest is on the mark\.$/
+    );
+    expect(biasWords(groups[0] ?? never(), 'metric').detail).toMatch(
+      /^± [\d.]+ mm · spread [\d.]+ mm; more than it scatters$/
+    );
+    expect(biasWords(groups[1] ?? never(), 'metric').title).toBe('on the mark');
+    expect(kitWords(groups[0] ?? never())).toBe('Main body, good point');
+    expect(recordTitle(kitGroups([...shot(40, 27), ...shot(40, -40, fifty)], asked), 'metric')).toMatch(
+      /^Your lenses miss: 85 mm f\/1\.4 1\.[34] cm behind and 50 mm f\/1\.8 [\d.]+ [cm]+ in front at 2 m\.$/
+    );
+    expect(recordTitle(kitGroups(shot(30, 0), asked), 'metric')).toBe('Your 85 mm f/1.4 is on the mark.');
+  });
+
+  it('says nothing of few frames', () => {
+    const [few] = kitGroups(shot(3, 30, { recomposed: true }), asked);
+    expect(recordTitle(few ? [few] : [], 'metric')).toBe('Where do your planes fall?');
+    expect(biasWords(few ?? never(), 'metric')).toEqual({
+      title: 'too few to tell',
+      detail: '5 more that tell where the plane fell'
+    });
+    expect(kitWords(few ?? never())).toBe('Main body, good point, recomposed');
+  });
+
+  it('says whether the odds were honest, and which way they were not', () => {
+    const of = (sharp: number, all: number) =>
+      honestyOf(
+        Array.from({ length: all }, (_, index) => recordedFrame(`h${index}`, { sharp: index < sharp ? 'all' : 'some' }))
+      ) ?? never();
+    expect(honestyTitle(of(77, 100))).toBe('Said 80 %, sharp 77 of 100');
+    expect(honestyWords(of(77, 100))).toContain('honest within what 100 frames can tell');
+    expect(honestyWords(of(40, 100))).toContain('promised too much');
+    expect(honestyWords(of(99, 100))).toContain('promised too little');
+  });
+
+  it('says sway and rates as one speaks', () => {
+    expect(swayWords({ value: 1.1, low: 0.7, high: 1.6 })).toBe('as assumed, within 0.7 to 1.6 times');
+    expect(swayWords({ value: 1.8, low: 1.2, high: 2.6 })).toBe('1.8 times what is assumed (1.2 to 2.6)');
+    expect(['0', '2', '4'].map((key) => rateWords('distance', key, 'metric'))).toEqual([
+      'under 1 m',
+      '2 m to 4 m',
+      'beyond 8 m'
+    ]);
+    expect(rateWords('stop', '2.0', 'metric')).toBe('f/2');
+    expect(rateWords('mode', 'automatic', 'metric')).toBe('switches by itself');
+  });
+});
+
+function never(): never {
+  throw new Error('nothing there');
+}

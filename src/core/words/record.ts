@@ -1,0 +1,136 @@
+/** The record in words: where the planes of each kit fall, and whether the odds were honest. */
+import type { Honesty, Way } from '../record/honesty';
+import { distanceEnds } from '../record/honesty';
+import { atDistanceMm, leastFocusings, type KitGroup } from '../record/groups';
+import type { Estimate } from '../record/learn';
+import type { Recorded } from '../record/schema';
+import { listed } from './call';
+import { formatLength, type LengthUnit } from './length';
+
+/** All errors are brought to this distance to be compared, mm. */
+export const comparedAtMm = 2000;
+
+const methodWords: Readonly<Record<Recorded['method'], string>> = {
+  crossPoint: 'good point',
+  ordinaryPoint: 'lesser point',
+  magnifier: 'magnified by hand',
+  byEye: 'by eye',
+  scale: 'by the scale'
+};
+
+/** "main body, good point, recomposed". */
+export const kitWords = ({ body, method, recomposed }: KitGroup): string =>
+  [body, methodWords[method], recomposed ? 'recomposed' : null].filter((part) => part !== null).join(', ');
+
+/** The focal length a kit is compared at, mm: that of most of its frames. */
+export const focalLengthOf = ({ frames }: KitGroup): number => {
+  const sorted = frames.map(({ focalLengthMm }) => focalLengthMm).sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)] ?? 50;
+};
+
+/** An estimate on the sensor as one in front of the lens at a distance, mm. */
+export function estimateAt({ value, low, high }: Estimate, focalLengthMm: number, distanceMm: number): Estimate {
+  const at = (um: number) => atDistanceMm(um, focalLengthMm, distanceMm);
+  return { value: at(value), low: at(low), high: at(high) };
+}
+
+export type Standing = 'few' | 'onTheMark' | 'front' | 'behind';
+
+/** Whether a kit has a bias: its interval decides. */
+export function standingOf({ learned }: KitGroup): Standing {
+  if (learned.frames < leastFocusings) return 'few';
+  if (learned.bias.low <= 0 && learned.bias.high >= 0) return 'onTheMark';
+  return learned.bias.value > 0 ? 'behind' : 'front';
+}
+
+/** "14 mm behind", "on the mark". */
+export function biasWords(group: KitGroup, unit: LengthUnit): { readonly title: string; readonly detail: string } {
+  const f = focalLengthOf(group);
+  const bias = estimateAt(group.learned.bias, f, comparedAtMm);
+  const spread = atDistanceMm(group.learned.spread.value, f, comparedAtMm);
+  const half = formatLength((bias.high - bias.low) / 2, unit);
+  const scatter = `spread ${formatLength(spread, unit)}`;
+  const standing = standingOf(group);
+  if (standing === 'few') {
+    const left = Math.ceil(leastFocusings - group.learned.frames);
+    return { title: 'too few to tell', detail: `${left} more that tell where the plane fell` };
+  }
+  if (standing === 'onTheMark') return { title: 'on the mark', detail: `± ${half} · ${scatter}` };
+  const where = `${formatLength(Math.abs(bias.value), unit)} ${standing === 'front' ? 'in front' : 'behind'}`;
+  const worth = Math.abs(group.learned.bias.value) > group.learned.spread.value / 2;
+  return { title: where, detail: `± ${half} · ${scatter}${worth ? '; more than it scatters' : ''}` };
+}
+
+/** "85 mm f/1.4 focuses 14 mm behind at 2 m. The rest is on the mark." */
+export function recordTitle(groups: readonly KitGroup[], unit: LengthUnit): string {
+  const told = groups.filter((group) => standingOf(group) !== 'few');
+  if (told.length === 0) return 'Where do your planes fall?';
+  const off = told.filter((group) => ['front', 'behind'].includes(standingOf(group)));
+  const [first] = off;
+  if (!first)
+    return told.length === 1 ? `Your ${told[0]?.lens ?? ''} is on the mark.` : 'All your lenses are on the mark.';
+  const at = formatLength(comparedAtMm, unit);
+  const each = off.map((group) => `${group.lens} ${biasWords(group, unit).title}`);
+  const said =
+    off.length === 1
+      ? `Your ${first.lens} focuses ${biasWords(first, unit).title} at ${at}.`
+      : `Your lenses miss: ${listed(each)} at ${at}.`;
+  return told.length > off.length ? `${said} The rest is on the mark.` : said;
+}
+
+const per100 = (share: number): number => Math.round(share * 100);
+
+/** "Said 80 %, sharp 77 of 100." */
+export function honestyTitle({ said, sharp }: Honesty): string {
+  return `Said ${per100(said)} %, sharp ${sharp.count} of ${sharp.of}`;
+}
+
+/** Whether that is honest, within what so many frames can tell. */
+export function honestyWords({ said, sharp, brier, brierOfAverage, frames }: Honesty): string {
+  const counted = frames === 1 ? 'one frame' : `${frames} frames`;
+  const verdict =
+    said > sharp.high
+      ? `The odds have promised too much: sharp were ${per100(sharp.share)} %, and no more than ${per100(sharp.high)} % with chance against them.`
+      : said < sharp.low
+        ? `The odds have promised too little: sharp were ${per100(sharp.share)} %, and no fewer than ${per100(sharp.low)} % with chance for them.`
+        : `The odds have been honest within what ${counted} can tell.`;
+  const score = (value: number) => value.toFixed(2);
+  return `${verdict} Brier score ${score(brier)}; always saying the average has ${score(brierOfAverage)}, and less is better.`;
+}
+
+/** "Standing, your hands sway 1.3 times what is assumed (0.9 to 1.9)". */
+export function swayWords({ value, low, high }: Estimate): string {
+  const times = (factor: number) => factor.toFixed(1);
+  const range = `${times(low)} to ${times(high)}`;
+  if (low <= 1 && high >= 1) return `as assumed, within ${range} times`;
+  return `${times(value)} times what is assumed (${range})`;
+}
+
+export const wayWords: Readonly<Record<Way, string>> = {
+  lens: 'lens',
+  stop: 'stop',
+  distance: 'distance',
+  mode: 'focus mode',
+  stance: 'stance',
+  person: 'person'
+};
+
+/** What the frames of one rate have in common. */
+export function rateWords(way: Way, key: string, unit: LengthUnit): string {
+  switch (way) {
+    case 'stop':
+      return `f/${Number(key)}`;
+    case 'distance': {
+      const index = Number(key);
+      const [from, to] = [distanceEnds[index - 1], distanceEnds[index]];
+      if (from === undefined) return `under ${formatLength(to ?? 0, unit)}`;
+      return to === undefined
+        ? `beyond ${formatLength(from, unit)}`
+        : `${formatLength(from, unit)} to ${formatLength(to, unit)}`;
+    }
+    case 'mode':
+      return { single: 'single', continuous: 'continuous', automatic: 'switches by itself' }[key] ?? key;
+    default:
+      return key;
+  }
+}

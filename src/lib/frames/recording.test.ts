@@ -1,0 +1,94 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { Frame } from '$core/frames/schema';
+import { newRow } from '$lib/data';
+import { openApp, weddingId, type OpenApp } from '$lib/testing/app';
+import { recordedFrame } from '$core/testing/recorded';
+import { keepRecord } from './recording';
+
+let opened: OpenApp;
+beforeEach(async () => {
+  opened = await openApp();
+  await opened.app.openJob(weddingId);
+});
+afterEach(() => opened.close());
+
+const setupId = 'demo-west-door';
+
+/** Frames of a setup with everybody sharp, as they are once they have been brought in. */
+function bring(numbers: readonly number[]) {
+  const { app } = opened;
+  const row = app.open.row(setupId);
+  if (!row) throw new Error('no such setup');
+  const eye = { ok: true as const, discPx: 0.6, low: 0, high: 1.4, smear: null };
+  const frames = numbers.map((number): Frame => ({
+    ...{ id: `f${number}`, setupId, setupByHand: false, complete: null, widthPx: 6000, heightPx: 4000 },
+    ...{ preview: false, body: 'Some Body', serial: null, lens: null, shutterS: 1 / 500, iso: 100 },
+    ...{ focalLengthMm: row.setup.camera.focalLengthMm, fNumber: 1.4, clockMs: number * 2000, distanceMm: null },
+    ...{ rating: null, label: null, keywords: [], choice: null, reason: null },
+    file: { name: `A_${number}.JPG`, bytes: 1, hash: number.toString(16).padStart(64, '0'), modifiedAt: null },
+    faces: app.frames.expected(row).map(({ personId }, index) => ({
+      ...{ id: `face${index}`, personId, box: { x: 0, y: 0, width: 200, height: 200 } },
+      ...{ left: { x: 150, y: 80 }, right: { x: 50, y: 80 }, yawDeg: 0, pitchDeg: 0, rollDeg: 0 },
+      ...{ lids: { left: 0.3, right: 0.3 }, contrast: { left: 1, right: 1 }, score: 1, byHand: false },
+      eyes: { left: eye, right: eye }
+    }))
+  }));
+  app.store.edit('Frames brought in', (draft) =>
+    frames.forEach((frame, position) =>
+      draft.put('frames', newRow(frame.id, frame, { owner: weddingId, position: position }))
+    )
+  );
+}
+const ids = async () => (await opened.app.record.all()).map(({ id }) => id).sort();
+
+describe('the record', () => {
+  it('has every measured frame by itself, follows what becomes of it, and lets it go when it is taken back', async () => {
+    const { app } = opened;
+    bring([101, 102, 103]);
+    await keepRecord(app);
+    expect(await ids()).toEqual(['f101', 'f102', 'f103']);
+    const first = async () => (await app.record.all()).find(({ id }) => id === 'f101');
+    expect(await first()).toMatchObject({ complete: true, choice: null, sharp: 'all', setup: 'West door' });
+    app.frames.choose(['f101'], 'reject', 'expression');
+    app.frames.sayComplete(['f101', 'f102', 'f103'], false);
+    await keepRecord(app);
+    expect(await first()).toMatchObject({ complete: false, choice: 'reject', reason: 'expression' });
+    app.frames.remove(['f102']);
+    await keepRecord(app);
+    expect(await ids()).toEqual(['f101', 'f103']);
+    await app.step('undo');
+    await keepRecord(app);
+    expect(await ids()).toEqual(['f101', 'f102', 'f103']);
+  });
+
+  it('keeps what was promised and measured, whatever becomes of the setup and the figures; and outlives the job', async () => {
+    const { app } = opened;
+    bring([101, 102]);
+    await keepRecord(app);
+    const before = await app.record.all();
+    app.settings.set({
+      habits: { ...app.settings.now.habits, focusSpreadUm: { crossPoint: 60, ordinaryPoint: 90 } }
+    });
+    app.open.edit(setupId, 'Nearer', (setup) => {
+      setup.camera.placement = { kind: 'distance', distanceMm: 3000 };
+    });
+    await keepRecord(app);
+    expect(await app.record.all()).toEqual(before);
+    app.jobs.remove(weddingId);
+    await keepRecord(app);
+    expect(await ids()).toEqual(['f101', 'f102']);
+  });
+
+  it('takes a file beside what is there, and a damaged row hides nothing else', async () => {
+    const { app, database } = opened;
+    bring([101, 102]);
+    await keepRecord(app);
+    expect(await app.record.add([recordedFrame('f101'), recordedFrame('other')])).toBe(1);
+    await database.table('record').put({ id: 'broken', jobId: 'x', stamp: null, value: { id: 'broken' } });
+    expect(await ids()).toEqual(['f101', 'f102', 'other']);
+    await keepRecord(app);
+    expect(await ids()).toEqual(['f101', 'f102', 'other']);
+    await app.record.forget(['f101', 'f102', 'other']);
+    expect(await ids()).toEqual([]);
+  });
+});

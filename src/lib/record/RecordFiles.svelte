@@ -1,0 +1,73 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import { readRecordFile, writeRecordCsv, writeRecordFile } from '$core/formats/recordFile';
+  import type { Recorded } from '$core/record/schema';
+  import Dialog from '$lib/controls/Dialog.svelte';
+  import { saveBlob, saveText } from '$lib/controls/download';
+  import FileInput from '$lib/controls/FileInput.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+
+  interface Props {
+    open: boolean;
+    all: readonly Recorded[];
+    onchange: () => unknown;
+  }
+  /** The record out, in, and away. */
+  let { open = $bindable(), all, onchange }: Props = $props();
+  const app = getApp();
+  let chooser = $state<ReturnType<typeof FileInput>>();
+  let said = $state('');
+  let forgetting = $state(false);
+  const simulated = $derived(all.filter((frame) => frame.simulated));
+  const count = (frames: readonly Recorded[]) => (frames.length === 1 ? 'one frame' : `${frames.length} frames`);
+
+  async function bring(file: File) {
+    const read = readRecordFile(await file.text());
+    if (!read.ok) {
+      said = `${file.name}: ${[read.field, read.reason].filter((part) => part !== '').join(': ')} Nothing was changed.`;
+      return;
+    }
+    const fresh = await app.record.add(read.frames);
+    said = `${count(read.frames)} read; ${fresh} new, the others were here.`;
+    onchange();
+  }
+  async function forget(frames: readonly Recorded[]) {
+    await app.record.forget(frames.map(({ id }) => id));
+    forgetting = false;
+    said = `Forgotten: ${count(frames)}. Frames of an open job come back when they are looked at; take them out there.`;
+    onchange();
+  }
+</script>
+
+<Dialog bind:open title="The record as files" size="sm">
+  <div class="flex flex-wrap gap-3">
+    <Button disabled={all.length === 0} onclick={() => saveText(writeRecordFile(all), 'Focalis-record.json')}
+      >Save it (JSON)</Button
+    >
+    <Button
+      color="alternative"
+      disabled={all.length === 0}
+      onclick={() => saveBlob(new Blob(['\uFEFF', writeRecordCsv(all)], { type: 'text/csv' }), 'Focalis-record.csv')}
+      >Table (CSV)</Button
+    >
+    <Button color="alternative" onclick={() => chooser?.open()}>Bring one in</Button>
+    <FileInput bind:this={chooser} label="Record file" accept=".json,application/json" onfile={bring} />
+  </div>
+  <div class="mt-5 border-t border-line pt-3">
+    {#if forgetting}
+      <p>Forgotten is forgotten: only a saved file brings it back. The figures in use stay until you change them.</p>
+      <div class="mt-2 flex flex-wrap gap-3">
+        <Button onclick={() => forget(all)}>Forget {count(all)}</Button>
+        {#if simulated.length > 0 && simulated.length < all.length}
+          <Button color="alternative" onclick={() => forget(simulated)}>Only the simulated</Button>
+        {/if}
+        <Button color="alternative" onclick={() => (forgetting = false)}>Keep it</Button>
+      </div>
+    {:else}
+      <button type="button" class="min-h-6 underline" disabled={all.length === 0} onclick={() => (forgetting = true)}
+        >Forget the record</button
+      >
+    {/if}
+  </div>
+  {#if said !== ''}<p role="status" class="mt-3 text-pretty">{said}</p>{/if}
+</Dialog>

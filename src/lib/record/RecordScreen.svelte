@@ -1,0 +1,224 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import type { KitGroup } from '$core/record/groups';
+  import { hitRates, honestyOf, ways, type Way } from '$core/record/honesty';
+  import type { Recorded } from '$core/record/schema';
+  import {
+    comparedAtMm,
+    honestyTitle,
+    honestyWords,
+    rateWords,
+    recordTitle,
+    swayWords,
+    wayWords
+  } from '$core/words/record';
+  import { formatLength } from '$core/words/length';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Failed from '$lib/controls/Failed.svelte';
+  import OnceOpen from '$lib/controls/OnceOpen.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+  import { learnFrom, type Lessons } from '$lib/state/planner';
+  import GroupRow from './GroupRow.svelte';
+  import HonestyChart from './HonestyChart.svelte';
+  import { dotsScale } from './dots';
+  import UseFigures from './UseFigures.svelte';
+
+  /** Where do my planes fall, and were the odds honest? */
+  const app = getApp();
+  let all = $state.raw<readonly Recorded[] | null>(null);
+  let problem = $state('');
+  let source = $state<'taken' | 'simulated' | null>(null);
+  let age = $state<'alike' | 'fading'>('alike');
+  let way = $state<Way>('lens');
+  let lessons = $state.raw<Lessons | null>(null);
+  let saving = $state(false);
+  const { unit } = $derived(app.settings.now);
+
+  async function load() {
+    problem = '';
+    try {
+      const { keepRecord } = await import('$lib/frames/recording');
+      await keepRecord(app);
+      all = await app.record.all();
+    } catch (error) {
+      problem = error instanceof Error ? error.message : String(error);
+    }
+  }
+  onMount(() => void load());
+
+  const taken = $derived((all ?? []).filter(({ simulated }) => !simulated));
+  const simulated = $derived((all ?? []).filter((frame) => frame.simulated));
+  /** One's own frames, unless there are only simulated ones. */
+  const from = $derived(source ?? (taken.length > 0 || simulated.length === 0 ? 'taken' : 'simulated'));
+  const frames = $derived(from === 'taken' ? taken : simulated);
+  const halfLifeDays = 365;
+  let asked = 0;
+  $effect(() => {
+    const [own, fading] = [frames, age === 'fading'];
+    const mine = ++asked;
+    if (own.length === 0) {
+      lessons = null;
+      return;
+    }
+    void learnFrom(own, { nowMs: Date.now(), halfLifeDays: fading ? halfLifeDays : null })
+      .then((found) => {
+        if (mine === asked) lessons = found;
+      })
+      .catch((error: unknown) => (problem = String(error)));
+  });
+
+  const groups = $derived<readonly KitGroup[]>(lessons?.groups ?? []);
+  const complete = $derived(frames.filter((frame) => frame.complete).length);
+  const honesty = $derived(honestyOf(frames));
+  const rates = $derived(hitRates(frames, way));
+  const scale = $derived(dotsScale(groups));
+  const subtitle = $derived(
+    [
+      `${frames.length === 1 ? 'one frame' : `${frames.length} frames`}${from === 'simulated' ? ' of the simulated camera' : ''}`,
+      complete === frames.length ? null : `${complete} of them with all others of their setup`,
+      groups.length > 0 ? `each dot is where a plane fell, brought to ${formatLength(comparedAtMm, unit)}` : null
+    ]
+      .filter((part) => part !== null)
+      .join(' · ')
+  );
+</script>
+
+<main class="mx-auto max-w-[1280px] px-4 py-4">
+  {#if problem !== ''}
+    <Failed what="The record could not be read." why={problem} onretry={load} />
+  {:else if all === null}
+    <p class="text-soft" role="status">Reading the record …</p>
+  {:else}
+    <div class="flex flex-wrap items-start gap-x-6 gap-y-2">
+      <div class="min-w-0 flex-1 basis-96">
+        <h1 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="record-title">
+          {recordTitle(groups, unit)}
+        </h1>
+        <p class="max-w-2xl text-pretty text-soft">
+          {#if frames.length === 0}
+            Frames measured on their page come here by themselves: where the plane fell, who was sharp, what was kept.
+            From them Focalis learns where your lenses focus and how you sway. Numbers only, and only in this browser.
+          {:else}{subtitle}{/if}
+        </p>
+      </div>
+      <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
+        {#if taken.length > 0 && simulated.length > 0}
+          <Choice
+            legend="Frames"
+            value={from}
+            options={[
+              { value: 'taken', name: 'taken' },
+              { value: 'simulated', name: 'simulated' }
+            ]}
+            onchange={(value) => (source = value)}
+          />
+        {/if}
+        {#if frames.length > 0}
+          <Choice
+            legend="Old frames"
+            value={age}
+            options={[
+              { value: 'alike', name: 'count alike' },
+              { value: 'fading', name: 'half after a year' }
+            ]}
+            onchange={(value) => (age = value)}
+          />
+        {/if}
+        <Button color="alternative" onclick={() => (saving = true)}>Save, bring, forget</Button>
+      </div>
+    </div>
+
+    {#if frames.length > 0 && lessons === null}
+      <p class="mt-4 text-soft" role="status">Working it out …</p>
+    {/if}
+    {#if groups.length > 0}
+      <div class="mt-4" data-testid="kit-groups">
+        {#each groups as group (group.key)}<GroupRow {group} {scale} />{/each}
+        <p class="flex border-t border-line pt-1 text-[13px] text-soft max-sm:hidden" aria-hidden="true">
+          <span class="w-56 shrink-0"></span>
+          <span class="grid flex-1 grid-cols-2"
+            ><span class="pr-8 text-right">in front, towards you</span><span class="pl-8">behind</span></span
+          >
+          <span class="w-64 shrink-0"></span>
+        </p>
+      </div>
+    {/if}
+
+    {#if frames.length > 0}
+      <div class="mt-6 grid gap-x-10 gap-y-6 border-t border-line pt-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">
+        <section aria-label="Were the odds honest?">
+          {#if honesty}
+            <h2 class="condensed text-[21px] leading-tight font-bold" data-testid="honesty">{honestyTitle(honesty)}</h2>
+            <p class="mt-1 text-pretty">{honestyWords(honesty)}</p>
+            <HonestyChart {honesty} />
+          {:else}
+            <h2 class="condensed text-[21px] leading-tight font-bold">Were the odds honest?</h2>
+            <p class="mt-1 text-pretty text-soft">
+              That can be told once all frames of a planned setup are here, keepers or not.
+            </p>
+          {/if}
+        </section>
+        <section aria-label="What to do with it">
+          <h2 class="condensed text-[21px] leading-tight font-bold">Your own figures</h2>
+          {#if (lessons?.sways ?? []).length > 0}
+            <ul class="mt-1">
+              {#each lessons?.sways ?? [] as sway (sway.stance)}
+                <li class="border-b border-line py-1">
+                  <b class="font-semibold capitalize">{sway.stance}</b>, you and your people sway {swayWords(
+                    sway.factor
+                  )}
+                </li>
+              {/each}
+            </ul>
+          {/if}
+          <UseFigures {groups} {from} />
+          <div class="mt-5 flex flex-wrap items-end justify-between gap-x-4 gap-y-2">
+            <h2 class="condensed text-[21px] leading-tight font-bold">How often sharp</h2>
+            <Choice
+              legend="By"
+              value={way}
+              options={ways.map((value) => ({ value, name: wayWords[value] }))}
+              onchange={(value) => (way = value)}
+            />
+          </div>
+          <table class="mt-2 w-full text-left" data-testid="rates">
+            <thead>
+              <tr class="text-[13px] text-soft">
+                <th scope="col" class="py-1 font-normal">{wayWords[way]}</th>
+                <th scope="col" class="py-1 font-normal">sharp</th>
+                <th scope="col" class="w-2/5 py-1"><span class="sr-only">as a bar</span></th>
+                <th scope="col" class="py-1 text-right font-normal">kept</th>
+              </tr>
+            </thead>
+            <tbody>
+              {#each rates as rate (rate.key)}
+                <tr class="border-t border-line">
+                  <th scope="row" class="max-w-40 truncate py-1 pr-3 font-semibold">{rateWords(way, rate.key, unit)}</th
+                  >
+                  <td class="py-1 pr-3 whitespace-nowrap tabular-nums">{rate.sharp.count} of {rate.sharp.of}</td>
+                  <td class="py-1">
+                    <span class="relative block h-3 bg-line" aria-hidden="true">
+                      <span class="absolute inset-y-0 left-0 bg-ink" style:width="{rate.sharp.share * 100}%"></span>
+                      <span
+                        class="absolute inset-y-[5px] bg-soft"
+                        style:left="{rate.sharp.low * 100}%"
+                        style:width="{(rate.sharp.high - rate.sharp.low) * 100}%"
+                      ></span>
+                    </span>
+                  </td>
+                  <td class="py-1 text-right tabular-nums">{rate.kept}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </section>
+      </div>
+    {/if}
+  {/if}
+</main>
+<OnceOpen open={saving}>
+  {#await import('./RecordFiles.svelte') then { default: RecordFiles }}
+    <RecordFiles bind:open={saving} all={all ?? []} onchange={load} />
+  {/await}
+</OnceOpen>
