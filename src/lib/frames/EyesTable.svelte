@@ -12,10 +12,17 @@
     judged: readonly FrameJudged[];
     columns: readonly ExpectedFace[];
     nameOf: (personId: string) => string;
+    /** Which frames are to be shown beside each other. */
+    beside: readonly string[];
+    /** By the frame: why it is the best of its burst. */
+    best: ReadonlyMap<string, string>;
+    onbeside: (id: string) => unknown;
+    oncompare: () => unknown;
+    onperson: (personId: string) => unknown;
     onopen: (id: string) => unknown;
   }
   /** Who is sharp in which: a row a frame, a column a person. */
-  let { judged, columns, nameOf, onopen }: Props = $props();
+  let { judged, columns, beside, best, nameOf, onbeside, oncompare, onperson, onopen }: Props = $props();
   const app = getApp();
   let currentId = $state<string | null>(null);
   const index = $derived(
@@ -49,6 +56,8 @@
       m: screenKey(() => choose('maybe')),
       x: screenKey(() => choose('reject')),
       o: screenKey(() => current && onopen(current.frame.id)),
+      c: screenKey(() => current && onbeside(current.frame.id)),
+      v: screenKey(() => oncompare()),
       Delete: screenKey(() => current && app.frames.remove([current.frame.id]))
     })
   );
@@ -69,7 +78,14 @@
     <span role="columnheader" class="w-[8.1rem] shrink-0"><span class="sr-only">Frame</span></span>
     <span role="columnheader" class="w-[8.9rem] shrink-0"><span class="sr-only">Settings</span></span>
     {#each columns as { personId, name } (personId)}
-      <span role="columnheader" class="condensed w-[108px] shrink-0 truncate text-[14px] font-semibold">{name}</span>
+      <span role="columnheader" class="w-[108px] shrink-0">
+        <button
+          type="button"
+          class="condensed block max-w-full min-h-6 truncate text-[14px] font-semibold hover:underline"
+          title="Through all frames"
+          onclick={() => onperson(personId)}>{name}</button
+        >
+      </span>
     {/each}
   </div>
   <Virtualizer
@@ -87,6 +103,9 @@
         {columns}
         {nameOf}
         current={item === current}
+        beside={beside.includes(item.frame.id)}
+        best={best.get(item.frame.id) ?? ''}
+        onbeside={() => onbeside(item.frame.id)}
         onpick={() => (currentId = item.frame.id)}
         onopen={() => onopen(item.frame.id)}
       />
@@ -96,6 +115,6 @@
 <p class="condensed flex flex-wrap gap-x-6 gap-y-1 border-t border-line px-4 py-2 text-[13px] text-soft">
   <span>Enter rings a frame</span><span>X strikes it</span><span>M perhaps</span><span>↑ ↓ frames</span><span
     >O opens it</span
-  >
+  ><span>C beside others, V shows them</span>
   <span>number: blur against what is allowed</span>
 </p>

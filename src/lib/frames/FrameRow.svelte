@@ -9,12 +9,17 @@
     judged: FrameJudged;
     columns: readonly ExpectedFace[];
     current: boolean;
+    /** Whether it is to be shown beside others. */
+    beside: boolean;
+    /** Why it is the best of its burst; empty where it is not. */
+    best: string;
+    onbeside: () => unknown;
     nameOf: (personId: string) => string;
     onpick: () => unknown;
     onopen: () => unknown;
   }
   /** One frame: its picture, ringed if it is kept, everybody's eyes, and what it lacks. */
-  let { judged, columns, current, nameOf, onpick, onopen }: Props = $props();
+  let { judged, columns, current, beside, best, nameOf, onbeside, onpick, onopen }: Props = $props();
   const frame = $derived(judged.frame);
   const picture = framePicture(() => frame.id);
   const words = { keep: 'kept', maybe: 'perhaps', reject: 'rejected' } as const;
@@ -75,5 +80,11 @@
   {#each cells as { name, face }, index (index)}
     <div role="gridcell"><EyesCell {face} {name} picture={picture.eyesOf(face?.faceId)} /></div>
   {/each}
-  <div role="gridcell" class="ml-3 w-48 shrink-0 text-[14px] leading-5 text-pretty">{frameRemark(judged, nameOf)}</div>
+  <div role="gridcell" class="ml-3 w-56 shrink-0 text-[14px] leading-5 text-pretty">
+    {frameRemark(judged, nameOf)}
+    {#if best !== ''}<span class="block text-[13px] text-soft">{best}</span>{/if}
+    <label class="flex min-h-6 w-fit items-center gap-1.5 text-[13px] {beside ? '' : 'text-soft'}">
+      <input type="checkbox" checked={beside} onchange={onbeside} class="size-3.5 accent-(--ink)" />beside others
+    </label>
+  </div>
 </div>

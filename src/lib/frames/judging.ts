@@ -21,7 +21,7 @@ export interface Judging {
   /** In the order of the clock. */
   readonly judged: readonly FrameJudged[];
   /** How many times the camera was pointed. */
-  readonly bursts: number;
+  readonly bursts: readonly (readonly Frame[])[];
 }
 
 export function judging(app: App, setupId: string | null): Judging {
@@ -44,7 +44,7 @@ export function judging(app: App, setupId: string | null): Judging {
     columns,
     allowed,
     judged: frames.map((frame) => judgeFrame(frame, allowed(frame), seen, usual)),
-    bursts: bursts(frames).length
+    bursts: bursts(frames)
   };
 }
 

@@ -5,8 +5,12 @@
   import { framesTitle } from '$core/words/frames';
   import Choice from '$lib/controls/Choice.svelte';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
+  import { bestOfBursts, pairThatHolds } from '$core/frames/choose';
+  import { bestWords, pairWords } from '$core/words/compare';
   import EyesTable from '$lib/frames/EyesTable.svelte';
   import FrameView from '$lib/frames/FrameView.svelte';
+  import SideBySide from '$lib/frames/SideBySide.svelte';
+  import ThroughFrames from '$lib/frames/ThroughFrames.svelte';
   import ImportBar from '$lib/frames/ImportBar.svelte';
   import { judging, nameIn } from '$lib/frames/judging';
   import { areComplete } from '$core/record/recorded';
@@ -55,6 +59,42 @@
     const plan = row ? app.open.planned(row.setup).plan : null;
     return plan?.kind === 'plan' ? (plan.stops[plan.selected]?.odds ?? null) : null;
   });
+  const pair = $derived(
+    pairThatHolds(
+      ranked,
+      columns.map(({ personId }) => personId)
+    )
+  );
+  const best = $derived.by(() => {
+    const byId = new Map(judged.map((one) => [one.frame.id, one]));
+    return new Map(
+      [...bestOfBursts(judged, bursts)].flatMap(([id, next]): [string, string][] => {
+        const one = byId.get(id);
+        return one ? [[id, bestWords(one, next, nameOf)]] : [];
+      })
+    );
+  });
+  const mostBeside = 6;
+  const usualBeside = 3;
+  /** Marked to be shown beside each other. */
+  let beside = $state.raw<readonly string[]>([]);
+  function mark(id: string) {
+    beside = beside.includes(id) ? beside.filter((one) => one !== id) : [...beside, id].slice(-mostBeside);
+  }
+  /** Those that are marked; without two, the pair that holds everybody, else the first of the table. */
+  function compare() {
+    const there = beside.filter((id) => judged.some(({ frame }) => frame.id === id));
+    const proposed = pair ? [pair.first, pair.second] : filtered.slice(0, usualBeside);
+    const ids = there.length >= 2 ? there : proposed.map(({ frame }) => frame.id);
+    if (ids.length >= 2) void go({ beside: ids.join(' ') });
+  }
+  const compared = $derived(
+    (page.url.searchParams.get('beside') ?? '')
+      .split(' ')
+      .flatMap((id) => judged.find(({ frame }) => frame.id === id) ?? [])
+      .slice(0, mostBeside)
+  );
+  const person = $derived(page.url.searchParams.get('person'));
   const opened = $derived(page.url.searchParams.get('frame'));
   const openedJudged = $derived(judged.find(({ frame }) => frame.id === opened));
 
@@ -87,6 +127,30 @@
         order={filtered.map(({ frame }) => frame.id)}
         onopen={(id) => go({ frame: id })}
       />
+    {:else if compared.length >= 2}
+      <SideBySide
+        frames={compared}
+        {now}
+        {nameOf}
+        personId={person}
+        onperson={(id) => go({ person: id })}
+        onclose={() => go({ beside: null, person: null })}
+        ondrop={(dropped) =>
+          go({
+            beside: compared
+              .map(({ frame }) => frame.id)
+              .filter((id) => id !== dropped)
+              .join(' ')
+          })}
+      />
+    {:else if person !== null && judged.length > 0}
+      <ThroughFrames
+        judged={filtered}
+        personId={person}
+        {nameOf}
+        onopen={(id) => go({ frame: id })}
+        onclose={() => go({ person: null })}
+      />
     {:else}
       <main class="flex min-h-0 flex-1 flex-col">
         <input
@@ -103,7 +167,11 @@
           <div class="mb-3 flex flex-wrap items-start gap-x-6 gap-y-2">
             <div class="min-w-0 flex-1">
               <h1 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="frames-title">
-                {judged.length === 0 ? 'Who is sharp in which?' : framesTitle(ranked, nameOf)}
+                {judged.length === 0
+                  ? 'Who is sharp in which?'
+                  : pair
+                    ? pairWords(pair, nameOf)
+                    : framesTitle(ranked, nameOf)}
               </h1>
               <p class="text-soft">
                 {#if judged.length === 0}
@@ -113,7 +181,7 @@
                     label(setupId),
                     judged.length === 1
                       ? 'one frame'
-                      : `${judged.length} frames in ${bursts === 1 ? 'one burst' : `${bursts} bursts`}`,
+                      : `${judged.length} frames in ${bursts.length === 1 ? 'one burst' : `${bursts.length} bursts`}`,
                     columns.length > 0 ? `${columns.length} who must be sharp` : null,
                     odds === null ? null : `predicted: ${Math.round(odds * 100)} %`
                   ]
@@ -126,6 +194,7 @@
               <Button onclick={() => input?.click()}>Bring in pictures</Button>
               <Button color="alternative" onclick={() => (simulating = true)}>Simulate a burst</Button>
               {#if app.frames.list.length > 0}
+                <Button color="alternative" disabled={judged.length < 2} onclick={compare}>Side by side</Button>
                 <Button color="alternative" onclick={() => (saving = true)}>Save results</Button>
               {/if}
             </div>
@@ -210,7 +279,17 @@
           </p>
         {/if}
         {#if judged.length > 0}
-          <EyesTable judged={filtered} {columns} {nameOf} onopen={(id) => go({ frame: id })} />
+          <EyesTable
+            judged={filtered}
+            {columns}
+            {nameOf}
+            {beside}
+            {best}
+            onbeside={mark}
+            oncompare={compare}
+            onperson={(id) => go({ person: id })}
+            onopen={(id) => go({ frame: id })}
+          />
         {/if}
       </main>
     {/if}
