@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Checkbox } from 'flowbite-svelte';
   import type { ExpectedFace } from '$core/frames/expected';
   import type { FrameJudged } from '$core/frames/eyes';
   import { clockWords, frameNumber, frameRemark, reasonWords, settingsLine } from '$core/words/frames';
@@ -83,8 +84,6 @@
   <div role="gridcell" class="ml-3 w-56 shrink-0 text-[14px] leading-5 text-pretty">
     {frameRemark(judged, nameOf)}
     {#if best !== ''}<span class="block text-[13px] text-soft">{best}</span>{/if}
-    <label class="flex min-h-6 w-fit items-center gap-1.5 text-[13px] {beside ? '' : 'text-soft'}">
-      <input type="checkbox" checked={beside} onchange={onbeside} class="size-3.5 accent-(--ink)" />beside others
-    </label>
+    <div class="w-fit"><Checkbox checked={beside} onchange={onbeside}>beside others</Checkbox></div>
   </div>
 </div>

@@ -24,7 +24,7 @@
 </script>
 
 <div
-  class="relative aspect-[9/4] touch-none overflow-hidden bg-surround"
+  class="relative min-h-40 flex-1 touch-none overflow-hidden bg-surround"
   {@attach zoom.attach}
   data-testid="locked-eyes"
 >

@@ -2,8 +2,9 @@
   import { Button } from 'flowbite-svelte';
   import { tinykeys } from 'tinykeys';
   import { onMount } from 'svelte';
-  import { reasonFor, type FrameJudged } from '$core/frames/eyes';
+  import { reasonFor, type FaceJudged, type FrameJudged } from '$core/frames/eyes';
   import type { Choice as Chosen } from '$core/frames/schema';
+  import { verdictWords } from '$core/words/call';
   import { differenceWords } from '$core/words/compare';
   import { frameNumber, frameRemark, settingsLine } from '$core/words/frames';
   import Choice from '$lib/controls/Choice.svelte';
@@ -38,6 +39,14 @@
   const index = $derived(Math.min(at, frames.length - 1));
   let current = $state(0);
   const first = $derived(frames[0]);
+  /** "sharp, 1.2 px": discs under half a pixel are all alike. */
+  const discWords = ({ judged, discPx }: FaceJudged) =>
+    [
+      judged === 'unknown' ? 'cannot be told' : verdictWords[judged],
+      discPx === null ? null : discPx < 0.5 ? 'under 0.5 px' : `${discPx.toFixed(1)} px`
+    ]
+      .filter((part) => part !== null)
+      .join(', ');
   const faceOf = (one: FrameJudged | undefined) => one?.faces.find((face) => face.personId === shown);
 
   function flip() {
@@ -102,7 +111,7 @@
     <Button color="alternative" onclick={onclose}>All frames</Button>
   </div>
   <div
-    class="grid flex-1 content-start gap-px bg-surround max-sm:grid-cols-1"
+    class="grid flex-1 gap-px bg-surround"
     style:grid-template-columns="repeat({columns}, minmax(0, 1fr))"
     data-testid="side-by-side"
   >
@@ -114,7 +123,9 @@
             ? ''
             : differenceWords(one.frame, first.frame, [face?.discPx ?? null, faceOf(first)?.discPx ?? null])}
         <section
-          class="flex flex-col bg-surface {!flipping && i === current ? 'outline-2 -outline-offset-2 outline-ink' : ''}"
+          class="relative flex min-h-64 flex-col bg-surface {!flipping && i === current
+            ? 'after:pointer-events-none after:absolute after:inset-0 after:border-2 after:border-ink'
+            : ''}"
           aria-label="Frame {frameNumber(one.frame)}"
           onpointerdown={() => (current = i)}
         >
@@ -135,7 +146,7 @@
                     ? 'closed'
                     : face.ratio === null
                       ? 'cannot be told'
-                      : `${face.judged === 'sharp' ? 'sharp' : face.judged === 'touchSoft' ? 'a touch soft' : 'soft'}, ${face.discPx === null ? '' : `${face.discPx.toFixed(1)} px`}`}</span
+                      : discWords(face)}</span
               >
               {#if one.frame.choice}<span class="text-pencil"
                   >{{ keep: 'kept', maybe: 'perhaps', reject: 'rejected' }[one.frame.choice]}</span

@@ -180,6 +180,7 @@
               value={way}
               options={ways.map((value) => ({ value, name: wayWords[value] }))}
               onchange={(value) => (way = value)}
+              wrap
             />
           </div>
           <table class="mt-2 w-full text-left" data-testid="rates">

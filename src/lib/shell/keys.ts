@@ -21,7 +21,11 @@ export const keysHelp = [
 export function isTyping(event: KeyboardEvent): boolean {
   const target = event.target;
   if (!(target instanceof HTMLElement)) return false;
-  return target.closest('input:not([type=radio]), select, textarea, dialog, [role=menu], [contenteditable]') !== null;
+  return (
+    target.closest(
+      'input:not([type=radio], [type=checkbox]), select, textarea, dialog, [role=menu], [contenteditable]'
+    ) !== null
+  );
 }
 
 /** A key of the screen: not while somebody types or a dialog is open; a button that has the focus takes Enter for itself. */
