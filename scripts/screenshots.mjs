@@ -158,9 +158,34 @@ if (only.length === 0 || only.some((name) => name.startsWith('frame'))) {
   await page.getByRole('grid').evaluate((grid) => (grid.scrollTop = 0));
   await page.waitForTimeout(800);
   await page.screenshot({ path: join(root, 'docs/screenshots/frames.png') });
+  await page.goto(page.url().replace(/\?.*/, ''));
+  await page.getByText('by time', { exact: true }).click();
+  for (const number of ['202', '203', '204'])
+    await page
+      .getByTestId('frame-row')
+      .filter({ has: page.getByText(number, { exact: true }) })
+      .getByText('beside others')
+      .click();
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  await page.getByText('Wren', { exact: true }).click();
+  await page.getByTestId('locked-eyes').first().locator('img').waitFor();
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: join(root, 'docs/screenshots/side-by-side.png') });
+  await page.getByRole('button', { name: 'All frames' }).click();
   await page.getByRole('button', { name: 'Open FOC_0202.JPG' }).click();
   await page.getByTestId('plane-title').waitFor();
   await page.waitForTimeout(800);
   await page.screenshot({ path: join(root, 'docs/screenshots/frame.png') });
+}
+if (only.length === 0 || only.includes('record')) {
+  const fresh = await browser.newPage({ viewport: desk });
+  await fresh.goto(`${base}/setup/demo-west-door`);
+  await fresh.getByTestId('call').waitFor();
+  await fresh.getByRole('link', { name: 'Record' }).click();
+  await fresh.getByRole('button', { name: 'Show a made-up record' }).click();
+  await fresh.getByTestId('kit-groups').waitFor();
+  await fresh.locator('.main-svg').first().waitFor();
+  await fresh.waitForTimeout(1500);
+  await fresh.screenshot({ path: join(root, 'docs/screenshots/record.png') });
 }
 await end();

@@ -128,7 +128,7 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
   await expect(odds).toContainText('68 %');
   await page.getByRole('link', { name: 'Record' }).click();
   await expect(page.getByTestId('record-title')).toHaveText('Your 85 mm f/1.4 is on the mark.');
-  await expect(page.getByText('12 frames of the simulated camera')).toBeVisible();
+  await expect(page.getByText('12 frames, simulated')).toBeVisible();
   await expect(page.getByTestId('honesty')).toHaveText('Said 68 %, sharp 6 of 11');
   await page.getByText('person', { exact: true }).click();
   await expect(page.getByTestId('rates').getByRole('row')).toHaveCount(7);
@@ -178,6 +178,50 @@ test('a folder with everything else in it: each file is said, the one picture is
   await expect(said.filter({ hasText: 'drawing.svg' })).toContainText('no picture Focalis can read');
   await expect(said.filter({ hasText: '<b>cut</b>.jpg' })).toContainText('damaged, or cut off');
   await expect(page.getByTestId('frame-row')).toHaveCount(1);
+});
+
+test('the demo’s own frames: measured by one press, side by side, flipped, one person through all', async ({
+  page
+}) => {
+  test.setTimeout(240_000);
+  await page.goto('/setup/demo-west-door');
+  await expect(page.getByTestId('call')).toBeVisible();
+  await page.getByRole('link', { name: 'Frames' }).click();
+  await page.getByRole('button', { name: 'Measure 8 frames of West door' }).click();
+  await expect(page.getByTestId('importing')).toContainText('8 pictures brought in.', { timeout: 180_000 });
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByTestId('frame-row')).toHaveCount(8);
+
+  // Two of them by the keys, moved together, then in one place; the same key brings the other.
+  await page.keyboard.press('c');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('c');
+  await page.keyboard.press('v');
+  await expect(page.getByTestId('side-title')).toHaveText('Ines’s eyes in 2 frames');
+  const eyes = page.getByTestId('locked-eyes').locator('img');
+  await expect(eyes).toHaveCount(2);
+  const placed = () => eyes.evaluateAll((all) => all.map((one) => one.style.transform));
+  await expect.poll(async () => (await placed())[0]).toContain('scale(1)');
+  await page.getByTestId('locked-eyes').first().hover();
+  await page.mouse.wheel(0, -600);
+  await expect.poll(async () => (await placed())[0]).not.toContain('scale(1)');
+  const [left, right] = await placed();
+  expect(right).toBe(left);
+  await expectNoAxeFindings(page);
+  await page.keyboard.press('f');
+  await expect(eyes).toHaveCount(1);
+  const first = await page.getByTestId('side-by-side').getByRole('region').getAttribute('aria-label');
+  await page.keyboard.press('f');
+  await expect(page.getByTestId('side-by-side').getByRole('region')).not.toHaveAttribute('aria-label', first ?? '');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('side-by-side')).toContainText('kept');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Ines', exact: true }).click();
+  await expect(page.getByTestId('through-title')).toHaveText(/^Ines is sharp with open eyes in \d of 8 frames/);
+  await expectNoAxeFindings(page);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('frame-row')).toHaveCount(8);
 });
 
 test('whoever reads pictures can reach nothing', async ({ request, page }) => {

@@ -28,7 +28,7 @@ describe('the record in words', () => {
     expect(biasWords(groups[1] ?? never(), 'metric').title).toBe('on the mark');
     expect(kitWords(groups[0] ?? never())).toBe('Main body, good point');
     expect(recordTitle(kitGroups([...shot(41, 27), ...shot(40, -40, fifty)], asked), 'metric')).toMatch(
-      /^Your lenses miss: 85 mm f\/1\.4 1\.[34] cm behind and 50 mm f\/1\.8 [\d.]+ [cm]+ in front at 2 m\.$/
+      /^Your 85 mm f\/1\.4 focuses 1\.[34] cm behind at 2 m\. Another misses too\.$/
     );
     expect(recordTitle(kitGroups(shot(30, 0), asked), 'metric')).toBe('Your 85 mm f/1.4 is on the mark.');
   });

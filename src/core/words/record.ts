@@ -4,7 +4,6 @@ import { distanceEnds } from '../record/honesty';
 import { atDistanceMm, leastFocusings, type KitGroup } from '../record/groups';
 import type { Estimate } from '../record/learn';
 import type { Recorded } from '../record/schema';
-import { listed } from './call';
 import { formatLength, type LengthUnit } from './length';
 
 /** All errors are brought to this distance to be compared, mm. */
@@ -57,7 +56,7 @@ export function biasWords(group: KitGroup, unit: LengthUnit): { readonly title: 
   }
   if (standing === 'onTheMark') return { title: 'on the mark', detail: `± ${half} · ${scatter}` };
   const where = `${formatLength(Math.abs(bias.value), unit)} ${standing === 'front' ? 'in front' : 'behind'}`;
-  const worth = Math.abs(group.learned.bias.value) > group.learned.spread.value / 2;
+  const worth = Math.abs(group.learned.bias.value) > group.learned.spread.value;
   return { title: where, detail: `± ${half} · ${scatter}${worth ? '; more than it scatters' : ''}` };
 }
 
@@ -69,13 +68,11 @@ export function recordTitle(groups: readonly KitGroup[], unit: LengthUnit): stri
   const [first] = off;
   if (!first)
     return told.length === 1 ? `Your ${told[0]?.lens ?? ''} is on the mark.` : 'All your lenses are on the mark.';
-  const at = formatLength(comparedAtMm, unit);
-  const each = off.map((group) => `${group.lens} ${biasWords(group, unit).title}`);
-  const said =
-    off.length === 1
-      ? `Your ${first.lens} focuses ${biasWords(first, unit).title} at ${at}.`
-      : `Your lenses miss: ${listed(each)} at ${at}.`;
-  return told.length > off.length ? `${said} The rest is on the mark.` : said;
+  const how = first.recomposed ? ', recomposed,' : '';
+  const said = `Your ${first.lens}${how} focuses ${biasWords(first, unit).title} at ${formatLength(comparedAtMm, unit)}.`;
+  if (off.length > 1)
+    return `${said} ${off.length === 2 ? 'Another misses too.' : `${off.length - 1} others miss too.`}`;
+  return told.length > 1 ? `${said} The rest is on the mark.` : said;
 }
 
 const per100 = (share: number): number => Math.round(share * 100);

@@ -153,10 +153,10 @@
                 >{/if}
             </p>
             <p class="condensed text-soft">{settingsLine(one.frame)}</p>
-            {#if differs !== '' && first}<p class="condensed">
-                {differs} than {frameNumber(first.frame)}
-              </p>{/if}
-            <p class="text-pretty text-soft">{frameRemark(one, nameOf)}</p>
+            <p class="condensed min-h-5">
+              {differs !== '' && first ? `${differs} than ${frameNumber(first.frame)}` : ''}
+            </p>
+            <p class="min-h-10 text-pretty text-soft">{frameRemark(one, nameOf)}</p>
             <div class="mt-2 flex flex-wrap gap-2">
               <Button
                 size="xs"

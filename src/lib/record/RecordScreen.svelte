@@ -2,6 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import type { KitGroup } from '$core/record/groups';
+  import { readRecordFile } from '$core/formats/recordFile';
   import { hitRates, honestyOf, ways, type Way } from '$core/record/honesty';
   import type { Recorded } from '$core/record/schema';
   import {
@@ -46,6 +47,18 @@
     }
   }
   onMount(() => void load());
+  /** Something to look at: made up, and marked as simulated. */
+  async function showDemo() {
+    try {
+      const answer = await fetch('/demo/record.json');
+      const read = readRecordFile(await answer.text());
+      if (!answer.ok || !read.ok) throw new Error('It could not be fetched.');
+      await app.record.add(read.frames);
+      await load();
+    } catch (error) {
+      app.messages.problem(`The made-up record: ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
 
   const taken = $derived((all ?? []).filter(({ simulated }) => !simulated));
   const simulated = $derived((all ?? []).filter((frame) => frame.simulated));
@@ -75,7 +88,7 @@
   const scale = $derived(dotsScale(groups));
   const subtitle = $derived(
     [
-      `${frames.length === 1 ? 'one frame' : `${frames.length} frames`}${from === 'simulated' ? ' of the simulated camera' : ''}`,
+      `${frames.length === 1 ? 'one frame' : `${frames.length} frames`}${from === 'simulated' ? ', simulated' : ''}`,
       complete === frames.length ? null : `${complete} of them with all others of their setup`,
       groups.length > 0 ? `each dot is where a plane fell, brought to ${formatLength(comparedAtMm, unit)}` : null
     ]
@@ -101,6 +114,9 @@
             From them Focalis learns where your lenses focus and how you sway. Numbers only, and only in this browser.
           {:else}{subtitle}{/if}
         </p>
+        {#if frames.length === 0}
+          <div class="mt-3"><Button color="alternative" onclick={showDemo}>Show a made-up record</Button></div>
+        {/if}
       </div>
       <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
         {#if taken.length > 0 && simulated.length > 0}
