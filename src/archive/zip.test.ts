@@ -5,6 +5,7 @@ import { writeArchive } from '../core/formats/archive';
 import { defaultHabits } from '../core/habits/habits';
 import { demoJobs, demoParts } from '../core/job/demo';
 import { builtInKit } from '../core/kit/builtInKit';
+import { recordedFrame } from '../core/testing/recorded';
 import { readZip, zipLimits, zipped } from './zip';
 
 const [wedding, band] = demoJobs();
@@ -19,7 +20,8 @@ const archive: Archive<Blob> = {
     { file: { job: { ...wedding.job, bagId: 'b1' }, kit: none, ...demoParts(wedding) }, position: 5 },
     { file: { job: { ...band.job, habits: defaultHabits }, kit: none, ...demoParts(band) }, position: 9 }
   ],
-  pictures: [{ key: 'card-1', drawnFrom: '{}', picture }]
+  pictures: [{ key: 'card-1', drawnFrom: '{}', picture }],
+  record: [recordedFrame('measured')]
 };
 const files = () => writeArchive(archive, builtInKit, defaultHabits);
 const packed = () => zipped(files());
@@ -55,6 +57,7 @@ describe('everything as one zip', () => {
       // What they hold comes along, even where it came with Focalis.
       expect(file.kit.bodies.length).toBeGreaterThan(0);
     });
+    expect(back.record).toEqual(archive.record);
     const [shown] = back.pictures;
     expect(shown?.picture.type).toBe('image/jpeg');
     expect(await bytesOf(shown?.picture ?? new Blob())).toEqual(await bytesOf(picture));
@@ -67,7 +70,8 @@ describe('everything as one zip', () => {
       'jobs/0001.json',
       'jobs/0002.json',
       'kit.json',
-      'pictures/1.jpg'
+      'pictures/1.jpg',
+      'record.json'
     ]);
     const job = JSON.parse(new TextDecoder().decode(entries['jobs/0001.json'])) as { format: string };
     expect(job.format).toBe('focalis-job');
@@ -131,6 +135,8 @@ describe('a zip from elsewhere is refused in a sentence', () => {
     );
     const newer = strToU8('{"format":"focalis-archive","version":2}');
     expect(await reasonFor(await repacked({ [contentsName]: newer }))).toMatch(/newer than this Focalis reads/);
+    expect(await reasonFor(await repacked({ 'record.json': null }))).toBe('record.json: It is missing.');
+    expect(await reasonFor(await repacked({ 'record.json': strToU8('{}') }))).toMatch(/^record\.json: format/);
     // A picture can be drawn again.
     expect(await reasonFor(await repacked({ 'pictures/1.jpg': null }))).toBe('taken');
   });

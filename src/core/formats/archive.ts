@@ -10,12 +10,15 @@ import { id } from '../schema/values';
 import { issueField, issueReason } from './issues';
 import { readJobFile, writeJobFile, type JobFile } from './jobFile';
 import { readKitFile, writeKitFile } from './kitFile';
+import { readRecordFile, writeRecordFile } from './recordFile';
+import type { Recorded } from '../record/schema';
 import { forbiddenPath, shapeProblem } from './untrusted';
 
 const format = 'focalis-archive';
 const archiveVersion = 1;
 export const contentsName = 'focalis.json';
 const kitName = 'kit.json';
+const recordName = 'record.json';
 
 const contentsSchema = z.strictObject({
   format: z.literal(format),
@@ -33,6 +36,8 @@ const contentsSchema = z.strictObject({
       })
     )
     .max(3000),
+  /** The file of the record; null where there was none. */
+  record: z.literal(recordName).nullable().default(null),
   pictures: z.array(z.strictObject({ file: z.string(), key: z.string(), drawnFrom: z.string() })).max(3000)
 });
 
@@ -57,6 +62,8 @@ export interface Archive<P> {
   readonly bags: readonly Bag[];
   readonly jobs: readonly ArchivedJob[];
   readonly pictures: readonly Picture<P>[];
+  /** Measured frames. */
+  readonly record: readonly Recorded[];
 }
 
 /** A file of an archive: its name, and what is in it. */
@@ -73,7 +80,7 @@ const pictureName = (index: number, type: string): string | null =>
  * @param habits the photographer's own figures, as settings have them
  */
 export function writeArchive<P extends { readonly type: string }>(
-  { savedAt, settings, kit, bags, jobs, pictures }: Archive<P>,
+  { savedAt, settings, kit, bags, jobs, pictures, record }: Archive<P>,
   kitOfJobs: Kit,
   habits: Job['habits']
 ): ArchiveFile<P>[] {
@@ -93,11 +100,13 @@ export function writeArchive<P extends { readonly type: string }>(
     savedAt,
     settings,
     jobs: written.map((item) => item.contents),
+    record: record.length > 0 ? recordName : null,
     pictures: shown.map((item) => item.contents)
   };
   return [
     [contentsName, JSON.stringify(contents)],
     [kitName, writeKitFile({ kit, bags })],
+    ...(record.length > 0 ? [[recordName, writeRecordFile(record)] as const] : []),
     ...written.map((item) => item.entry),
     ...shown.map((item) => item.entry)
   ];
@@ -125,12 +134,21 @@ export async function readArchive<P>(
   if (text === null) return refuse('It is no archive of Focalis: the list of its contents is missing.');
   const contents = readContents(text);
   if (!contents.ok) return contents;
-  const { savedAt, settings, jobs, pictures } = contents.data;
+  const { savedAt, settings, jobs, pictures, record: recordFile } = contents.data;
 
   const kitText = await files.text(kitName);
   if (kitText === null) return inFile(kitName, '', 'It is missing.');
   const kit = readKitFile(kitText);
   if (!kit.ok) return inFile(kitName, kit.field, kit.reason);
+
+  let record: readonly Recorded[] = [];
+  if (recordFile !== null) {
+    const recordText = await files.text(recordFile);
+    if (recordText === null) return inFile(recordFile, '', 'It is missing.');
+    const result = readRecordFile(recordText);
+    if (!result.ok) return inFile(recordFile, result.field, result.reason);
+    record = result.frames;
+  }
 
   const read: ArchivedJob[] = [];
   const ids = new Set<string>();
@@ -151,7 +169,7 @@ export async function readArchive<P>(
     const picture = await files.picture(file);
     if (picture !== null) shown.push({ key, drawnFrom, picture });
   }
-  return { ok: true, archive: { savedAt, settings, ...kit.file, jobs: read, pictures: shown } };
+  return { ok: true, archive: { savedAt, settings, ...kit.file, jobs: read, pictures: shown, record } };
 }
 
 function readContents(text: string) {

@@ -1,7 +1,8 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { recordedFrame } from '../testing/recorded';
-import { readRecordFile, writeRecordCsv, writeRecordFile } from './recordFile';
+import { writeRecordCsv } from './recordCsv';
+import { readRecordFile, writeRecordFile } from './recordFile';
 
 const frames = [
   recordedFrame('a'),

@@ -55,6 +55,13 @@ export class RecordShelf {
     });
   }
 
+  /** How many of these are not here. */
+  async missing(frames: readonly Recorded[]): Promise<number> {
+    if (frames.length === 0) return 0;
+    const there = new Set(await this.#table.toCollection().primaryKeys());
+    return frames.filter(({ id }) => !there.has(id)).length;
+  }
+
   async forget(ids: readonly string[]): Promise<void> {
     await this.#table.bulkDelete([...ids]);
   }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { readRecordFile, writeRecordCsv, writeRecordFile } from '$core/formats/recordFile';
+  import { writeRecordCsv } from '$core/formats/recordCsv';
+  import { readRecordFile, writeRecordFile } from '$core/formats/recordFile';
   import type { Recorded } from '$core/record/schema';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { saveBlob, saveText } from '$lib/controls/download';

@@ -110,7 +110,7 @@ export class App {
     this.files = new JobFiles(parts, this.jobs, read);
     const fetcher: typeof fetch = (...asked) => (options.fetch ?? fetch)(...asked);
     this.travel = new Travel(parts, this.files, read, fetcher);
-    this.backup = new Backup(parts, this.thumbnails, options.packing ?? packing);
+    this.backup = new Backup(parts, this.thumbnails, this.record, options.packing ?? packing);
   }
 
   #keep(changes: readonly Change[]): void {

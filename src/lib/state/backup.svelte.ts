@@ -2,7 +2,7 @@
 import { writeArchive, type Archive, type ArchiveFile, type ArchiveResult } from '$core/formats/archive';
 import { restoreWords, type RestoreHow } from '$core/job/restoring';
 import type { Kit } from '$core/kit/schema';
-import { readJobParts, untouchedDemos, type Change, type Row, type Thumbnails } from '$lib/data';
+import { readJobParts, untouchedDemos, type Change, type RecordShelf, type Row, type Thumbnails } from '$lib/data';
 import { reasonOf, type Parts } from './parts';
 import { restoring, travelling } from './restoring';
 
@@ -17,6 +17,9 @@ const dayMs = 24 * 3600 * 1000;
 const remindAfterMs = 14 * dayMs;
 const laterMs = 7 * dayMs;
 
+const recordWords = (count: number): string =>
+  count === 1 ? 'One frame comes to the record.' : `${count} frames come to the record.`;
+
 export interface Restorable {
   readonly archive: Archive<Blob>;
   readonly how: RestoreHow;
@@ -30,11 +33,13 @@ export class Backup {
   readonly #parts: Parts;
   readonly #thumbnails: Thumbnails;
   readonly #packing: Packing;
+  readonly #record: RecordShelf;
   /** What is under way, in words; empty when nothing is. */
   busy = $state('');
   share = $state(0);
 
-  constructor(parts: Parts, thumbnails: Thumbnails, packing: Packing) {
+  constructor(parts: Parts, thumbnails: Thumbnails, record: RecordShelf, packing: Packing) {
+    this.#record = record;
     this.#parts = parts;
     this.#thumbnails = thumbnails;
     this.#packing = packing;
@@ -85,7 +90,8 @@ export class Backup {
       const savedAt = new Date(now()).toISOString();
       const bags = values(store.table('bags').list);
       const pictures = await this.#thumbnails.all();
-      const archive = { savedAt, settings: travelling(settings.now), kit, bags, jobs, pictures };
+      const record = await this.#record.all();
+      const archive = { savedAt, settings: travelling(settings.now), kit, bags, jobs, pictures, record };
       const blob = await this.#packing.pack(writeArchive(archive, open.kit, settings.now.habits), this.#progress);
       settings.set({ backedUpAt: now(), remindAt: now() + remindAfterMs });
       return blob;
@@ -103,7 +109,9 @@ export class Backup {
   async weigh(archive: Archive<Blob>, how: RestoreHow): Promise<Restorable> {
     await this.#parts.store.flush();
     const { changes, counts } = await restoring(this.#parts, archive, how);
-    return { archive, how, changes, words: restoreWords(counts), idle: changes.length === 0 };
+    const measured = await this.#record.missing(archive.record);
+    const words = [...restoreWords(counts), ...(measured > 0 ? [recordWords(measured)] : [])];
+    return { archive, how, changes, words, idle: changes.length === 0 && measured === 0 };
   }
 
   /** Takes it, as one step that can be undone. True when it was taken; nothing has changed when it was not. */
@@ -117,7 +125,10 @@ export class Backup {
       for (const { key, drawnFrom, picture } of archive.pictures)
         if ((await this.#thumbnails.kept(key, drawnFrom)) === null)
           await this.#thumbnails.keep({ key, drawnFrom, picture });
-      messages.done(`Restored. ${restoreWords(counts).join(' ')}`, step);
+      // The record only ever grows by it: what is here stays.
+      const measured = await this.#record.add(archive.record);
+      const words = [...restoreWords(counts), ...(measured > 0 ? [recordWords(measured)] : [])];
+      messages.done(`Restored. ${words.join(' ')}`, step);
       return true;
     });
     return done ?? false;
