@@ -4,7 +4,7 @@ import type { Job, JobSetup } from './schema';
 
 export function newJob(id: string, name: string, changes: Partial<Job> = {}): Job {
   const rest = { bagId: null, state: 'open', habits: null } as const;
-  return { id, name, date: null, notes: '', stopStep: 'third', ...rest, packing: [], ...changes };
+  return { id, name, date: null, notes: '', stopStep: 'third', ...rest, packing: [], clocks: [], ...changes };
 }
 
 /** A setup with the day still before it: nothing ticked, nothing done, nothing different. */

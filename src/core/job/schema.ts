@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import { habitsSchema } from '../habits/habits';
-import { id, limits, name, uniqueIds } from '../schema/values';
+import { between, id, limits, name, uniqueIds } from '../schema/values';
 import {
   backgroundsSchema,
   cameraSchema,
@@ -38,6 +38,12 @@ export const jobSchema = z.strictObject({
     .refine((items) => uniqueIds(items), 'two items share an id')
     .default([])
     .describe('What is packed: bodies, lenses and adapters by their id, and other things'),
+  clocks: z
+    .array(z.strictObject({ body: z.string().min(1).max(900), offsetMs: between(-3.2e11, 3.2e11) }))
+    .max(50)
+    .refine((clocks) => new Set(clocks.map(({ body }) => body)).size === clocks.length, 'two clocks are of one body')
+    .default([])
+    .describe("What is to be added to each body's clock, ms"),
   habits: habitsSchema.nullable().describe("Figures that came with this job; null for the photographer's own")
 });
 

@@ -103,6 +103,6 @@ export function settingsLine({ fNumber, shutterS, iso }: Pick<Frame, 'fNumber' |
     .join(' · ');
 }
 
-/** "14:36:02" by the body's clock. */
+/** "14:36:02". @param clockMs as if it were UTC, ms */
 export const clockWords = (clockMs: number | null): string =>
   clockMs === null ? '' : new Date(clockMs).toISOString().slice(11, 19);

@@ -11,6 +11,8 @@
     type?: 'text' | 'date';
     /** Whether it may be left empty. */
     optional?: boolean;
+    /** What is wrong with a text; null when nothing is. */
+    problem?: (text: string) => string | null;
     /** What others have been called, to choose from. */
     suggestions?: readonly string[];
     onchange: (value: string, how: How) => unknown;
@@ -21,6 +23,7 @@
     maxlength = limits.maxNameLength,
     type = 'text',
     optional = false,
+    problem = () => null,
     suggestions = [],
     onchange
   }: Props = $props();
@@ -33,6 +36,8 @@
     read: (text): Read<string> => {
       const trimmed = text.trim();
       if (/[<>]/.test(trimmed)) return { ok: false, message: 'Without < and >, please.' };
+      const wrong = trimmed === '' && optional ? null : problem(trimmed);
+      if (wrong !== null) return { ok: false, message: wrong };
       return trimmed === '' && !optional ? { ok: false, message: 'It needs a name.' } : { ok: true, value: trimmed };
     },
     onchange: (text, how) => onchange(text, how)

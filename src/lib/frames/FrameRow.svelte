@@ -3,6 +3,7 @@
   import type { ExpectedFace } from '$core/frames/expected';
   import type { FrameJudged } from '$core/frames/eyes';
   import { clockWords, frameNumber, frameRemark, reasonWords, settingsLine } from '$core/words/frames';
+  import { getApp } from '$lib/state/app.svelte';
   import EyesCell from './EyesCell.svelte';
   import { framePicture } from './picture.svelte';
 
@@ -21,6 +22,7 @@
   }
   /** One frame: its picture, ringed if it is kept, everybody's eyes, and what it lacks. */
   let { judged, columns, current, beside, best, nameOf, onbeside, onpick, onopen }: Props = $props();
+  const app = getApp();
   const frame = $derived(judged.frame);
   const picture = framePicture(() => frame.id);
   const words = { keep: 'kept', maybe: 'perhaps', reject: 'rejected' } as const;
@@ -71,7 +73,10 @@
     </button>
   </div>
   <div role="rowheader" class="condensed w-[8.9rem] shrink-0 text-[13px] leading-5">
-    <p><b class="text-[14px]">{frameNumber(frame)}</b> <span class="text-soft">{clockWords(frame.clockMs)}</span></p>
+    <p>
+      <b class="text-[14px]">{frameNumber(frame)}</b>
+      <span class="text-soft">{clockWords(app.frames.timeOf(frame))}</span>
+    </p>
     <p>{settingsLine(frame)}</p>
     {#if frame.preview}<p class="text-soft">preview, {frame.widthPx} px</p>{/if}
     {#if frame.choice}<p class="text-soft">

@@ -117,7 +117,7 @@
       {[
         settingsLine(frame),
         frame.focalLengthMm === null ? '' : `${Math.round(frame.focalLengthMm)} mm`,
-        clockWords(frame.clockMs),
+        clockWords(app.frames.timeOf(frame)),
         `frame ${at + 1} of ${order.length}`
       ]
         .filter((part) => part !== '')

@@ -91,9 +91,9 @@ export function named(frame: Frame, expected: readonly ExpectedFace[]): Frame {
   };
 }
 
-/** Of which setup a picture is, by its time, its lens and the number of faces; null where none fits. */
+/** Of which setup a picture is, by its time (corrected), its lens and the number of faces; null where none fits. */
 export function matched(
-  { facts, faces }: ReadFrame,
+  { clockMs, focalLengthMm, faces }: Pick<Frame, 'clockMs' | 'focalLengthMm' | 'faces'>,
   setups: readonly { readonly row: SetupRow; readonly expected: number }[],
   date: string | null
 ): string | null {
@@ -109,7 +109,7 @@ export function matched(
       faces: expected
     };
   });
-  return matchSetup({ clockMs: facts.clockMs, focalLengthMm: facts.focalLengthMm, faces: faces.length }, windows);
+  return matchSetup({ clockMs, focalLengthMm, faces: faces.length }, windows);
 }
 
 /** A frame with the rating and the label its sidecar gives it; one that cannot be read gives none. */

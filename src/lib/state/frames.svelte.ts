@@ -1,5 +1,6 @@
 /** The pictures taken at a job: brought in, matched to its setups and people, chosen among. */
 import { expectedFaces, type ExpectedFace } from '$core/frames/expected';
+import { clockKey, timeOf, type Clock } from '$core/frames/clocks';
 import type { Choice, Frame, Reason } from '$core/frames/schema';
 import { newRow, type FramePicture, type FramePictures } from '$lib/data';
 import type { ReadFrame } from '../../faces/readPicture';
@@ -31,7 +32,8 @@ export class Frames {
   readonly bySetup: ReadonlyMap<string | null, readonly FrameEntry[]> = $derived.by(() => {
     const known = new Map<string | null, FrameEntry[]>();
     const inOrder = [...this.list].sort(
-      (a, b) => (a.frame.clockMs ?? 0) - (b.frame.clockMs ?? 0) || (a.frame.file.name < b.frame.file.name ? -1 : 1)
+      (a, b) =>
+        (this.timeOf(a.frame) ?? 0) - (this.timeOf(b.frame) ?? 0) || (a.frame.file.name < b.frame.file.name ? -1 : 1)
     );
     for (const entry of inOrder) {
       const setup = entry.frame.setupId;
@@ -45,6 +47,41 @@ export class Frames {
     this.#parts = parts;
     this.#pictures = pictures;
     this.bringing = new Bringing(read);
+  }
+
+  get clocks(): readonly Clock[] {
+    return this.#parts.open.job?.clocks ?? [];
+  }
+
+  /** When a frame was taken, its body's clock corrected, as if it were UTC, ms; null where its file does not say. */
+  timeOf(frame: Frame): number | null {
+    return timeOf(frame, this.clocks);
+  }
+
+  /** Corrects the clock of a body; frames nobody has put to a setup by hand are matched anew. */
+  async setClock(body: string, offsetMs: number): Promise<void> {
+    const owner = this.#parts.open.id;
+    const { matched, named } = await bringingIn();
+    if (owner === null || this.#parts.open.id !== owner) return;
+    const clocks = [
+      ...this.clocks.filter((clock) => clock.body !== body),
+      ...(offsetMs === 0 ? [] : [{ body, offsetMs }])
+    ];
+    const setups = this.#setups();
+    const date = this.#parts.open.job?.date ?? null;
+    this.#parts.store.edit('Clock of a body', (draft) => {
+      draft.change('jobs', owner, (job) => ({ ...job, clocks }));
+      for (const { id, frame } of this.list) {
+        if (frame.setupByHand || clockKey(frame) !== body) continue;
+        const setupId = matched({ ...frame, clockMs: timeOf(frame, clocks) }, setups, date);
+        if (setupId === frame.setupId) continue;
+        draft.change('frames', id, (now) => named({ ...now, setupId }, this.#expectedOf(setupId)));
+      }
+    });
+  }
+
+  #setups() {
+    return this.#parts.open.rows.map((row) => ({ row, expected: this.expected(row).length }));
   }
 
   picture(id: string): Promise<FramePicture | undefined> {
@@ -99,13 +136,11 @@ export class Frames {
     try {
       const { frameOf, isSidecarOf, matched, named, withSidecar } = await bringingIn();
       const id = this.#parts.newId();
-      const setups = this.#parts.open.rows.map((row) => ({ row, expected: this.expected(row).length }));
-      const setup = setupId ?? matched(read, setups, this.#parts.open.job?.date ?? null);
       const { newId } = this.#parts;
-      const value = named(
-        frameOf(read, { id, file, setupId: setup, setupByHand: setupId !== null, newId }),
-        this.#expectedOf(setup)
-      );
+      const bare = frameOf(read, { id, file, setupId, setupByHand: setupId !== null, newId });
+      const at = { ...bare, clockMs: this.timeOf(bare) };
+      const setup = setupId ?? matched(at, this.#setups(), this.#parts.open.job?.date ?? null);
+      const value = named({ ...bare, setupId: setup }, this.#expectedOf(setup));
       const crops = read.faces.map(({ crop }, index) => ({
         faceId: value.faces[index]?.id ?? '',
         picture: crop.picture

@@ -94,6 +94,31 @@ describe('pictures brought in', () => {
     expect(app.frames.list.map(({ frame }) => frame.file.name)).toEqual(['good.jpg', 'last.jpg']);
   });
 
+  it('follow the corrected clock of their body: matched anew and in its order, in one step; those put by hand stay', async () => {
+    const { app } = opened;
+    // Its clock is three hours ahead: by it, the picture was taken long after.
+    const ahead = 3 * 3_600_000;
+    const taken = Date.UTC(2027, 5, 12, 13, 45);
+    const facts = { model: 'A', make: 'B', serial: '1', clockMs: taken + ahead };
+    answers['a1.jpg'] = pictureOf('demo-west-door', 1, { ...facts, focalLengthMm: null });
+    answers['a2.jpg'] = pictureOf('demo-west-door', 2, { ...facts, clockMs: taken + ahead + 500 });
+    answers['b1.jpg'] = pictureOf('demo-west-door', 3, { ...facts, serial: '2', clockMs: taken });
+    await app.frames.add([file('a1.jpg'), file('b1.jpg')]);
+    await app.frames.add([file('a2.jpg')], 'demo-speeches');
+    const of = (name: string) => app.frames.list.find(({ frame }) => frame.file.name === name)?.frame;
+    const before = of('a1.jpg')?.setupId;
+    expect(before).not.toBe('demo-west-door');
+    await app.frames.setClock('B A · 1', -ahead);
+    expect(of('a1.jpg')?.setupId).toBe('demo-west-door');
+    expect(of('a2.jpg')?.setupId).toBe('demo-speeches');
+    const one = of('a1.jpg');
+    expect(one && app.frames.timeOf(one)).toBe(taken);
+    expect(app.open.job?.clocks).toEqual([{ body: 'B A · 1', offsetMs: -ahead }]);
+    await app.step('undo');
+    expect(of('a1.jpg')?.setupId).toBe(before);
+    expect(app.open.job?.clocks).toEqual([]);
+  });
+
   it('wait while paused, take more that are dropped meanwhile, and stop where they are stopped', async () => {
     const { app } = opened;
     for (const n of [1, 2, 3, 4]) answers[`${n}.jpg`] = pictureOf('demo-west-door', n);

@@ -81,7 +81,8 @@ export class Jobs {
         state,
         name: freeName(as === 'template' ? `${row.value.name}, template` : row.value.name, this.names),
         date: as === 'copy' ? row.value.date : null,
-        packing: row.value.packing.map((item) => ({ ...item, packed: false }))
+        packing: row.value.packing.map((item) => ({ ...item, packed: false })),
+        clocks: []
       };
       const setups = parts.setups.map(asBefore);
       const file = { job, kit: { bodies: [], lenses: [], adapters: [] }, ...parts, setups };

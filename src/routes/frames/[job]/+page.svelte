@@ -27,6 +27,7 @@
   const isOpen = $derived(app.open.id === jobId);
   let simulating = $state(false);
   let saving = $state(false);
+  let correcting = $state(false);
   let order = $state<'best' | 'time'>('best');
   let shown = $state<'all' | 'open' | 'kept'>('all');
   let input = $state<HTMLInputElement>();
@@ -280,6 +281,7 @@
                   {/each}
                 </Select>
               </label>
+              <Button color="alternative" onclick={() => (correcting = true)}>Clocks</Button>
               {#if setupId !== null && judged.length > 0}
                 <div class="flex h-8 items-center">
                   <Checkbox
@@ -335,6 +337,9 @@
           void go({ setup: id });
         }}
       />{/await}
+  </OnceOpen>
+  <OnceOpen open={correcting}>
+    {#await import('$lib/frames/Clocks.svelte') then { default: Clocks }}<Clocks bind:open={correcting} />{/await}
   </OnceOpen>
   <OnceOpen open={saving}>
     {#await import('$lib/frames/SaveResults.svelte') then { default: SaveResults }}<SaveResults
