@@ -22,30 +22,37 @@ export interface FaceJudged {
 export const eyesPx = ({ left, right }: Pick<FrameFace, 'left' | 'right'>): number =>
   Math.hypot(left.x - right.x, left.y - right.y);
 
-/** What is usually to be seen of somebody's eyes. */
+/** What is usually to be seen of somebody's eyes, each for itself. */
 export interface UsualEyes {
   /** Range of the light about the irises. */
-  readonly contrast: number;
+  readonly contrast: FrameFace['contrast'];
   /** Gap of the lids over the eye's width. */
-  readonly lids: number;
+  readonly lids: FrameFace['lids'];
 }
 
 /**
- * Closed eyes have both less to see and lids nearer together than is usual for that person (held against frames of the simulated
- * camera): blur takes contrast but leaves the lids.
+ * Closed eyes have both less to see and lids nearer together than is usual for that person, each in one eye at least (held against frames
+ * of the simulated camera): blur takes contrast but leaves the lids, and of a turned head only one eye tells either.
  */
 const closedBelow = { contrast: 0.72, lids: 0.76 } as const;
 /** Frames of somebody from which what is usual can be told. */
 const leastFrames = 4;
 
-const both = ({ left, right }: { readonly left: number; readonly right: number }) => (left + right) / 2;
+type Each = FrameFace['lids'];
+/** The lesser of the two eyes, over what is usual for it. */
+const lesser = (now: Each, usual: Each): number => Math.min(now.left / usual.left, now.right / usual.right);
+
+const eachEye = (faces: readonly FrameFace[], of: (face: FrameFace) => Each): Each => ({
+  left: median(faces, (face) => of(face).left) ?? 0,
+  right: median(faces, (face) => of(face).right) ?? 0
+});
 
 /** What is usual for each person: the median over frames. Nobody with too few frames. */
 export function usualEyes(frames: readonly Frame[]): ReadonlyMap<string, UsualEyes> {
   const named = frames.flatMap(({ faces }) => faces.filter(({ personId }) => personId !== null));
   const usual = (faces: readonly FrameFace[]): UsualEyes => ({
-    contrast: median(faces, ({ contrast }) => both(contrast)) ?? 0,
-    lids: median(faces, ({ lids }) => both(lids)) ?? 0
+    contrast: eachEye(faces, ({ contrast }) => contrast),
+    lids: eachEye(faces, ({ lids }) => lids)
   });
   return new Map(
     [...group(named, ({ personId }) => personId ?? '')].flatMap(([id, faces]): [string, UsualEyes][] =>
@@ -63,8 +70,8 @@ export function judgeFace(
   const known = face.personId === null ? undefined : usual.get(face.personId);
   const closed =
     known !== undefined &&
-    both(face.contrast) < closedBelow.contrast * known.contrast &&
-    both(face.lids) < closedBelow.lids * known.lids;
+    lesser(face.contrast, known.contrast) < closedBelow.contrast &&
+    lesser(face.lids, known.lids) < closedBelow.lids;
   // The lashes of a closed eye are a line: what looks like a movement there is none.
   const [smear] = closed ? [] : eyes.flatMap((eye) => eye.smear ?? []).sort((a, b) => b.gain - a.gain);
   const base = { faceId: face.id, personId: face.personId, closed, smear: smear ?? null };

@@ -2,10 +2,13 @@
  * Where the plane fell: the discs measured of everybody, held against the discs a plane at each depth would give them, with heavy tails
  * (Student, four degrees of freedom), times what was to be expected before. Half-blind by nature: one disc alone never tells its side.
  */
+import { group } from 'd3-array';
 import { blurDiscDiameter } from '../optics/blur';
 import { normalDensity } from '../statistics/normal';
 
 export interface PlaneFeature {
+  /** Whose it is: of the eyes of one face the sharper is enough. Features of nobody stand alone. */
+  readonly of?: string;
   /** mm from the lens, as planned. */
   readonly depthMm: number;
   /** How sure that is, relative to the others, mm. */
@@ -118,10 +121,11 @@ function discAt(
   return blurDiscDiameter(focalLengthMm, fNumber, plane, Math.max(depthMm, 1), pupilMagnification) * pxPerMm;
 }
 
-/** The chance that the plane lies where nobody's disc is larger than `allowedPx`. */
+/** The chance that the plane lies where everybody has an eye whose disc is no larger than `allowedPx`. */
 export function chanceHeld({ depths, chances }: PlaneFound, asked: PlaneAsked, allowedPx: number): number {
+  const faces = [...group(asked.features, (feature) => feature.of ?? feature).values()];
   return depths.reduce((sum, plane, index) => {
-    const held = asked.features.every(({ depthMm }) => discAt(depthMm, plane, asked) <= allowedPx);
+    const held = faces.every((eyes) => eyes.some(({ depthMm }) => discAt(depthMm, plane, asked) <= allowedPx));
     return sum + (held ? (chances[index] ?? 0) : 0);
   }, 0);
 }

@@ -72,6 +72,7 @@ export function readFrame(
       return eye.ok
         ? [
             {
+              of: face.id,
               depthMm: point?.depth ?? own.depthMm,
               depthSdMm: face.personId === target.subjectId ? targetSdMm : standingSdMm,
               discPx: eye.discPx,

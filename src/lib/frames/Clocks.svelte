@@ -4,7 +4,6 @@
   import { clockKey, fitClock, offsetFromPhone, offsetWords, readOffset } from '$core/frames/clocks';
   import type { Frame } from '$core/frames/schema';
   import { clockWords, frameNumber } from '$core/words/frames';
-  import { listed } from '$core/words/call';
   import Dialog from '$lib/controls/Dialog.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import type { How } from '$lib/data';
@@ -54,7 +53,7 @@
       <h3 class="font-semibold">{body}</h3>
       <p class="text-soft">
         {count === 1 ? 'One frame' : `${count} frames`}{frames.length > 0
-          ? `, by its clock ${listed([...new Set([frames[0], frames.at(-1)].map((frame) => clockWords(frame?.clockMs ?? null)))])}`
+          ? `, by its clock from ${clockWords(frames[0]?.clockMs ?? null)} to ${clockWords(frames.at(-1)?.clockMs ?? null)}`
           : ', without a time'}
       </p>
       {#if chosen}
@@ -90,8 +89,7 @@
           <div class="w-36">
             <TextField
               label="The phone shows"
-              value=""
-              optional
+              value={clockWords((chosen.clockMs ?? 0) + offsetMs)}
               problem={(text) =>
                 offsetFromPhone(chosen.clockMs ?? 0, text) === null ? 'A time such as 14:36:22.' : null}
               onchange={(text, how) => {
