@@ -154,6 +154,11 @@ async function atTheDesk(page: Page, look: Look): Promise<void> {
   await page.getByRole('link', { name: 'Kit' }).click();
   await expect(page.getByRole('button', { name: '85 mm f/1.4' })).toBeVisible();
   await look();
+  await page.getByRole('link', { name: 'Record' }).click();
+  await page.getByRole('button', { name: 'Show a made-up record' }).click();
+  await expect(page.getByTestId('kit-groups')).toBeVisible();
+  await expect(page.getByTestId('honesty-chart').locator('.main-svg').first()).toBeVisible();
+  await look();
   await page.goto(`/pickup/${'A'.repeat(22)}#${'A'.repeat(43)}.demo-fernhall`);
   await expect(page.getByRole('button', { name: 'Collect' })).toBeVisible();
   await look();

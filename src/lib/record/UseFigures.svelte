@@ -73,7 +73,7 @@
     <ul class="mt-1" data-testid="changes">
       {#each changed.slice(0, 6) as one (one.id)}
         <li class="flex justify-between gap-4 border-b border-line py-1">
-          <a class="min-w-0 truncate underline" href="/setup/{one.id}">{one.name}</a>
+          <a class="block min-h-6 min-w-0 truncate leading-6 underline" href="/setup/{one.id}">{one.name}</a>
           <span class="whitespace-nowrap tabular-nums">{one.before} → <b class="font-semibold">{one.after}</b></span>
         </li>
       {/each}
