@@ -1,7 +1,8 @@
 /** Frames in words: which one holds everybody, and what each of the others lacks. */
 import type { FaceJudged, FrameJudged } from '../frames/eyes';
+import type { Fact } from '../frames/facts';
 import type { Frame, Reason } from '../frames/schema';
-import { listed, spoken } from './call';
+import { capital, listed, spoken } from './call';
 import { formatIso, formatShutter } from './light';
 
 type NameOf = (personId: string) => string;
@@ -13,6 +14,23 @@ export const reasonWords: Readonly<Record<Reason, string>> = {
   framing: 'framing',
   expression: 'expression'
 };
+
+export const factWords: Readonly<Record<Fact, string>> = {
+  focalLengthMm: 'Focal length, mm',
+  fNumber: 'Stop',
+  shutterS: 'Shutter',
+  iso: 'ISO'
+};
+
+/** "Focal length and stop are not in 5 of the files." */
+export function missingWords(missing: readonly { readonly fact: Fact; readonly frames: number }[]): string {
+  const most = Math.max(...missing.map(({ frames }) => frames));
+  const names = missing.map(
+    ({ fact }) => ({ focalLengthMm: 'focal length', fNumber: 'stop', shutterS: 'shutter', iso: 'ISO' })[fact]
+  );
+  const verb = names.length === 1 ? 'is' : 'are';
+  return `${capital(listed(names))} ${verb} not in ${most === 1 ? 'one of the files' : `${most} of the files`}.`;
+}
 
 const notToldWords = {
   small: 'too small',

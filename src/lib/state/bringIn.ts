@@ -3,13 +3,14 @@ import { isSidecarOf, readSidecar } from '$core/formats/sidecar';
 import { assignFaces } from '$core/frames/assign';
 import { eyesPx } from '$core/frames/eyes';
 import type { ExpectedFace } from '$core/frames/expected';
+import { withSaid } from '$core/frames/facts';
 import { matchSetup, type SetupWindow } from '$core/frames/match';
 import type { Frame, FrameFace } from '$core/frames/schema';
 import { minuteOf } from '$core/setup/schedule';
 import type { ReadFrame } from '../../faces/readPicture';
 import type { SetupRow } from './openJob.svelte';
 
-export { isSidecarOf };
+export { isSidecarOf, withSaid };
 
 export interface Asked {
   readonly id: string;

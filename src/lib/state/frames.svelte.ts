@@ -1,6 +1,7 @@
 /** The pictures taken at a job: brought in, matched to its setups and people, chosen among. */
 import { expectedFaces, type ExpectedFace } from '$core/frames/expected';
 import { clockKey, timeOf, type Clock } from '$core/frames/clocks';
+import type { Said } from '$core/frames/facts';
 import type { Choice, Frame, Reason } from '$core/frames/schema';
 import { newRow, type FramePicture, type FramePictures } from '$lib/data';
 import type { ReadFrame } from '../../faces/readPicture';
@@ -187,6 +188,12 @@ export class Frames {
         ? { ...frame, choice: null, reason: null }
         : { ...frame, choice, reason: choice === 'keep' ? null : reason }
     );
+  }
+
+  /** Says of frames what their files do not. */
+  async sayFacts(ids: readonly string[], said: Said): Promise<void> {
+    const { withSaid } = await bringingIn();
+    this.#change(ids, 'What the files do not say', (frame) => withSaid(frame, said));
   }
 
   /** Says whether these are all that were taken: only then they may say how often one misses. */

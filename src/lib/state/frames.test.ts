@@ -94,6 +94,21 @@ describe('pictures brought in', () => {
     expect(app.frames.list.map(({ frame }) => frame.file.name)).toEqual(['good.jpg', 'last.jpg']);
   });
 
+  it('take what their files do not say, many at once, in one step', async () => {
+    const { app } = opened;
+    for (const n of [1, 2]) answers[`${n}.jpg`] = pictureOf('demo-west-door', n, { focalLengthMm: null });
+    answers['3.jpg'] = pictureOf('demo-west-door', 3, { focalLengthMm: 35 });
+    await app.frames.add(['1.jpg', '2.jpg', '3.jpg'].map(file), 'demo-west-door');
+    const said = () => app.frames.list.map(({ frame }) => frame.focalLengthMm);
+    await app.frames.sayFacts(
+      app.frames.list.map(({ id }) => id),
+      { focalLengthMm: 85 }
+    );
+    expect(said()).toEqual([85, 85, 35]);
+    await app.step('undo');
+    expect(said()).toEqual([null, null, 35]);
+  });
+
   it('follow the corrected clock of their body: matched anew and in its order, in one step; those put by hand stay', async () => {
     const { app } = opened;
     // Its clock is three hours ahead: by it, the picture was taken long after.

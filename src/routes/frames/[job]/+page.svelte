@@ -2,7 +2,8 @@
   import { Button, Checkbox, Select } from 'flowbite-svelte';
   import { page } from '$app/state';
   import { goto } from '$app/navigation';
-  import { framesTitle } from '$core/words/frames';
+  import { missingFacts } from '$core/frames/facts';
+  import { framesTitle, missingWords } from '$core/words/frames';
   import Choice from '$lib/controls/Choice.svelte';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import { bestOfBursts, pairThatHolds } from '$core/frames/choose';
@@ -28,6 +29,7 @@
   let simulating = $state(false);
   let saving = $state(false);
   let correcting = $state(false);
+  let saying = $state(false);
   let order = $state<'best' | 'time'>('best');
   let shown = $state<'all' | 'open' | 'kept'>('all');
   let input = $state<HTMLInputElement>();
@@ -47,6 +49,7 @@
   const now = $derived(judging(app, setupId));
   const { bursts, judged, columns, row } = $derived(now);
   const nameOf = nameIn(app);
+  const missing = $derived(missingFacts(judged.map(({ frame }) => frame)));
   /** Whether all that were taken are here: as somebody said, else as the numbers of the files tell. */
   const complete = $derived.by(() => {
     const frames = judged.map(({ frame }) => frame);
@@ -213,6 +216,12 @@
                     .join(' · ')}
                 {/if}
               </p>
+              {#if missing.length > 0}
+                <p>
+                  {missingWords(missing)}
+                  <button type="button" class="min-h-6 underline" onclick={() => (saying = true)}>Say it</button>
+                </p>
+              {/if}
             </div>
             <div class="flex flex-wrap gap-2">
               <Button onclick={() => input?.click()}>Bring in pictures</Button>
@@ -336,6 +345,12 @@
           void app.frames.add(files, id);
           void go({ setup: id });
         }}
+      />{/await}
+  </OnceOpen>
+  <OnceOpen open={saying}>
+    {#await import('$lib/frames/SayFacts.svelte') then { default: SayFacts }}<SayFacts
+        bind:open={saying}
+        frames={judged.map(({ frame }) => frame)}
       />{/await}
   </OnceOpen>
   <OnceOpen open={correcting}>
