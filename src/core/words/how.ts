@@ -14,7 +14,11 @@ export const howKeys = [
   'landings',
   'cost',
   'bag',
-  'alike'
+  'alike',
+  'eyes',
+  'plane',
+  'planes',
+  'honesty'
 ] as const;
 export type HowKey = (typeof howKeys)[number];
 
@@ -38,7 +42,7 @@ export const how: Readonly<Record<HowKey, How>> = {
   },
   odds: {
     title: 'Keeper odds',
-    text: 'Where focus lands is taken as normal behind the lens, with the spread of the way of focusing; your sway and theirs move the plane and the people before release. The odds are the chance that every face that must be sharp is, in one frame, with all eyes open. Frames: 1 − (1 − odds)ⁿ reaches 95 %.',
+    text: 'Where focus lands is taken as normal behind the lens, with the spread of the way of focusing, or what your record says of this lens; your sway and theirs move the plane and the people before release. The odds are the chance that every face that must be sharp is, in one frame, with all eyes open. Frames: 1 − (1 − odds)ⁿ reaches 95 %.',
     source:
       'Integral checked against Monte Carlo. The spreads are from memory, under Settings; blinks: Svenson and Barnes 2006.'
   },
@@ -99,5 +103,26 @@ export const how: Readonly<Record<HowKey, How>> = {
     title: 'How alike pictures are',
     text: 'Two are alike when distance and size of head differ by less than 1.3 times and background blur by less than 1.5 times.',
     source: 'Our judgement, no source.'
+  },
+  eyes: {
+    title: 'How sharp an eye is',
+    text: 'The detail about the iris is sorted by fineness and held against sharp eyes as they usually are: a disc of blur takes the fine before the coarse. Its diameter over what the setup allows is the number. A movement takes detail in one direction only. Where nothing decides it, nothing is said.',
+    source:
+      'Transfer of a disc: Hopkins 1955. Ours otherwise, held against photographs and drawn eyes blurred by known discs (docs/model.md, section 12).'
+  },
+  plane: {
+    title: 'Where the plane fell',
+    text: 'Every plane there may be gives each face a disc; the one that gives those measured is the likeliest. A side is named only above 95 %. What the plan knows (somebody else under the point, the spread of focusing, your sway, your record) says where each cause would put it, and how likely.',
+    source: 'The blur of the plan, read backwards; how often each cause happens is from memory.'
+  },
+  planes: {
+    title: 'Where your planes fall',
+    text: 'The error of each frame is taken on the sensor, so that it holds at every distance, and brought to two metres. Bias and spread are learned together with a prior worth eight frames; what landed on somebody else, moved or came without its other frames is left out. Intervals hold nine times in ten.',
+    source: 'Normal model with conjugate priors (Gelman et al., Bayesian Data Analysis), checked by simulation.'
+  },
+  honesty: {
+    title: 'Honest odds',
+    text: 'What was promised at the stop a frame was shot with, when it was first measured, against whether everybody who must be was sharp with open eyes. The bars are Wilson’s interval. The Brier score is the mean square of promise less outcome.',
+    source: 'Wilson 1927; Brier 1950.'
   }
 };

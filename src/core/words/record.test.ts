@@ -3,7 +3,7 @@ import { kitGroups } from '../record/groups';
 import { honestyOf } from '../record/honesty';
 import type { Recorded } from '../record/schema';
 import { recordedFrame } from '../testing/recorded';
-import { biasWords, honestyTitle, honestyWords, kitWords, rateWords, recordTitle, swayWords } from './record';
+import { ownWords, biasWords, honestyTitle, honestyWords, kitWords, rateWords, recordTitle, swayWords } from './record';
 
 const asked = { nowMs: 0, halfLifeDays: null };
 const shot = (count: number, um: number, changes: Partial<Recorded> = {}) =>
@@ -52,6 +52,14 @@ describe('the record in words', () => {
     expect(honestyWords(of(77, 100))).toContain('honest within what 100 frames can tell');
     expect(honestyWords(of(40, 100))).toContain('promised too much');
     expect(honestyWords(of(99, 100))).toContain('promised too little');
+  });
+
+  it('says what stands in the habits', () => {
+    const own = { bodyId: 'main', lensId: '85', method: 'crossPoint', recomposed: false, biasUm: -26.6 } as const;
+    const nameOf = (id: string) => ({ main: 'Main body', '85': '85 mm f/1.4' })[id] ?? id;
+    expect(ownWords({ ...own, spreadUm: 9.7, frames: 62, learnedAt: null }, nameOf)).toBe(
+      '85 mm f/1.4 on Main body, good point: 27 µm in front, spread 10 µm; 62 frames'
+    );
   });
 
   it('says sway and rates as one speaks', () => {

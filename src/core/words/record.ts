@@ -1,4 +1,5 @@
 /** The record in words: where the planes of each kit fall, and whether the odds were honest. */
+import type { OwnFocus } from '../habits/habits';
 import type { Honesty, Way } from '../record/honesty';
 import { distanceEnds } from '../record/honesty';
 import { atDistanceMm, leastFocusings, type KitGroup } from '../record/groups';
@@ -20,6 +21,15 @@ const methodWords: Readonly<Record<Recorded['method'], string>> = {
 /** "main body, good point, recomposed". */
 export const kitWords = ({ body, method, recomposed }: KitGroup): string =>
   [body, methodWords[method], recomposed ? 'recomposed' : null].filter((part) => part !== null).join(', ');
+
+/** "85 mm f/1.4 on Main body, good point: 27 µm behind, spread 10 µm; 62 frames". */
+export function ownWords(own: OwnFocus, nameOf: (id: string) => string): string {
+  const where = own.biasUm < 0 ? 'in front' : 'behind';
+  const bias = Math.abs(own.biasUm) < 0.5 ? 'on the mark' : `${Math.abs(own.biasUm).toFixed(0)} µm ${where}`;
+  const how = `${methodWords[own.method]}${own.recomposed ? ', recomposed' : ''}`;
+  const frames = Math.round(own.frames) === 1 ? 'one frame' : `${Math.round(own.frames)} frames`;
+  return `${nameOf(own.lensId)} on ${nameOf(own.bodyId)}, ${how}: ${bias}, spread ${own.spreadUm.toFixed(0)} µm; ${frames}`;
+}
 
 /** The focal length a kit is compared at, mm: that of most of its frames. */
 export const focalLengthOf = ({ frames }: KitGroup): number => {

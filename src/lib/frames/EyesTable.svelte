@@ -4,6 +4,7 @@
   import { Virtualizer, type VirtualizerHandle } from 'virtua/svelte';
   import type { ExpectedFace } from '$core/frames/expected';
   import { reasonFor, type FrameJudged } from '$core/frames/eyes';
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import FrameRow from './FrameRow.svelte';
@@ -116,5 +117,5 @@
   <span>Enter rings a frame</span><span>X strikes it</span><span>M perhaps</span><span>↑ ↓ frames</span><span
     >O opens it</span
   ><span>C beside others, V shows them</span>
-  <span>number: blur against what is allowed</span>
+  <span>number: blur against what is allowed<HowComputed of="eyes" class="ml-1" /></span>
 </p>

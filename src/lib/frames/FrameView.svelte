@@ -6,6 +6,7 @@
   import { readFrame } from '$core/frames/reading';
   import { causeWords, nextTime, planeInterval, planeTitle, shakeTitle, steadier } from '$core/words/frame';
   import { clockWords, frameNumber, frameRemark, settingsLine } from '$core/words/frames';
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import type { Judging } from './judging';
@@ -150,7 +151,7 @@
       <h1 class="condensed mt-1 text-[25px] leading-tight font-bold text-pretty" data-testid="plane-title">
         {planeTitle(reading, said)}
       </h1>
-      <p class="mt-1 text-pretty">{planeInterval(reading, said)}</p>
+      <p class="mt-1 text-pretty">{planeInterval(reading, said)}<HowComputed of="plane" class="ml-1" /></p>
       <div class="mt-4">
         <PlaneFloor
           {reading}

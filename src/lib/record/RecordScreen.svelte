@@ -17,6 +17,7 @@
   import { formatLength } from '$core/words/length';
   import Choice from '$lib/controls/Choice.svelte';
   import Failed from '$lib/controls/Failed.svelte';
+  import HowComputed from '$lib/controls/HowComputed.svelte';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { learnFrom, type Lessons } from '$lib/state/planner';
@@ -112,7 +113,7 @@
           {#if frames.length === 0}
             Frames measured on their page come here by themselves: where the plane fell, who was sharp, what was kept.
             From them Focalis learns where your lenses focus and how you sway. Numbers only, and only in this browser.
-          {:else}{subtitle}{/if}
+          {:else}{subtitle}<HowComputed of="planes" class="ml-1" />{/if}
         </p>
         {#if frames.length === 0}
           <div class="mt-3"><Button color="alternative" onclick={showDemo}>Show a made-up record</Button></div>
@@ -166,7 +167,7 @@
         <section aria-label="Were the odds honest?">
           {#if honesty}
             <h2 class="condensed text-[21px] leading-tight font-bold" data-testid="honesty">{honestyTitle(honesty)}</h2>
-            <p class="mt-1 text-pretty">{honestyWords(honesty)}</p>
+            <p class="mt-1 text-pretty">{honestyWords(honesty)}<HowComputed of="honesty" class="ml-1" /></p>
             <HonestyChart {honesty} />
           {:else}
             <h2 class="condensed text-[21px] leading-tight font-bold">Were the odds honest?</h2>

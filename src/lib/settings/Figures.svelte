@@ -2,6 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import { allowed, habitGroups, shownFigure, withFigure } from '$core/habits/figures';
   import { defaultHabits } from '$core/habits/habits';
+  import { ownWords } from '$core/words/record';
   import { formatNumber } from '$core/words/number';
   import NumberField from '$lib/controls/NumberField.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -9,6 +10,8 @@
   /** The photographer's own figures for what the odds rest on. */
   const app = getApp();
   const habits = $derived(app.settings.now.habits);
+  const nameOf = (id: string) =>
+    [...app.open.kit.bodies, ...app.open.kit.lenses].find((item) => item.id === id)?.name ?? 'kit no longer here';
   const usual = $derived(JSON.stringify(habits) === JSON.stringify(defaultHabits));
 </script>
 
@@ -17,6 +20,22 @@
   range they plausibly lie in; what you have measured is better. Press the keeper odds to see which of them matter in a
   picture.
 </p>
+{#if habits.own.length > 0}
+  <h3 class="mt-3 font-semibold">Measured by your record, in place of the usual spread</h3>
+  <ul class="mt-1">
+    {#each habits.own as own (`${own.bodyId} ${own.lensId} ${own.method} ${own.recomposed}`)}
+      <li class="flex flex-wrap items-center justify-between gap-x-4 border-b border-line py-1">
+        <span>{ownWords(own, nameOf)}</span>
+        <button
+          type="button"
+          class="min-h-6 underline"
+          onclick={() => app.settings.set({ habits: { ...habits, own: habits.own.filter((one) => one !== own) } })}
+          >As usual again</button
+        >
+      </li>
+    {/each}
+  </ul>
+{/if}
 <div class="mt-3 space-y-4">
   {#each habitGroups as group (group.title)}
     <fieldset>
