@@ -81,6 +81,8 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
   await expect(page.getByTestId('plane-title')).toContainText('in front of');
   await expect(page.getByTestId('causes').getByRole('listitem').first()).toContainText('The focus took');
   await expect(page.getByText(/^Next time: one small point at 4\.8 m/)).toBeVisible();
+  await expect(page.getByTestId('stood')).toContainText('By the eyes of 6 people');
+  await expect(page.getByTestId('stood')).toContainText('as planned');
   await expectNoAxeFindings(page);
   await page.keyboard.press('x');
   await page.keyboard.press('Escape');

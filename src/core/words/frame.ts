@@ -1,5 +1,6 @@
 /** One frame in words: where its plane fell, and why. */
 import type { CauseFound } from '../frames/causes';
+import type { DistanceFound } from '../frames/distance';
 import type { FrameJudged } from '../frames/eyes';
 import type { FrameReading } from '../frames/reading';
 import type { Frame } from '../frames/schema';
@@ -77,6 +78,15 @@ export function nextTime({ causes, meantMm }: FrameReading, { nameOf, target, un
     case 'youMoved':
       return 'Next time: release at once after focusing, or lean on something; continuous focusing follows your sway.';
   }
+}
+
+/** "By the eyes of 6 people the camera stood 4.4 m away (4.2 m to 4.6 m), as planned." @param plannedMm lens to subject line */
+export function distanceWords({ mm, low, high, faces }: DistanceFound, plannedMm: number, unit: LengthUnit): string {
+  const who = faces === 1 ? 'one face' : `${faces} people`;
+  const range = `${formatLength(low, unit)} to ${formatLength(high, unit)}`;
+  const planned =
+    plannedMm >= low && plannedMm <= high ? ', as planned' : `; ${formatLength(plannedMm, unit)} were planned`;
+  return `By the eyes of ${who} the camera stood ${formatLength(mm, unit)} away (${range})${planned}.`;
 }
 
 /** "The camera shook: 20 px down to the right." */

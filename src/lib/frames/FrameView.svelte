@@ -2,9 +2,18 @@
   import { Button, Select } from 'flowbite-svelte';
   import { tinykeys } from 'tinykeys';
   import { onMount } from 'svelte';
+  import { distanceFromEyes } from '$core/frames/distance';
   import { eyesPx, reasonFor, type FrameJudged } from '$core/frames/eyes';
   import { readFrame } from '$core/frames/reading';
-  import { causeWords, nextTime, planeInterval, planeTitle, shakeTitle, steadier } from '$core/words/frame';
+  import {
+    causeWords,
+    distanceWords,
+    nextTime,
+    planeInterval,
+    planeTitle,
+    shakeTitle,
+    steadier
+  } from '$core/words/frame';
   import { clockWords, frameNumber, frameRemark, settingsLine } from '$core/words/frames';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { screenKey } from '$lib/shell/keys';
@@ -35,6 +44,9 @@
   });
   const reading = $derived(
     row && plan && planned?.body ? readFrame(judged, row.setup, plan, planned.body, expected, now.allowed(frame)) : null
+  );
+  const stood = $derived(
+    row && plan && planned?.body ? distanceFromEyes(frame, row.setup, planned.body, expected, plan) : null
   );
   const subjects = $derived(new Map(plan?.subjects.map(({ id, name }) => [id, name])));
   const said = $derived({
@@ -162,6 +174,11 @@
           pupilMagnification={plan.pupilMagnification}
         />
       </div>
+      {#if stood && plan}
+        <p class="mt-2 text-pretty text-soft" data-testid="stood">
+          {distanceWords(stood, plan.distanceMm, app.settings.now.unit)}
+        </p>
+      {/if}
       {#if reading.causes.length > 0}
         <h2 class="mt-5 border-t border-line pt-2 font-semibold">Why, most likely first</h2>
         <ul data-testid="causes">

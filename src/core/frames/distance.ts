@@ -1,0 +1,69 @@
+/** How far away the camera stood, by how far apart eyes are in the picture. */
+import { sum } from 'd3-array';
+import { interpupillaryOf } from '../people/anatomy';
+import type { Body } from '../kit/schema';
+import { pictureSize } from '../setup/framing';
+import type { Setup } from '../setup/schema';
+import type { ExpectedFace } from './expected';
+import { eyesPx } from './eyes';
+import type { Frame } from './schema';
+
+export interface DistanceFound {
+  /** From the lens to the subject line, mm; nine of ten between `low` and `high`. */
+  readonly mm: number;
+  readonly low: number;
+  readonly high: number;
+  /** Faces it rests on. */
+  readonly faces: number;
+}
+
+/** Spread of adults' eyes about their mean: 3.7 of 63 mm (Dodgson 2004); children vary by more (from memory). */
+const spreadOf = { adult: 3.7 / 63, child: 0.1, baby: 0.12 } as const;
+/** Each iris is found to about so many pixels (docs/model.md, section 12). */
+const irisPx = 1.5;
+/** A turn is read to about so many degrees (from memory); beyond `mostTurn` the eyes tell too little. */
+const turnDeg = 5;
+const mostTurnDeg = 45;
+const rad = (degrees: number): number => (degrees * Math.PI) / 180;
+/** Nine of ten of a normal deviate lie within so many standard deviations on either side. */
+const nineOfTen = 1.6449;
+
+/**
+ * Each face gives the camera's distance: s = f/P + f · (distance between the eyes) ÷ (the same on the sensor), less how far behind the
+ * subject line that person stands; together by their certainty.
+ *
+ * @param pupilMagnification P; @param distanceMm lens to subject line as planned
+ * @returns null where no adult or child of the plan was found, or the focal length is not known
+ */
+export function distanceFromEyes(
+  frame: Frame,
+  setup: Setup,
+  body: Body,
+  expected: readonly ExpectedFace[],
+  { pupilMagnification: P, distanceMm }: { readonly pupilMagnification: number; readonly distanceMm: number }
+): DistanceFound | null {
+  const f = frame.focalLengthMm;
+  if (f === null) return null;
+  const pxPerMm = frame.widthPx / pictureSize(body, setup.camera).width;
+  const each = frame.faces.flatMap((face) => {
+    const person = setup.people.find(({ id }) => id === face.personId);
+    const own = expected.find(({ personId }) => personId === face.personId);
+    if (!person || !own || person.being === 'pet' || Math.abs(face.yawDeg) > mostTurnDeg) return [];
+    const px = eyesPx(face);
+    const straight = px / Math.cos(rad(face.yawDeg));
+    if (!(px > 0)) return [];
+    const depth = f / P + (f * interpupillaryOf[person.being] * pxPerMm) / straight;
+    const relative = Math.hypot(
+      spreadOf[person.being],
+      (irisPx * Math.SQRT2) / px,
+      Math.tan(rad(Math.abs(face.yawDeg))) * rad(turnDeg)
+    );
+    return [{ mm: depth - (own.depthMm - distanceMm), sd: depth * relative }];
+  });
+  if (each.length === 0) return null;
+  const weights = each.map(({ sd }) => 1 / (sd * sd));
+  const all = sum(weights);
+  const mm = sum(each, (one) => one.mm / (one.sd * one.sd)) / all;
+  const half = nineOfTen / Math.sqrt(all);
+  return { mm, low: mm - half, high: mm + half, faces: each.length };
+}
