@@ -5,10 +5,10 @@
 import { Image } from 'image-js';
 import { measureEye } from '../src/core/measure/eye';
 import { degrade, photographedEyes } from '../src/core/testing/eyePatches';
-import { seededNormal } from '../src/core/testing/random';
+import { seededNormal, seededRandom } from '../src/core/testing/random';
 
 const eyes = photographedEyes();
-const normal = seededNormal(9);
+const [normal, random] = [seededNormal(9), seededRandom(10)];
 const laplacian = [
   [0, 1, 0],
   [1, -4, 1],
@@ -26,10 +26,19 @@ function filtered(image: Image): number {
   return -found.reduce((sum, value) => sum + (value - mean) ** 2, 0) / found.length;
 }
 
-const patches = [0, 3, 4].map((disc) =>
-  eyes.map((eye) => ({ eye, light: degrade(eye, { disc, noise: 0.008, normal, quality: 92 }) }))
-);
-const ways = {
+const discs = [0, 3, 4] as const;
+/** Each disc on each eye; as one file of one camera, or in files as different as those of a day. */
+const patchesOf = (alike: boolean) =>
+  discs.map((disc) =>
+    eyes.map((eye) => {
+      const between = (from: number, to: number) => (alike ? (from + to) / 2 : from + (to - from) * random());
+      const how = { noise: between(0.004, 0.012), quality: Math.round(between(75, 95)), sharpen: between(0, 0.6) };
+      const light = degrade(eye, { disc, normal, ...how });
+      const exposure = alike ? 1 : 2 ** between(-1.5, 0.5);
+      return { eye, light: light.map((value) => value * exposure) };
+    })
+  );
+const readBy = (patches: ReturnType<typeof patchesOf>) => ({
   disc: patches.map((all) =>
     all.flatMap(({ eye, light }) => {
       const measured = measureEye(light, eye.side, eye);
@@ -37,7 +46,8 @@ const ways = {
     })
   ),
   filter: patches.map((all) => all.map(({ eye, light }) => filtered(asImage(light, eye.side))))
-};
+});
+const [alike, different] = [patchesOf(true), patchesOf(false)];
 
 /** The share told rightly where as many sharp ones are missed as soft ones. */
 function right(soft: readonly number[], sharp: readonly number[]): number {
@@ -52,7 +62,7 @@ function right(soft: readonly number[], sharp: readonly number[]): number {
   );
 }
 
-const twelve = (patches[1] ?? []).slice(0, 12);
+const twelve = (alike[1] ?? []).slice(0, 12);
 function medianMs(work: () => void): number {
   for (let i = 0; i < 3; i++) work();
   const times = Array.from({ length: 15 }, () => {
@@ -71,9 +81,15 @@ console.table([
   { what: '12 eyes, disc with its interval', ms: costs.disc.toFixed(1), aim: '≤ 300' },
   { what: '12 eyes, variance of the Laplacian (image-js)', ms: costs.filter.toFixed(1), aim: '' }
 ]);
-for (const [index, disc] of [3, 4].entries()) {
-  const told = (reads: readonly (readonly number[])[]) =>
-    Math.round(100 * right(reads[index + 1] ?? [], reads[0] ?? []));
-  console.log(`A disc of ${disc} px told from none: ${told(ways.disc)} of 100, by the filter ${told(ways.filter)}`);
+for (const [what, patches] of [
+  ['in files all alike', alike],
+  ['in files as different as those of a day', different]
+] as const) {
+  const reads = readBy(patches);
+  discs.forEach((disc, index) => {
+    if (disc === 0) return;
+    const told = (by: readonly (readonly number[])[]) => Math.round(100 * right(by[index] ?? [], by[0] ?? []));
+    console.log(`${disc} px told from none ${what}: ${told(reads.disc)} of 100, by the filter ${told(reads.filter)}`);
+  });
 }
 console.log(`The disc costs ${(costs.disc / costs.filter).toFixed(1)} times the filter.`);

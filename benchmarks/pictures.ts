@@ -64,7 +64,7 @@ try {
       const file = tiled(across, down, `BENCH_${across}${round}.JPG`, 88 + round);
       const before = performance.now();
       await page.getByLabel('Pictures').setInputFiles(file);
-      await page.getByText('One picture brought in.').waitFor();
+      await page.getByText('One picture brought in.').waitFor({ timeout: 180_000 });
       times.push(performance.now() - before);
       await page.getByRole('button', { name: 'Done' }).click();
       faces = await page.evaluate(
