@@ -23,13 +23,15 @@ export const isByHand = (method: Camera['focusMethod']): method is 'magnifier' |
   method === 'magnifier' || method === 'byEye' || method === 'scale';
 
 /** What has been measured of this kit, focused so; null where nothing has. */
-export function ownFocus(
-  { own }: Habits,
-  { bodyId, lensId, method, recomposed }: Pick<OwnFocus, 'bodyId' | 'lensId' | 'method' | 'recomposed'>
-): OwnFocus | null {
-  const mine = own.filter((item) => item.bodyId === bodyId && item.lensId === lensId && item.method === method);
-  return mine.find((item) => item.recomposed === recomposed) ?? null;
+export function ownFocus({ own }: Habits, kit: OwnKey): OwnFocus | null {
+  return own.find((item) => sameKit(item, kit)) ?? null;
 }
+
+/** What a measured figure is of. */
+type OwnKey = Pick<OwnFocus, 'bodyId' | 'lensId' | 'method' | 'recomposed'>;
+
+export const sameKit = (a: OwnKey, b: OwnKey): boolean =>
+  a.bodyId === b.bodyId && a.lensId === b.lensId && a.method === b.method && a.recomposed === b.recomposed;
 
 /** By what the lens is focused, and in what light. */
 export interface Focusing {

@@ -1,5 +1,6 @@
 /** Which setup a frame was taken of: by the time, the lens and how many faces there are. */
 import { group, sort } from 'd3-array';
+import { clockKey } from './clocks';
 import type { Frame } from './schema';
 
 export interface SetupWindow {
@@ -57,7 +58,7 @@ const burstGapMs = 1500;
  */
 export function bursts<T extends Pick<Frame, 'clockMs' | 'body' | 'serial'>>(frames: readonly T[]): T[][] {
   const runs: T[][] = [];
-  for (const own of group(frames, ({ body, serial }) => `${body} ${serial}`).values()) {
+  for (const own of group(frames, clockKey).values()) {
     let before: number | null = null;
     for (const frame of sort(own, ({ clockMs }) => clockMs ?? Infinity)) {
       const clock = frame.clockMs;

@@ -7,6 +7,7 @@ import type { Setup } from '../setup/schema';
 import { findCauses, type CauseAsked, type CauseFound } from './causes';
 import type { ExpectedFace } from './expected';
 import { chanceHeld, findPlane, type PlaneAsked, type PlaneFeature, type PlaneFound } from './plane';
+import type { Frame } from './schema';
 import type { FrameJudged } from './eyes';
 
 export interface FrameReading {
@@ -42,6 +43,20 @@ const often = { focusError: 1, landedOn: 0.6, youMoved: 0.6 } as const;
 /** A focal length further from the plan's than this, as a ratio, is another lens: the plan says nothing of its plane (chosen). */
 const sameLens = 1.25;
 
+/** What a frame was planned as, by its stop; null where it was taken with another lens. */
+export function plannedFor(
+  frame: Pick<Frame, 'focalLengthMm' | 'fNumber'>,
+  plan: Plan
+): (Pick<FrameReading, 'entry' | 'asPlanned'> & { readonly focalLengthMm: number }) | null {
+  const selected = plan.stops[plan.selected];
+  const focalLengthMm = frame.focalLengthMm ?? plan.focalLengthMm;
+  const ratio = focalLengthMm / plan.focalLengthMm;
+  if (!selected || ratio > sameLens || ratio < 1 / sameLens) return null;
+  const shotAt = frame.fNumber ?? selected.stop.fNumber;
+  const own = plan.stops.find(({ stop }) => Math.abs(stopsBetween(stop.fNumber, shotAt)) < sameStop);
+  return { entry: own ?? selected, asPlanned: own !== undefined, focalLengthMm };
+}
+
 /** @returns null where nothing in the frame can be held against the plan: nobody measured, or another lens */
 export function readFrame(
   { frame, faces }: FrameJudged,
@@ -51,13 +66,9 @@ export function readFrame(
   expected: readonly ExpectedFace[],
   allowedPx: number
 ): FrameReading | null {
-  const selected = plan.stops[plan.selected];
-  const shotAt = frame.fNumber ?? selected?.stop.fNumber ?? 0;
-  const own = plan.stops.find(({ stop }) => Math.abs(stopsBetween(stop.fNumber, shotAt)) < sameStop);
-  const entry = own ?? selected;
-  const focalLengthMm = frame.focalLengthMm ?? plan.focalLengthMm;
-  const ratio = focalLengthMm / plan.focalLengthMm;
-  if (!entry || ratio > sameLens || ratio < 1 / sameLens) return null;
+  const planned = plannedFor(frame, plan);
+  if (!planned) return null;
+  const { entry, asPlanned, focalLengthMm } = planned;
   const { target } = entry;
   const byPerson = new Map(expected.map((face) => [face.personId, face]));
   const features = frame.faces.flatMap((face): PlaneFeature[] => {
@@ -127,7 +138,7 @@ export function readFrame(
   const zone = { nearMm: entry.nearMm, farMm: entry.farMm ?? Infinity };
   const within = chanceHeld(plane, asked, allowedPx) > 0.5;
   const found = within ? [] : findCauses(plane, causes);
-  return { plane, meantMm, entry, asPlanned: own !== undefined, zone, within, causes: found, features };
+  return { plane, meantMm, entry, asPlanned, zone, within, causes: found, features };
 }
 
 /** Those nearer together than they can be told apart are one: a row. */

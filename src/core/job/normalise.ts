@@ -3,7 +3,7 @@ import { same } from '../plain/merge';
 import type { Setup } from '../setup/schema';
 import { traitsOf } from '../setup/persons';
 import { standingOf } from './resolve';
-import type { JobPerson, JobPlace, JobSetup } from './schema';
+import type { Job, JobPerson, JobPlace, JobSetup } from './schema';
 
 export interface JobParts {
   readonly people: readonly JobPerson[];
@@ -59,6 +59,16 @@ export function renamePeople<T extends Setup | JobSetup>(setup: T, newId: Rename
     people: setup.people.map((person) => ({ ...person, id: newId(person.id) })),
     intent: renamedTarget(setup.intent, newId),
     taken: { ...setup.taken, different: { ...different, missing: different.missing.map(newId) } }
+  };
+}
+
+/** The kit of a job under other ids: what is packed, and whose figures came with it. */
+export function renameJobKit(job: Job, newId: Rename): Job {
+  const own = job.habits?.own.map((one) => ({ ...one, bodyId: newId(one.bodyId), lensId: newId(one.lensId) }));
+  return {
+    ...job,
+    packing: job.packing.map((item) => ({ ...item, id: newId(item.id) })),
+    habits: job.habits && own ? { ...job.habits, own } : null
   };
 }
 

@@ -1,7 +1,8 @@
 /** The record by body, lens and way of focusing: where each puts its plane, and whether that may stand in the habits. */
 import { group } from 'd3-array';
+import { sameKit } from '../call/spread';
 import type { Habits, OwnFocus } from '../habits/habits';
-import { shiftedFocus, imageShift } from '../optics/thinLens';
+import { shiftedFocus } from '../optics/thinLens';
 import {
   learn,
   learnSway,
@@ -132,15 +133,9 @@ export function ownFocusOf({ bodyId, lensId, method, recomposed, learned }: KitG
 /** Habits with what these groups say in place of what they said before. */
 export function withOwn(habits: Habits, groups: readonly KitGroup[], nowMs: number): Habits {
   const mine = groups.filter(({ learned }) => learned.frames >= leastFocusings).map((one) => ownFocusOf(one, nowMs));
-  const same = (a: OwnFocus, b: OwnFocus) =>
-    a.bodyId === b.bodyId && a.lensId === b.lensId && a.method === b.method && a.recomposed === b.recomposed;
-  return { ...habits, own: [...habits.own.filter((item) => !mine.some((one) => same(one, item))), ...mine] };
+  return { ...habits, own: [...habits.own.filter((item) => !mine.some((one) => sameKit(one, item))), ...mine] };
 }
 
-/** What an error on the sensor is at a distance, mm; positive behind. */
+/** What an error on the sensor (µm) is at a distance from the lens, mm, pupils alike; positive behind. Infinity beyond the farthest. */
 export const atDistanceMm = (um: number, focalLengthMm: number, distanceMm: number): number =>
   shiftedFocus(focalLengthMm, distanceMm, um / 1000) - distanceMm;
-
-/** The error on the sensor of a plane so far off at a distance, µm. */
-export const onSensorUm = (mm: number, focalLengthMm: number, distanceMm: number): number =>
-  1000 * imageShift(focalLengthMm, distanceMm, distanceMm + mm);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '../call/planSetup';
-import { allowedPx, judgeFrame } from '../frames/eyes';
+import { allowedPx, judgeFrame, usualEyes } from '../frames/eyes';
 import { expectedFaces } from '../frames/expected';
 import { findPlane, type PlaneAsked } from '../frames/plane';
 import type { EyeFigure, Frame } from '../frames/schema';
@@ -12,14 +12,17 @@ import { imageShift, shiftedFocus } from '../optics/thinLens';
 import { demoSetup } from '../testing/demo';
 import { seededNormal, seededRandom } from '../testing/random';
 import { runs } from '../testing/runs';
-import { atDistanceMm, kitGroups, onSensorUm, ownFocusOf, swayByStance, withOwn, type RecordAsked } from './groups';
+import { atDistanceMm, kitGroups, ownFocusOf, swayByStance, withOwn, type RecordAsked } from './groups';
 import { hitRates, honestyOf, shareOf, ways } from './honesty';
 import { learn } from './learn';
-import { partsOf } from './observe';
+import { errorUm, partsOf } from './observe';
 import { recordedOf, withoutHoles, type Planned } from './recorded';
 import { recordedSchema, type Recorded } from './schema';
 
 const now = Date.UTC(2026, 10, 26);
+/** The error on the sensor of a plane so far behind where it was put, µm. */
+const onSensorUm = (mm: number, focalLengthMm: number, meantMm: number) =>
+  errorUm({ focalLengthMm, pupilMagnification: 1, meantMm }, meantMm + mm);
 const asked: RecordAsked = { nowMs: now, halfLifeDays: null };
 
 describe('the error on the sensor', () => {
@@ -27,7 +30,7 @@ describe('the error on the sensor', () => {
     // Thin lens, v = f s/(s − f): 85 mm at 2 m and 2.014 m (by hand).
     const v = (s: number) => (85 * s) / (s - 85);
     expect(imageShift(85, 2000, 2014)).toBeCloseTo(v(2000) - v(2014), 9);
-    expect(onSensorUm(14, 85, 2000)).toBeCloseTo(1000 * 14 * (85 / 1915) ** 2, -0.5);
+    expect(onSensorUm(14, 85, 2000)).toBeCloseTo(1000 * 14 * (85 / 1915) ** 2, 0);
     expect(atDistanceMm(onSensorUm(-230, 50, 6000), 50, 6000)).toBeCloseTo(-230, 6);
     expect(shiftedFocus(50, 10_000, 1)).toBe(Infinity);
   });
@@ -90,8 +93,15 @@ describe('the error on the sensor', () => {
   });
 });
 
+const both = (value: number) => ({ left: value, right: value });
 /** A setup shot as often as wished by a lens that errs so much, µm. */
-function shotOf(name: string, errors: readonly number[], habits: Habits = defaultHabits): Recorded[] {
+interface Mishaps {
+  readonly smear?: { readonly px: number; readonly angle: number; readonly gain: number };
+  /** In the frame of this number everybody's eyes are closed. */
+  readonly closedIn?: number;
+}
+function shotOf(name: string, errors: readonly number[], { smear, closedIn }: Mishaps = {}): Recorded[] {
+  const habits = defaultHabits;
   const setup = demoSetup(name);
   const plan = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits });
   const body = bodyOf(builtInKit, setup.camera);
@@ -110,7 +120,7 @@ function shotOf(name: string, errors: readonly number[], habits: Habits = defaul
       const depth = points.find(({ feature }) => feature === `${side}Eye`)?.depth;
       if (depth === undefined) return { ok: false, reason: 'noEdge' };
       const discPx = Math.hypot((blurDiscDiameter(f, fNumber, plane, depth, 1) * widthPx) / 36, 0.8);
-      return { ok: true, discPx, low: Math.max(0, discPx - 1), high: discPx + 1, smear: null };
+      return { ok: true, discPx, low: Math.max(0, discPx - 1), high: discPx + 1, smear: smear ?? null };
     };
     return {
       ...{
@@ -128,7 +138,9 @@ function shotOf(name: string, errors: readonly number[], habits: Habits = defaul
       faces: expected.map(({ personId }, at) => ({
         ...{ id: `face${at}`, personId, box: { x: 0, y: 0, width: 200, height: 200 } },
         ...{ left: { x: 150, y: 80 }, right: { x: 50, y: 80 }, yawDeg: 0, pitchDeg: 0, rollDeg: 0 },
-        ...{ lids: { left: 0.3, right: 0.3 }, contrast: { left: 0.5, right: 0.5 }, score: 1, byHand: false },
+        lids: both(index === closedIn ? 0.1 : 0.3),
+        contrast: both(index === closedIn ? 0.1 : 0.5),
+        ...{ score: 1, byHand: false },
         eyes: { left: eyeOf(personId, 'left'), right: eyeOf(personId, 'right') }
       })),
       ...{ choice: um > 20 ? 'reject' : 'keep', reason: um > 20 ? 'softEye' : null }
@@ -136,8 +148,9 @@ function shotOf(name: string, errors: readonly number[], habits: Habits = defaul
   });
   const allowed = allowedPx({ widthPx }, plan.permissibleDiscMm, 36);
   const must = new Set(setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
+  const usual = usualEyes(frames);
   return frames.flatMap(
-    (frame) => recordedOf(judgeFrame(frame, allowed, must), planned, allowed, frames, withoutHoles(frames)) ?? []
+    (frame) => recordedOf(judgeFrame(frame, allowed, must, usual), planned, allowed, frames, withoutHoles(frames)) ?? []
   );
 }
 
@@ -160,6 +173,16 @@ describe('frames, recorded', () => {
     expect(shotOf('West door', [75])[0]).toMatchObject({ sharp: 'some', choice: 'reject', reason: 'softEye' });
     // Tobiah may be soft there.
     expect(first?.people).toEqual([expect.objectContaining({ name: 'Ines', sharp: true })]);
+  });
+
+  it('count as not sharp where somebody moved, though nothing is known of their plane; who blinks counts neither way', () => {
+    const [moved] = shotOf('West door', [0], { smear: { px: 18, angle: 0.4, gain: 9 } });
+    expect(moved).toMatchObject({ sharp: 'some', error: null });
+    expect(moved?.odds).toBeGreaterThan(0.9);
+    // Five frames with open eyes say what is usual; in the sixth they are closed.
+    const blink = shotOf('West door', [0, 0, 0, 0, 0, 0], { closedIn: 5 });
+    expect(blink.slice(0, 5).map(({ sharp }) => sharp)).toEqual(['all', 'all', 'all', 'all', 'all']);
+    expect(blink[5]).toBeUndefined();
   });
 
   it('come complete when the numbers of their files run on without a hole', () => {

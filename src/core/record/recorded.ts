@@ -2,8 +2,9 @@
 import { group } from 'd3-array';
 import { isByHand, spreadBehind, swayAfter, swayOf } from '../call/spread';
 import { standIn } from '../camera/metadata';
+import { clockKey } from '../frames/clocks';
 import type { FrameJudged } from '../frames/eyes';
-import { readFrame } from '../frames/reading';
+import { plannedFor, readFrame } from '../frames/reading';
 import type { ExpectedFace } from '../frames/expected';
 import type { Frame } from '../frames/schema';
 import type { Habits } from '../habits/habits';
@@ -44,12 +45,15 @@ export function recordedOf(
   const { jobId, setup, plan, body, lens, habits, expected } = planned;
   const { frame } = judged;
   const reading = readFrame(judged, setup, plan, body, expected, allowedPx);
-  if (!reading && judged.shake === null) return null;
-  const entry = reading?.entry ?? plan.stops[plan.selected];
-  if (!entry) return null;
+  const must = new Set(setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
+  const sharp = sharpness(judged, must);
+  // Neither how sharp anybody is nor where the plane fell: there is nothing to record.
+  if (!reading && sharp === 'unknown') return null;
+  const shot = plannedFor(frame, plan);
+  if (!shot) return null;
+  const { entry, asPlanned, focalLengthMm } = shot;
   const { camera } = setup;
   const meantMm = reading?.meantMm ?? entry.target.focusDistanceMm;
-  const focalLengthMm = frame.focalLengthMm ?? plan.focalLengthMm;
   const optics = { focalLengthMm, pupilMagnification: plan.pupilMagnification, meantMm };
   const m = magnification(focalLengthMm, meantMm, plan.pupilMagnification);
   const widestN = exactFNumber(lens.widestFNumber);
@@ -61,7 +65,6 @@ export function recordedOf(
   const target = setup.people.find(({ id }) => id === entry.target.subjectId);
   const theirs = target ? swayAfter(habits, swayOf(habits, target), secondsToShutter) : 0;
   const [cause] = reading?.causes ?? [];
-  const must = new Set(setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
   return {
     id: frame.id,
     jobId,
@@ -84,7 +87,7 @@ export function recordedOf(
     stance,
     secondsToShutter,
     distanceMm: meantMm,
-    odds: reading?.asPlanned ? entry.odds : null,
+    odds: asPlanned ? entry.odds : null,
     usualUm: 1000 * usualMm,
     swayUm: 1000 * m * m * Math.hypot(entry.spread.holdMm, entry.spread.leanMm, theirs),
     frontUm: errorUm(optics, Math.min(entry.nearMm, meantMm)),
@@ -93,11 +96,11 @@ export function recordedOf(
     // By the scale there is no error behind the lens to speak of; and what shook says nothing of the plane.
     error: reading && judged.shake === null && camera.focusMethod !== 'scale' ? partsOf(reading.plane, optics) : null,
     landedElsewhere: cause !== undefined && cause.cause.kind === 'landedOn' && cause.likely > likely,
-    sharp: judged.missed.length > 0 ? 'some' : judged.held === must.size && must.size > 0 ? 'all' : 'unknown',
+    sharp,
     people: judged.faces.flatMap((face) => {
       const person = setup.people.find(({ id }) => id === face.personId);
       if (!person || !must.has(person.id)) return [];
-      const sharp = face.judged === 'unknown' ? null : face.judged === 'sharp' && !face.closed;
+      const sharp = face.judged === 'unknown' || face.closed ? null : face.judged === 'sharp';
       return [{ id: person.id, name: person.name, sharp }];
     }),
     choice: frame.choice,
@@ -105,12 +108,17 @@ export function recordedOf(
   };
 }
 
+/** The odds are of being sharp: who blinks is neither, and everybody else decides. */
+function sharpness({ missed, held, faces }: FrameJudged, must: ReadonlySet<string>): Recorded['sharp'] {
+  if (missed.some(({ closed }) => !closed)) return 'some';
+  const blinking = faces.filter(({ closed, personId }) => closed && personId !== null && must.has(personId)).length;
+  return held > 0 && held + blinking === must.size ? 'all' : 'unknown';
+}
+
 /** The first of the frames that were focused together with this one; null where it was focused on its own. */
 function focusingOf(frame: Frame, frames: readonly Frame[], camera: Setup['camera']): string | null {
   if (camera.drive !== 'burst' || (camera.focusMode === 'continuous' && !isByHand(camera.focusMethod))) return null;
-  const own = frames.filter(({ body, serial, clockMs }) => {
-    return body === frame.body && serial === frame.serial && clockMs !== null;
-  });
+  const own = frames.filter((one) => clockKey(one) === clockKey(frame) && one.clockMs !== null);
   const at = own.findIndex(({ id }) => id === frame.id);
   if (at < 0) return null;
   const joined = (index: number) =>
@@ -122,7 +130,7 @@ function focusingOf(frame: Frame, frames: readonly Frame[], camera: Setup['camer
 
 /** Whether all frames of a setup are there, body by body, as far as the numbers of the files tell. */
 export const areComplete = (frames: readonly Frame[]): boolean =>
-  [...group(frames, ({ body, serial }) => `${body} ${serial}`).values()].every(withoutHoles);
+  [...group(frames, clockKey).values()].every(withoutHoles);
 
 /** Whether all of a body's frames are there: the numbers their names end in run on without a hole. One frame tells nothing. */
 export function withoutHoles(frames: readonly Frame[]): boolean {

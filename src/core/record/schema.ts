@@ -44,11 +44,11 @@ export const recordedSchema = z.strictObject({
   focusing: id.nullable().describe('Frames that share it were focused once; null for a focusing of its own'),
   error: z.array(partSchema).min(1).max(4).nullable().describe('Null where the frame says nothing of its plane'),
   landedElsewhere: z.boolean().describe('Focus took somebody or something else: no error of the lens'),
-  sharp: z.enum(['all', 'some', 'unknown']).describe('Whether everybody who must be was sharp, with their eyes open'),
+  sharp: z.enum(['all', 'some', 'unknown']).describe('Whether everybody who must be was sharp; who blinks is left out'),
   people: z
     .array(z.strictObject({ id, name: text, sharp: z.boolean().nullable() }))
     .max(200)
-    .describe('Null where it could not be told'),
+    .describe('Null where it could not be told, and for closed eyes'),
   choice: z.enum(['keep', 'maybe', 'reject']).nullable(),
   reason: z.enum(reasons).nullable()
 });

@@ -2,7 +2,6 @@
 import type { FaceJudged, FrameJudged } from '../frames/eyes';
 import type { Pair } from '../frames/choose';
 import type { Frame } from '../frames/schema';
-import { stopsBetween } from '../optics/stops';
 import { listed, spoken } from './call';
 import { frameNumber, frameRemark } from './frames';
 
@@ -31,13 +30,9 @@ export function differenceWords(
     const stops = each * Math.log2(a / b);
     return Math.abs(stops) < noticed ? [] : [`${stopsWords(stops)} ${stops > 0 ? more : less}`];
   };
-  const aperture =
-    of.fNumber === null || from.fNumber === null || Math.abs(stopsBetween(from.fNumber, of.fNumber)) < noticed
-      ? []
-      : part(of.fNumber, from.fNumber, ['narrower', 'wider'], 2);
   const told = discs.every((disc) => disc !== null && disc > leastDiscPx);
   return [
-    ...aperture,
+    ...part(of.fNumber, from.fNumber, ['narrower', 'wider'], 2),
     ...part(of.shutterS, from.shutterS, ['longer', 'shorter'], 1),
     ...part(of.iso, from.iso, ['more ISO', 'less ISO'], 1),
     // The disc of defocus halves when the lens is closed by two stops.

@@ -122,7 +122,7 @@ export const how: Readonly<Record<HowKey, How>> = {
   },
   honesty: {
     title: 'Honest odds',
-    text: 'What was promised at the stop a frame was shot with, when it was first measured, against whether everybody who must be was sharp with open eyes. The bars are Wilson’s interval. The Brier score is the mean square of promise less outcome.',
+    text: 'What was promised at the stop a frame was shot with, when it was first measured, against whether everybody who must be was sharp; who blinks is left out. The bars are Wilson’s interval. The Brier score is the mean square of promise less outcome.',
     source: 'Wilson 1927; Brier 1950.'
   }
 };

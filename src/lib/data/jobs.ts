@@ -2,7 +2,7 @@
 import type Dexie from 'dexie';
 import type { JobFile } from '$core/formats/jobFile';
 import { demoJobs, demoParts } from '$core/job/demo';
-import { renameKit, renamePeople } from '$core/job/normalise';
+import { renameJobKit, renameKit, renamePeople } from '$core/job/normalise';
 import { holdsOf } from '$core/setup/holds';
 import type { JobSetup } from '$core/job/schema';
 import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
@@ -90,8 +90,7 @@ export async function addJob(
     id: as(setups, setup.id),
     placeId: as(places, setup.placeId)
   }));
-  const packing = file.job.packing.map((item) => ({ ...item, id: kitId(item.id) }));
-  const job = { ...file.job, id: jobId, name: freeName(file.job.name, there.jobNames), packing };
+  const job = { ...renameJobKit(file.job, kitId), id: jobId, name: freeName(file.job.name, there.jobNames) };
   const whole = {
     job,
     people: file.people.map((person) => ({ ...person, id: as(people, person.id) })),

@@ -8,8 +8,11 @@ interface RecordRow {
   readonly jobId: string;
   /** What it was worked out from; null where it came as a file. */
   readonly stamp: string | null;
-  readonly value: Recorded;
+  /** Null where it was forgotten: it does not come back while its frame is there. */
+  readonly value: Recorded | null;
 }
+
+const forgotten = 'forgotten';
 
 export class RecordShelf {
   readonly #database: Dexie;
@@ -26,6 +29,7 @@ export class RecordShelf {
   async all(): Promise<Recorded[]> {
     const rows = await this.#table.toArray();
     return rows.flatMap(({ value }) => {
+      if (value === null) return [];
       const parsed = recordedSchema.safeParse(value);
       return parsed.success ? [parsed.data] : [];
     });
@@ -48,8 +52,7 @@ export class RecordShelf {
   /** Takes frames from a file; those that are here already stay as they are. @returns how many were new */
   async add(frames: readonly Recorded[]): Promise<number> {
     return this.#database.transaction('rw', this.#table, async () => {
-      const there = new Set(await this.#table.toCollection().primaryKeys());
-      const fresh = frames.filter(({ id }) => !there.has(id));
+      const fresh = await this.#fresh(frames);
       await this.#table.bulkPut(fresh.map((value) => ({ id: value.id, jobId: value.jobId, stamp: null, value })));
       return fresh.length;
     });
@@ -57,12 +60,19 @@ export class RecordShelf {
 
   /** How many of these are not here. */
   async missing(frames: readonly Recorded[]): Promise<number> {
-    if (frames.length === 0) return 0;
-    const there = new Set(await this.#table.toCollection().primaryKeys());
-    return frames.filter(({ id }) => !there.has(id)).length;
+    return (await this.#fresh(frames)).length;
   }
 
+  async #fresh(frames: readonly Recorded[]): Promise<readonly Recorded[]> {
+    const there = await this.#table.bulkGet(frames.map(({ id }) => id));
+    return frames.filter((_, index) => !there[index]?.value);
+  }
+
+  /** All that was known of them; only their ids stay, so that frames still there are not measured into it again. */
   async forget(ids: readonly string[]): Promise<void> {
-    await this.#table.bulkDelete([...ids]);
+    await this.#database.transaction('rw', this.#table, async () => {
+      const rows = await this.#table.bulkGet([...ids]);
+      await this.#table.bulkPut(rows.flatMap((row) => (row ? [{ ...row, stamp: forgotten, value: null }] : [])));
+    });
   }
 }

@@ -21,6 +21,8 @@
   const url = objectUrl(() => picture.eyesOf(faceId));
   const zoom = zoomer<HTMLDivElement>((next) => onpan(next), [0.5, 16]);
   $effect(() => zoom.follow(pan));
+  /** Nearer (above 1) or further, about the middle. */
+  export const by = (factor: number) => zoom.by(factor);
 </script>
 
 <div

@@ -56,7 +56,9 @@
       at = 0;
     }
   }
-  const nearer = (factor: number) => (pan = { k: Math.min(16, Math.max(0.5, pan.k * factor)), x: pan.x, y: pan.y });
+  /** All are as large: one of them is asked, the others follow. */
+  let shownEyes = $state<(ReturnType<typeof LockedEyes> | undefined)[]>([]);
+  const nearer = (factor: number) => shownEyes.find((eyes) => eyes)?.by(factor);
   function choose(one: FrameJudged | undefined, choice: Chosen) {
     if (one) app.frames.choose([one.frame.id], choice, choice === 'keep' ? null : reasonFor(one));
   }
@@ -130,6 +132,7 @@
           onpointerdown={() => (current = i)}
         >
           <LockedEyes
+            bind:this={shownEyes[i]}
             frameId={one.frame.id}
             faceId={face?.faceId}
             name={shown === null ? 'nobody' : nameOf(shown)}

@@ -8,6 +8,9 @@ import { pictureSize } from '$core/setup/framing';
 import type { App } from '$lib/state/app.svelte';
 import type { SetupRow } from '$lib/state/openJob.svelte';
 
+/** What addresses and choices call frames of no setup. */
+export const noSetup = 'none';
+
 /** Without a plan: a full frame (36 × 24 mm). */
 const fullFrame = { widthMm: 36, heightMm: 24, pixelsWide: 6000 } as const;
 

@@ -79,6 +79,37 @@ describe('the record', () => {
     expect(await ids()).toEqual(['f101', 'f102']);
   });
 
+  it('stays while a frame does though its setup goes, and goes with who is of no setup', async () => {
+    const { app } = opened;
+    bring([101, 102]);
+    await keepRecord(app);
+    const before = await app.record.all();
+    app.store.edit('Setup removed', (draft) => draft.remove('setups', setupId));
+    await keepRecord(app);
+    expect(await app.record.all()).toEqual(before);
+    await app.step('undo');
+    await app.frames.moveTo(['f101'], null);
+    await keepRecord(app);
+    expect(await ids()).toEqual(['f102']);
+  });
+
+  it('forgotten does not come back by itself, and does from a file that was saved before', async () => {
+    const { app, database } = opened;
+    bring([101, 102]);
+    await keepRecord(app);
+    const saved = await app.record.all();
+    await app.record.forget(['f101', 'f102']);
+    await keepRecord(app);
+    app.frames.choose(['f101'], 'keep');
+    await keepRecord(app);
+    expect(await ids()).toEqual([]);
+    // Nothing is left of them but that they are not wanted.
+    expect(JSON.stringify(await database.table('record').toArray())).not.toContain('West door');
+    expect(await app.record.missing(saved)).toBe(2);
+    expect(await app.record.add(saved)).toBe(2);
+    expect(await ids()).toEqual(['f101', 'f102']);
+  });
+
   it('takes a file beside what is there, and a damaged row hides nothing else', async () => {
     const { app, database } = opened;
     bring([101, 102]);

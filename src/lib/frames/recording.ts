@@ -28,7 +28,13 @@ async function keep(app: App): Promise<void> {
   const job = app.open.job;
   if (owner === null || !job) return;
   const known = await app.record.ofJob(owner);
-  const there = new Set<string>();
+  // What is known of a frame stays while the frame does, also where its setup is no more or cannot be planned just now.
+  const there = new Set(
+    app.frames.list.flatMap(({ id, frame }) => {
+      const before = known.get(id);
+      return before && (before.value === null || before.value.setupId === frame.setupId) ? [id] : [];
+    })
+  );
   const changed: { id: string; jobId: string; stamp: string; value: Recorded }[] = [];
   let since = performance.now();
   for (const [setupId, entries] of [...app.frames.bySetup]) {
@@ -41,10 +47,10 @@ async function keep(app: App): Promise<void> {
     for (const one of judged) {
       const { frame } = one;
       const before = known.get(frame.id);
+      if (before?.value === null) continue;
       const stamp = stampOf(frame, frames.length);
       const said = { choice: frame.choice, reason: frame.reason, complete: frame.complete ?? told };
       if (before && (before.stamp === stamp || before.stamp === null)) {
-        there.add(frame.id);
         const { choice, reason, complete } = before.value;
         if (choice === said.choice && reason === said.reason && complete === said.complete) continue;
         changed.push({ id: frame.id, jobId: owner, stamp, value: { ...before.value, ...said } });
@@ -59,7 +65,10 @@ async function keep(app: App): Promise<void> {
         if (app.open.id !== owner) return;
         since = performance.now();
       }
-      if (!value) continue;
+      if (!value) {
+        there.delete(frame.id);
+        continue;
+      }
       there.add(frame.id);
       // What was promised stays what was promised.
       const odds = before?.value.setupId === value.setupId ? before.value.odds : value.odds;

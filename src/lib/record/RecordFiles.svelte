@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { writeRecordCsv } from '$core/formats/recordCsv';
-  import { readRecordFile, writeRecordFile } from '$core/formats/recordFile';
+  import { maxRecordFileBytes, readRecordFile, tooLarge, writeRecordFile } from '$core/formats/recordFile';
   import type { Recorded } from '$core/record/schema';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { saveBlob, saveText } from '$lib/controls/download';
@@ -23,19 +23,23 @@
   const count = (frames: readonly Recorded[]) => (frames.length === 1 ? 'one frame' : `${frames.length} frames`);
 
   async function bring(file: File) {
-    const read = readRecordFile(await file.text());
+    const read = file.size > maxRecordFileBytes ? tooLarge : readRecordFile(await file.text());
     if (!read.ok) {
       said = `${file.name}: ${[read.field, read.reason].filter((part) => part !== '').join(': ')} Nothing was changed.`;
       return;
     }
-    const fresh = await app.record.add(read.frames);
-    said = `${count(read.frames)} read; ${fresh} new, the others were here.`;
-    onchange();
+    try {
+      const fresh = await app.record.add(read.frames);
+      said = `${count(read.frames)} read; ${fresh === read.frames.length ? 'all new' : `${fresh} new, the others were here`}.`;
+      onchange();
+    } catch (error) {
+      said = `It could not be kept: ${error instanceof Error ? error.message : String(error)} Nothing was changed.`;
+    }
   }
   async function forget(frames: readonly Recorded[]) {
     await app.record.forget(frames.map(({ id }) => id));
     forgetting = false;
-    said = `Forgotten: ${count(frames)}. Frames of an open job come back when they are looked at; take them out there.`;
+    said = `Forgotten: ${count(frames)}. Frames still on their page do not come back by themselves.`;
     onchange();
   }
 </script>

@@ -29,7 +29,7 @@
   const said = (entry: StopPlan | undefined) => (entry ? `f/${entry.stop.label}, ${percent(entry.odds)}` : 'no plan');
   /** The calls of the open job that would be others. */
   const changed = $derived.by((): Changed[] => {
-    if (inUse || ready.length === 0) return [];
+    if (inUse || ready.length === 0 || app.open.job?.habits) return [];
     const lenses = new Set(ready.map(({ lensId }) => lensId));
     return app.open.rows.flatMap(({ id, setup }): Changed[] => {
       if (!lenses.has(setup.camera.lensId)) return [];
@@ -79,8 +79,11 @@
       {/each}
     </ul>
     {#if changed.length > 6}<p class="text-soft">and {changed.length - 6} more</p>{/if}
-  {:else}
+  {:else if !app.open.job?.habits}
     <p class="mt-2 text-soft">No call of this job would be another.</p>
+  {/if}
+  {#if app.open.job?.habits}
+    <p class="mt-2 text-pretty text-soft">This job keeps the figures it came with; say on its Day that yours hold.</p>
   {/if}
   <div class="mt-3"><Button onclick={use}>Use my figures</Button></div>
 {/if}

@@ -1,6 +1,6 @@
 /** A job's way to another device and home again, sealed; the server between only holds what it cannot read. */
 import { homecoming, homeWords, type Arrived, type WholeJob } from '$core/job/bringBack';
-import { renameKit } from '$core/job/normalise';
+import { renameJobKit, renameKit } from '$core/job/normalise';
 import { same } from '$core/plain/merge';
 import type { JobFile } from '$core/formats/jobFile';
 import { maxPickupBytes } from '$core/service/limits';
@@ -256,7 +256,7 @@ export class Travel {
       whole: {
         ...{ people: file.people, places: file.places },
         setups: file.setups.map((setup) => renameKit(setup, kitId)),
-        job: { ...file.job, packing: file.job.packing.map((item) => ({ ...item, id: kitId(item.id) })) }
+        job: renameJobKit(file.job, kitId)
       },
       changes: [
         ...bodies.added.map((item) => addition('bodies', item, { position })),

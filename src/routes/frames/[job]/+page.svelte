@@ -1,34 +1,30 @@
 <script lang="ts">
-  import { Button, Checkbox, Select } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import { page } from '$app/state';
   import { goto } from '$app/navigation';
   import { missingFacts } from '$core/frames/facts';
   import { framesTitle, missingWords } from '$core/words/frames';
-  import Choice from '$lib/controls/Choice.svelte';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import { bestOfBursts, pairThatHolds } from '$core/frames/choose';
   import { bestWords, pairWords } from '$core/words/compare';
+  import EmptyFrames from '$lib/frames/EmptyFrames.svelte';
   import EyesTable from '$lib/frames/EyesTable.svelte';
+  import FramesTools from '$lib/frames/FramesTools.svelte';
   import FrameView from '$lib/frames/FrameView.svelte';
   import SideBySide from '$lib/frames/SideBySide.svelte';
   import ThroughFrames from '$lib/frames/ThroughFrames.svelte';
   import ImportBar from '$lib/frames/ImportBar.svelte';
-  import { judging, nameIn } from '$lib/frames/judging';
-  import { areComplete } from '$core/record/recorded';
+  import { judging, nameIn, noSetup } from '$lib/frames/judging';
   import Header from '$lib/shell/Header.svelte';
   import Missing from '$lib/shell/Missing.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   const app = getApp();
-  /** Shot by npm run simulate -- --setup demo-west-door --frames 8 --seed 11. */
-  const demoFrames = Array.from({ length: 8 }, (_, index) => `FOC_110${index + 1}.JPG`);
-  const demoFramesOf = 'demo-west-door';
   const jobId = $derived(page.params['job'] ?? '');
   const job = $derived(app.store.table('jobs').get(jobId)?.value ?? (app.open.id === jobId ? app.open.job : undefined));
   const isOpen = $derived(app.open.id === jobId);
   let simulating = $state(false);
   let saving = $state(false);
-  let correcting = $state(false);
   let saying = $state(false);
   let order = $state<'best' | 'time'>('best');
   let shown = $state<'all' | 'open' | 'kept'>('all');
@@ -38,11 +34,10 @@
   });
 
   /** What the address names, else the setup with most frames. */
-  const nobody = 'none';
   const groups = $derived([...app.frames.bySetup.entries()]);
   const asked = $derived(page.url.searchParams.get('setup'));
   const setupId = $derived.by(() => {
-    if (asked !== null) return asked === nobody ? null : asked;
+    if (asked !== null) return asked === noSetup ? null : asked;
     const [most] = [...groups].sort((a, b) => b[1].length - a[1].length);
     return most?.[0] ?? null;
   });
@@ -50,12 +45,6 @@
   const { bursts, judged, columns, row } = $derived(now);
   const nameOf = nameIn(app);
   const missing = $derived(missingFacts(judged.map(({ frame }) => frame)));
-  /** Whether all that were taken are here: as somebody said, else as the numbers of the files tell. */
-  const complete = $derived.by(() => {
-    const frames = judged.map(({ frame }) => frame);
-    const told = areComplete(frames);
-    return frames.every((frame) => frame.complete ?? told);
-  });
   const ranked = $derived([...judged].sort((a, b) => a.rank - b.rank));
   const filtered = $derived(
     (order === 'best' ? ranked : judged).filter(({ frame }) =>
@@ -112,33 +101,12 @@
       .join('&');
     return goto(`/frames/${jobId}${text === '' ? '' : `?${text}`}`, { keepFocus: true, noScroll: true });
   }
-  /** Frames the simulated camera shot of a setup of the demo: there is always something to measure. */
-  const demoSetup = $derived(app.open.rows.find(({ id }) => id === demoFramesOf));
-  let fetching = $state(false);
-  async function bringDemo() {
-    fetching = true;
-    try {
-      const files = await Promise.all(
-        demoFrames.map(async (name) => {
-          const answer = await fetch(`/demo/frames/${name}`);
-          if (!answer.ok) throw new Error(`${name} could not be fetched.`);
-          return new File([await answer.blob()], name, { type: 'image/jpeg' });
-        })
-      );
-      void app.frames.add(files, demoSetup?.id ?? null);
-    } catch (error) {
-      app.messages.problem(`The demo's frames: ${error instanceof Error ? error.message : String(error)}`);
-    } finally {
-      fetching = false;
-    }
-  }
   function picked(event: Event) {
     const field = event.currentTarget as HTMLInputElement;
     const files = [...(field.files ?? [])];
     field.value = '';
-    void app.frames.add(files, asked === nobody ? null : asked);
+    void app.frames.add(files, asked === noSetup ? null : asked);
   }
-  const label = (id: string | null) => (id === null ? 'No setup' : (app.open.row(id)?.setup.name ?? ''));
 </script>
 
 <svelte:head><title>{job ? `Frames · ${job.name} · Focalis` : 'Focalis'}</title></svelte:head>
@@ -205,7 +173,7 @@
                   Bring in the pictures you took: they are measured here, and never leave this browser.
                 {:else}
                   {[
-                    label(setupId),
+                    row?.setup.name ?? 'No setup',
                     judged.length === 1
                       ? 'one frame'
                       : `${judged.length} frames in ${bursts.length === 1 ? 'one burst' : `${bursts.length} bursts`}`,
@@ -234,92 +202,11 @@
           </div>
           <ImportBar />
           {#if app.frames.list.length > 0}
-            <div class="mb-2 flex flex-wrap items-end gap-x-5 gap-y-2">
-              <label class="label block w-64"
-                >Setup
-                <Select
-                  placeholder=""
-                  class="mt-0.5"
-                  value={setupId ?? nobody}
-                  onchange={(event) => go({ setup: event.currentTarget.value, frame: null })}
-                >
-                  {#each groups as [id, list] (id ?? nobody)}
-                    <option value={id ?? nobody}>{label(id)} ({list.length})</option>
-                  {/each}
-                </Select>
-              </label>
-              <Choice
-                legend="Order"
-                value={order}
-                options={[
-                  { value: 'best', name: 'best first' },
-                  { value: 'time', name: 'by time' }
-                ]}
-                onchange={(value) => (order = value)}
-              />
-              <Choice
-                legend="Show"
-                value={shown}
-                options={[
-                  { value: 'all', name: 'all' },
-                  { value: 'open', name: 'undecided' },
-                  { value: 'kept', name: 'kept' }
-                ]}
-                onchange={(value) => (shown = value)}
-              />
-              <label class="label block w-56"
-                >Not of this setup?
-                <Select
-                  placeholder=""
-                  class="mt-0.5"
-                  value=""
-                  onchange={(event) => {
-                    const to = event.currentTarget.value;
-                    if (to === '') return;
-                    void app.frames.moveTo(
-                      judged.map(({ frame }) => frame.id),
-                      to === nobody ? null : to
-                    );
-                    void go({ setup: to });
-                  }}
-                >
-                  <option value="">Move these {judged.length} to …</option>
-                  {#if setupId !== null}<option value={nobody}>No setup</option>{/if}
-                  {#each app.open.rows.filter(({ id }) => id !== setupId) as other (other.id)}
-                    <option value={other.id}>{other.setup.name}</option>
-                  {/each}
-                </Select>
-              </label>
-              <Button color="alternative" onclick={() => (correcting = true)}>Clocks</Button>
-              {#if setupId !== null && judged.length > 0}
-                <div class="flex h-8 items-center">
-                  <Checkbox
-                    checked={complete}
-                    onchange={(event) =>
-                      app.frames.sayComplete(
-                        judged.map(({ frame }) => frame.id),
-                        event.currentTarget.checked
-                      )}>All I took of it</Checkbox
-                  >
-                </div>
-              {/if}
-            </div>
+            <FramesTools {judged} {setupId} bind:order bind:shown onsetup={(id) => go({ setup: id, frame: null })} />
           {/if}
         </div>
         {#if app.frames.list.length === 0}
-          <p class="max-w-xl px-4 text-pretty text-soft">
-            Drop pictures or whole folders anywhere here: JPEG, PNG, WebP, or raw files with a preview inside. Without
-            any at hand, a simulated camera shoots one of your setups, with everything that goes wrong.
-          </p>
-          {#if demoSetup}
-            <div class="mt-3 px-4">
-              <Button color="alternative" disabled={fetching} onclick={bringDemo}
-                >{fetching
-                  ? 'Fetching them …'
-                  : `Measure ${demoFrames.length} frames of ${demoSetup.setup.name}`}</Button
-              >
-            </div>
-          {/if}
+          <EmptyFrames />
         {/if}
         {#if judged.length > 0}
           <EyesTable
@@ -352,9 +239,6 @@
         bind:open={saying}
         frames={judged.map(({ frame }) => frame)}
       />{/await}
-  </OnceOpen>
-  <OnceOpen open={correcting}>
-    {#await import('$lib/frames/Clocks.svelte') then { default: Clocks }}<Clocks bind:open={correcting} />{/await}
   </OnceOpen>
   <OnceOpen open={saving}>
     {#await import('$lib/frames/SaveResults.svelte') then { default: SaveResults }}<SaveResults
