@@ -47,8 +47,8 @@ export function recordedOf(
   const reading = readFrame(judged, setup, plan, body, expected, allowedPx);
   const must = new Set(setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
   const sharp = sharpness(judged, must);
-  // Neither how sharp anybody is nor where the plane fell: there is nothing to record.
-  if (!reading && sharp === 'unknown') return null;
+  // Nobody of the plan was found, or it was taken with another lens.
+  if (!reading && !judged.faces.some(({ personId }) => personId !== null && must.has(personId))) return null;
   const shot = plannedFor(frame, plan);
   if (!shot) return null;
   const { entry, asPlanned, focalLengthMm } = shot;
