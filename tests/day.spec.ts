@@ -7,7 +7,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ownServer, stopped } from './ownServer';
-import { expect, saved, test } from './support';
+import { expect, message, saved, test } from './support';
 
 const row = (page: Page, name: string) => page.getByRole('listitem').filter({ hasText: name }).first();
 
@@ -20,7 +20,7 @@ test('an order that costs less is one press away, the bag says why, setups are c
   await expect(cost).toHaveText(/^7 lens changes · 9 walks/);
   await page.getByRole('button', { name: /^Swap \d+ and \d+: / }).click();
   await expect(cost).toHaveText(/^6 lens changes · 8 walks/);
-  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await message(page).getByRole('button', { name: 'Undo' }).click();
   await expect(cost).toHaveText(/^7 lens changes · 9 walks/);
 
   // By the keyboard: picked up, moved down, put down.
@@ -51,7 +51,7 @@ test('an order that costs less is one press away, the bag says why, setups are c
   await expect(page.getByRole('heading', { name: '2 setups chosen' })).toBeVisible();
   await page.getByText('move', { exact: true }).click();
   await page.getByLabel('Which job').selectOption({ label: 'Quayside Brass' });
-  await expect(page.getByRole('status')).toContainText('2 setups moved to Quayside Brass');
+  await expect(message(page)).toContainText('2 setups moved to Quayside Brass');
   await expect(page.getByRole('heading', { name: /^Eleven pictures/ })).toBeVisible();
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Quayside Brass' }).click();
@@ -188,7 +188,7 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
     await hand.getByRole('button', { name: 'Send back' }).click();
     await expect(hand.getByRole('button', { name: /^It waits/ })).toBeVisible();
     await page.getByRole('button', { name: 'Bring back' }).click();
-    await expect(page.getByRole('status').filter({ hasText: 'Brought back: 4 setups' })).toBeVisible();
+    await expect(message(page).filter({ hasText: 'Brought back: 4 setups' })).toBeVisible();
     const list = page.getByRole('list', { name: 'Setups in order' });
     await expect(list.getByText('done', { exact: true })).toHaveCount(4);
     await expect(list.getByRole('link')).toHaveCount(12);
@@ -198,7 +198,7 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
     await hand.getByRole('button', { name: /^It waits/ }).click();
     await expect(hand.getByRole('button', { name: /^It waits/ })).toBeEnabled();
     await page.getByRole('button', { name: 'Bring back' }).click();
-    await expect(page.getByRole('status').filter({ hasText: 'Brought back: nothing new' })).toBeVisible();
+    await expect(message(page).filter({ hasText: 'Brought back: nothing new' })).toBeVisible();
     await expect(list.getByRole('link')).toHaveCount(12);
   } finally {
     await phone.close();
@@ -275,6 +275,6 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
   await expect(dialog.getByRole('alert')).toContainText('Row 3: "soon" is no time.');
   await dialog.getByRole('button', { name: 'Add 1 setup, without those rows' }).click();
   await expect(page.getByRole('list', { name: 'Setups in order' })).toContainText('Zoë');
-  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await message(page).getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('heading', { name: /^13 pictures/ })).toBeVisible();
 });

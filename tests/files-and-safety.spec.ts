@@ -4,7 +4,7 @@ import { strToU8, zipSync } from 'fflate';
 import { demoJobs, demoParts } from '../src/core/job/demo';
 import { builtInKit } from '../src/core/kit/builtInKit';
 import { writeJobFile } from '../src/core/formats/jobFile';
-import { call, expect, openDemo, saved, test } from './support';
+import { call, expect, message, openDemo, saved, test } from './support';
 
 const [wedding] = demoJobs();
 const good = writeJobFile({ job: wedding.job, kit: builtInKit, ...demoParts(wedding) });
@@ -98,10 +98,10 @@ test('a dropped job file is imported beside what is there; undo removes it again
     transfer.items.add(new File([text], 'dropped.json', { type: 'application/json' }));
     window.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true, cancelable: true }));
   }, good);
-  await expect(page.getByRole('status')).toContainText('Fernhall Glasshouse imported.');
+  await expect(message(page)).toContainText('Fernhall Glasshouse imported.');
   await expect(page.getByRole('button', { name: 'Fernhall Glasshouse (2)' })).toBeVisible();
-  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('status')).toContainText('Undone');
+  await message(page).getByRole('button', { name: 'Undo' }).click();
+  await expect(message(page)).toContainText('Undone');
   await page.goto('/');
   await expect(page.getByRole('button', { name: 'Fernhall Glasshouse', exact: true })).toBeVisible();
 });
@@ -132,13 +132,13 @@ test('removing a setup, a person and a job each offers undo', async ({ page }) =
   await page.getByRole('button', { name: 'Choose West door', exact: true }).click();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('link', { name: /Remove|West door f/ })).toHaveCount(0);
-  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await message(page).getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('f/1.4 on Ines’s near eye, from 1.5 m.')).toBeVisible();
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Remove this job' }).click();
   await expect(page.getByRole('button', { name: 'Quayside Brass' })).toBeVisible();
-  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('status')).toContainText('Undone');
+  await message(page).getByRole('button', { name: 'Undo' }).click();
+  await expect(message(page)).toContainText('Undone');
   await page.getByRole('button', { name: 'Quayside Brass' }).click();
   await expect(page.getByRole('button', { name: 'Fernhall Glasshouse' })).toBeVisible();
 });
@@ -212,7 +212,7 @@ test('everything is saved as one file, and a fresh profile takes it; what is no 
   await found.getByText('in place of what is here').click();
   await expect(found.getByRole('list', { name: 'What would change' })).toContainText('Settings as they are there.');
   await found.getByRole('button', { name: 'Restore', exact: true }).click();
-  await expect(other.getByRole('status').filter({ hasText: 'Restored.' })).toBeVisible();
+  await expect(message(other).filter({ hasText: 'Restored.' })).toBeVisible();
   await expect(other.getByRole('radio', { name: 'feet and inches' })).toBeChecked();
   await other.goto('/setup/demo-west-door');
   await expect(call(other)).toHaveText(/Inessa’s near eye, from \d+′/);

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { call, expect, openDemo, saved, test } from './support';
+import { call, expect, message, openDemo, saved, test } from './support';
 
 /** Runs something with a table of the store, in the page. */
 async function withTable(page: Page, table: string, change: (row: Record<string, unknown>) => void): Promise<void> {
@@ -110,7 +110,7 @@ test('a job removed in one tab while edited in the other is offered back with th
   await other.getByRole('button', { name: 'Erase', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('Fernhall Glasshouse was erased in another tab.');
   await page.getByRole('button', { name: 'Bring it back' }).click();
-  await expect(page.getByRole('status')).toContainText('Fernhall Glasshouse is back');
+  await expect(message(page)).toContainText('Fernhall Glasshouse is back');
   await page.reload();
   await expect(page.getByLabel('Height', { exact: true })).toHaveValue('1.8 m');
   await other.reload();
@@ -139,11 +139,11 @@ test('the message’s Undo takes back what it names, whatever was done since', a
   await page.getByRole('link', { name: 'Day', exact: true }).click();
   await page.getByRole('button', { name: 'Choose Rings' }).click();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
-  const message = page.getByRole('status').filter({ hasText: 'Rings removed.' });
-  await expect(message).toBeVisible();
+  const said = message(page).filter({ hasText: 'Rings removed.' });
+  await expect(said).toBeVisible();
   await page.getByLabel('Job', { exact: true }).fill('Fernhall, renamed');
   await page.getByLabel('Job', { exact: true }).press('Enter');
-  await message.getByRole('button', { name: 'Undo' }).click();
+  await said.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('link', { name: /^Rings .*f\// })).toBeVisible();
   await expect(page.getByLabel('Job', { exact: true })).toHaveValue('Fernhall, renamed');
 });

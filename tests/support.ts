@@ -44,6 +44,9 @@ export { expect };
 /** The headline of the call. */
 export const call = (page: Page): Locator => page.getByTestId('call').getByRole('heading', { level: 1 });
 
+/** The one message on the screen; other places say how far they are by themselves. */
+export const message = (page: Page): Locator => page.getByTestId('message');
+
 export async function openDemo(page: Page, setup = 'West door'): Promise<void> {
   await page.goto('/setup/demo-west-door');
   await expect(call(page)).toBeVisible();

@@ -44,6 +44,7 @@
   {#if messages.shown}
     {@const { text, kind } = messages.shown}
     <div
+      data-testid="message"
       class="pointer-events-auto flex max-w-2xl min-w-0 items-center gap-3 border-l-4 bg-ink py-1 pr-1 pl-3 text-surface {kind ===
       'problem'
         ? 'border-pencil'
