@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import jpeg from 'jpeg-js';
 
 const port = 4186;
@@ -20,23 +20,59 @@ const { data, ...from } = jpeg.decode(readFileSync(join(root, 'tests/frames/FOC_
   useTArray: true,
   maxMemoryUsageInMB: 2048
 });
-/** The test frame, so often across and down, as one picture of 24 megapixels. */
-function tiled(across: number, down: number, name: string, quality: number): string {
-  const out = Buffer.alloc(width * height * 4, 255);
+/** The test frame, so often across and down, as one picture of 24 megapixels; as many files of it as there are rounds. */
+function tiled(across: number, down: number): string[] {
+  const source = new Uint32Array(data.buffer, data.byteOffset, data.byteLength / 4);
+  const out = new Uint32Array(width * height).fill(0xffffffff);
   const scale = Math.max((from.width * across) / width, (from.height * down) / height);
+  const [wide, high] = [Math.floor(width / across), Math.floor(height / down)];
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      const sx = Math.floor((x % Math.floor(width / across)) * scale);
-      const sy = Math.floor((y % Math.floor(height / down)) * scale);
-      if (sx >= from.width || sy >= from.height) continue;
-      data.slice((sy * from.width + sx) * 4, (sy * from.width + sx) * 4 + 3).forEach((value, channel) => {
-        out[(y * width + x) * 4 + channel] = value;
-      });
+      const [sx, sy] = [Math.floor((x % wide) * scale), Math.floor((y % high) * scale)];
+      if (sx < from.width && sy < from.height) out[y * width + x] = source[sy * from.width + sx] ?? 0;
     }
-  const file = join(folder, name);
-  writeFileSync(file, jpeg.encode({ data: out, width, height }, quality).data);
-  return file;
+  const picture = jpeg.encode({ data: Buffer.from(out.buffer), width, height }, 90).data;
+  return Array.from({ length: rounds }, (_, round) => {
+    const file = join(folder, `BENCH_${across}${round}.JPG`);
+    // What comes after its end changes no picture, but makes it another file.
+    writeFileSync(file, Buffer.concat([picture, Buffer.from([round])]));
+    return file;
+  });
 }
+
+/** A thousand frames as those that are there, in the browser's store. */
+const fillWith = (page: Page, count: number): Promise<number> =>
+  page.evaluate(
+    (many) =>
+      new Promise<number>((resolve, reject) => {
+        const opened = indexedDB.open('focalis');
+        opened.onerror = () => reject(new Error('no store'));
+        opened.onsuccess = () => {
+          const change = opened.result.transaction(['frames', 'framePictures'], 'readwrite');
+          const [frames, pictures] = [change.objectStore('frames'), change.objectStore('framePictures')];
+          const rows = frames.getAll();
+          rows.onsuccess = () => {
+            const [row] = rows.result as { id: string; value: { file: object; clockMs: number | null } }[];
+            if (!row) return;
+            const kept = pictures.get(row.id);
+            kept.onsuccess = () => {
+              for (let n = 0; n < many; n++) {
+                const id = `bench-${n}`;
+                const hash = n.toString(16).padStart(64, '0');
+                const file = { ...row.value.file, hash, name: `BENCH_${n}.JPG` };
+                frames.put({ ...row, id, position: n + 10, value: { ...row.value, id, file, clockMs: n * 1000 } });
+                pictures.put({ ...(kept.result as object), id });
+              }
+            };
+          };
+          change.oncomplete = () => {
+            opened.result.close();
+            resolve(many);
+          };
+        };
+      }),
+    count
+  );
 
 const server = spawn('node', ['scripts/start.mjs', '--port', String(port)], { stdio: 'pipe', cwd: root });
 await new Promise((resolve) =>
@@ -60,8 +96,7 @@ try {
   ]) {
     const times: number[] = [];
     let faces = 0;
-    for (let round = 0; round < rounds; round++) {
-      const file = tiled(across, down, `BENCH_${across}${round}.JPG`, 88 + round);
+    for (const file of tiled(across, down)) {
       const before = performance.now();
       await page.getByLabel('Pictures').setInputFiles(file);
       await page.getByText('One picture brought in.').waitFor({ timeout: 180_000 });
@@ -90,6 +125,26 @@ try {
       `24 MP, ${what} (${faces} found in the last): ${seconds(median)} s (aim ${aim}), the first ${seconds(first)} s`
     );
   }
+  await fillWith(page, 1000);
+  await page.reload();
+  await page.getByTestId('frame-row').first().waitFor();
+  const table = page.getByRole('grid');
+  const tasks = await table.evaluate(async (grid) => {
+    const long: number[] = [];
+    const watched = new PerformanceObserver((list) => list.getEntries().forEach(({ duration }) => long.push(duration)));
+    watched.observe({ type: 'longtask' });
+    const next = () => new Promise((resolve) => requestAnimationFrame(resolve));
+    for (let step = 0; step < 300; step++) {
+      grid.scrollTop += 240;
+      await next();
+    }
+    watched.disconnect();
+    return { long, scrolled: grid.scrollTop };
+  });
+  console.log(
+    `A table of 1,000 frames, scrolled ${Math.round(tasks.scrolled)} px in 300 steps: ${tasks.long.length} tasks over 50 ms (aim none)` +
+      (tasks.long.length > 0 ? `, the longest ${Math.round(Math.max(...tasks.long))} ms` : '')
+  );
 } finally {
   await browser.close();
   server.kill();

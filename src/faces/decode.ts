@@ -9,6 +9,49 @@ export interface Decoded extends Size {
   readonly close: () => void;
 }
 
+type Drawable = ImageBitmap | VideoFrame | OffscreenCanvas;
+
+/** A picture at a size: whole, or smaller by halves. */
+interface Level extends Size {
+  readonly source: Drawable;
+}
+
+/** Larger pictures are drawn from as they came: their pixels would take more memory than a page has, pixels. */
+const mostUnpacked = 70_000_000;
+/** The smallest of the sizes kept has this longer side at least, pixels. */
+const smallestLong = 700;
+
+const contextOf = (width: number, height: number): OffscreenCanvasRenderingContext2D => {
+  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });
+  if (!context) throw new Error('This browser draws no picture.');
+  context.imageSmoothingQuality = 'high';
+  return context;
+};
+
+function scaled({ source }: Level, width: number, height: number): Level {
+  const context = contextOf(width, height);
+  // By halves the plain way is the mean of four pixels, and five times as fast.
+  context.imageSmoothingQuality = 'low';
+  context.drawImage(source, 0, 0, width, height);
+  return { source: context.canvas, width, height };
+}
+
+/**
+ * The picture, and smaller by halves. As it comes from the decoder each part that is drawn costs as much as the whole; unpacked once, next
+ * to nothing (docs/architecture.md).
+ */
+function levelsOf(source: ImageBitmap | VideoFrame, { width, height }: Size): Level[] {
+  const first: Level = { source, width, height };
+  if (width * height > mostUnpacked) return [first];
+  const levels = [scaled(first, width, height)];
+  source.close();
+  for (let last = levels[0]; last && Math.max(last.width, last.height) >= 2 * smallestLong;) {
+    last = scaled(last, Math.round(last.width / 2), Math.round(last.height / 2));
+    levels.push(last);
+  }
+  return levels;
+}
+
 /** @throws when the browser cannot decode it */
 export async function decode(file: Blob, type: string, orientation: number): Promise<Decoded> {
   const source = await decoded(file, type, orientation);
@@ -16,12 +59,27 @@ export async function decode(file: Blob, type: string, orientation: number): Pro
     source instanceof ImageBitmap
       ? { width: source.width, height: source.height }
       : { width: source.displayWidth, height: source.displayHeight };
+  const levels = levelsOf(source, size);
   const canvasOf = (part: Box, { width, height }: Size): OffscreenCanvasRenderingContext2D => {
-    const canvas = new OffscreenCanvas(width, height);
-    const context = canvas.getContext('2d', { willReadFrequently: true });
-    if (!context) throw new Error('This browser draws no picture.');
-    context.imageSmoothingQuality = 'high';
-    context.drawImage(source, part.x, part.y, part.width, part.height, 0, 0, width, height);
+    const context = contextOf(width, height);
+    // The smallest that still has as many pixels as are wanted.
+    const level =
+      levels.findLast(
+        (one) => one.width * part.width >= width * size.width && one.height * part.height >= height * size.height
+      ) ?? levels[0];
+    if (!level) throw new Error('No picture.');
+    const [across, down] = [level.width / size.width, level.height / size.height];
+    context.drawImage(
+      level.source,
+      part.x * across,
+      part.y * down,
+      part.width * across,
+      part.height * down,
+      0,
+      0,
+      width,
+      height
+    );
     return context;
   };
   return {
@@ -29,7 +87,13 @@ export async function decode(file: Blob, type: string, orientation: number): Pro
     draw: (part, wanted) => canvasOf(part, wanted).getImageData(0, 0, wanted.width, wanted.height),
     jpeg: (part, wanted, quality = 0.85) =>
       canvasOf(part, wanted).canvas.convertToBlob({ type: 'image/jpeg', quality }),
-    close: () => source.close()
+    close: () => {
+      for (const { source: kept } of levels) {
+        // A canvas holds its pixels until it is collected, which may be late.
+        if (kept instanceof OffscreenCanvas) kept.width = kept.height = 0;
+        else kept.close();
+      }
+    }
   };
 }
 

@@ -3,7 +3,7 @@
  * nothing that says who somebody is, is asked for. Runs where nothing can be fetched: its files are handed over.
  */
 import { Human, type Config, type FaceResult } from '@vladmandic/human';
-import { merged, tilesOf, type Box, type Size } from './boxes';
+import { headPerEyes, merged, tilesOf, type Box, type Find, type Size } from './boxes';
 import type { Weights } from './weights';
 
 export interface Point {
@@ -92,6 +92,13 @@ const headPx = 512;
 /** A crop for the eyes is so many times the box of a face. */
 const headRoom = 2;
 const mostFaces = 100;
+/** Crops of so many heads across and down are looked at together. */
+const mosaic = 2;
+/** A face found with this score needs no tile to be found again (chosen). */
+const sureScore = 0.6;
+/** Somebody who points at an eye hits it within this share of the distance between the eyes; faces are tried in these sizes about it. */
+const pointedWithin = 0.35;
+const sizesTried = [1, 1.6, 0.6] as const;
 
 export class Detector {
   readonly #human: Human;
@@ -107,56 +114,73 @@ export class Detector {
     return new Detector(human);
   }
 
-  /** @param eyesPx how far apart eyes are expected in the picture, pixels; null when nothing is known */
-  async find(size: Size, draw: DrawPart, eyesPx: number | null): Promise<FoundFace[]> {
-    const whole = { x: 0, y: 0, ...size };
-    const parts = [whole, ...tilesOf(size, eyesPx)];
+  /**
+   * @param eyesPx how far apart eyes are expected in the picture, pixels; null when nothing is known
+   * @param expected how many faces; where the whole picture shows so many, no tiles are looked at. Null when nothing is known
+   */
+  async find(size: Size, draw: DrawPart, eyesPx: number | null, expected: number | null = null): Promise<FoundFace[]> {
     const boxes: { box: Box; score: number }[] = [];
-    for (const part of parts) {
+    const lookAt = async (part: Box) => {
       for (const found of await this.#look(part, draw, lookPx, false))
         boxes.push({ box: toPicture(found.box, part, lookPx), score: found.score });
-    }
-    const faces: FoundFace[] = [];
-    for (const { box, score } of merged(boxes)) {
-      const found = await this.#eyes(box, score, size, draw);
-      if (found) faces.push(found);
-    }
-    return faces;
+    };
+    await lookAt({ x: 0, y: 0, ...size });
+    const surely = merged(boxes).filter(({ score }) => score >= sureScore).length;
+    if (expected === null || surely < expected) for (const part of tilesOf(size, eyesPx)) await lookAt(part);
+    const faces = merged(boxes);
+    const found: FoundFace[] = [];
+    for (let first = 0; first < faces.length; first += mosaic * mosaic)
+      found.push(...(await this.#eyes(faces.slice(first, first + mosaic * mosaic), size, draw)));
+    return found;
   }
 
-  /** The eyes of a face whose place is known, or of one somebody has pointed at. */
-  async #eyes(box: Box, score: number, size: Size, draw: DrawPart): Promise<FoundFace | null> {
-    const side = headRoom * Math.max(box.width, box.height);
-    const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
-    const part = { x: middle.x - side / 2, y: middle.y - side / 2, width: side, height: side };
-    const found = await this.#look(part, draw, headPx, true);
-    const nearest = found
-      .filter((item) => item.mesh.length > 468)
-      .map((item) => ({ item, off: Math.hypot(...offMiddle(item)) }))
-      .sort((a, b) => a.off - b.off)[0];
-    if (!nearest || nearest.off > headPx / 4) return null;
-    const { item } = nearest;
-    const at = (index: number): Point => {
-      const [x = NaN, y = NaN] = item.mesh[index] ?? [];
-      return { x: part.x + (x / headPx) * side, y: part.y + (y / headPx) * side };
-    };
-    // The mesh's irises, as the person has them.
-    const [left, right] = [at(468), at(473)];
-    if (![left, right].every(({ x, y }) => x >= 0 && y >= 0 && x < size.width && y < size.height)) return null;
-    const gap = (upper: number, lower: number, outer: number, inner: number) =>
-      distance(at(upper), at(lower)) / Math.max(distance(at(outer), at(inner)), 1e-6);
-    const angle = item.rotation?.angle ?? { yaw: 0, pitch: 0, roll: 0 };
-    const degrees = (radians: number) => (radians * 180) / Math.PI;
-    return {
-      box,
-      score,
-      left,
-      right,
-      yawDeg: degrees(angle.yaw),
-      pitchDeg: degrees(angle.pitch),
-      rollDeg: degrees(Math.atan2(left.y - right.y, left.x - right.x)),
-      lids: { left: gap(159, 145, 33, 133), right: gap(386, 374, 263, 362) }
-    };
+  /**
+   * The face of which somebody has pointed at an eye, however large it is.
+   *
+   * @param eyesPx about how far apart its eyes are, pixels
+   */
+  async findAt(size: Size, draw: DrawPart, at: Point, eyesPx: number): Promise<FoundFace | null> {
+    for (const larger of sizesTried) {
+      const width = eyesPx * larger * headPerEyes;
+      const box = { x: at.x - width / 2, y: at.y - width / 2, width, height: width };
+      const [found] = await this.#eyes([{ box, score: 1 }], size, draw);
+      if (!found) continue;
+      const off = Math.min(distance(found.left, at), distance(found.right, at));
+      if (off < pointedWithin * distance(found.left, found.right)) return found;
+    }
+    return null;
+  }
+
+  /**
+   * The eyes of faces whose places are known: a crop of each head, several side by side in one look, since finding heads in it costs more
+   * than their eyes.
+   */
+  async #eyes(faces: readonly Find[], size: Size, draw: DrawPart): Promise<FoundFace[]> {
+    const across = faces.length > 1 ? mosaic : 1;
+    const crops = faces.map(({ box }) => {
+      const side = headRoom * Math.max(box.width, box.height);
+      return { x: box.x + box.width / 2 - side / 2, y: box.y + box.height / 2 - side / 2, width: side, height: side };
+    });
+    const context = new OffscreenCanvas(across * headPx, across * headPx).getContext('2d', {
+      willReadFrequently: true
+    });
+    if (!context) throw new Error('This browser draws no picture.');
+    crops.forEach((crop, index) =>
+      context.putImageData(draw(crop, { width: headPx, height: headPx }), ...placeIn(across, index))
+    );
+    const whole = { x: 0, y: 0, width: across * headPx, height: across * headPx };
+    const drawn = () => context.getImageData(0, 0, whole.width, whole.height);
+    const seen = (await this.#look(whole, drawn, whole.width, true)).filter((item) => item.mesh.length > 468);
+    return faces.flatMap(({ box, score }, index) => {
+      const [left, top] = placeIn(across, index);
+      const off = ({ box: [x, y, width, height] }: FaceResult) =>
+        Math.hypot(x + width / 2 - left - headPx / 2, y + height / 2 - top - headPx / 2);
+      const [item] = [...seen].sort((a, b) => off(a) - off(b));
+      const crop = crops[index];
+      if (!item || !crop || off(item) > headPx / 4) return [];
+      const found = faceOf(item, { ...crop, left, top }, size);
+      return found ? [{ box, score, ...found }] : [];
+    });
   }
 
   async #look(part: Box, draw: DrawPart, longPx: number, withEyes: boolean): Promise<FaceResult[]> {
@@ -169,7 +193,7 @@ export class Detector {
     const input = this.#human.tf.expandDims(tensor, 0);
     try {
       const result = await this.#human.detect(input as Parameters<Human['detect']>[0], {
-        face: face(withEyes, withEyes ? 4 : mostFaces)
+        face: face(withEyes, withEyes ? 4 * mosaic * mosaic : mostFaces)
       });
       return result.face;
     } finally {
@@ -181,10 +205,38 @@ export class Detector {
 
 const distance = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
 
-const offMiddle = ({ box: [x, y, width, height] }: FaceResult): [number, number] => [
-  x + width / 2 - headPx / 2,
-  y + height / 2 - headPx / 2
+/** Where the crop of that number lies in a mosaic, pixels from its left and top. */
+const placeIn = (across: number, index: number): [number, number] => [
+  (index % across) * headPx,
+  Math.floor(index / across) * headPx
 ];
+
+/** What a crop of a head shows. @param crop where it is in the picture, and where in what was looked at */
+function faceOf(
+  { mesh, rotation }: FaceResult,
+  crop: Box & { readonly left: number; readonly top: number },
+  size: Size
+): Omit<FoundFace, 'box' | 'score'> | null {
+  const at = (index: number): Point => {
+    const [x = NaN, y = NaN] = mesh[index] ?? [];
+    return { x: crop.x + ((x - crop.left) / headPx) * crop.width, y: crop.y + ((y - crop.top) / headPx) * crop.height };
+  };
+  // The mesh's irises, as the person has them.
+  const [left, right] = [at(468), at(473)];
+  if (![left, right].every(({ x, y }) => x >= 0 && y >= 0 && x < size.width && y < size.height)) return null;
+  const gap = (upper: number, lower: number, outer: number, inner: number) =>
+    distance(at(upper), at(lower)) / Math.max(distance(at(outer), at(inner)), 1e-6);
+  const angle = rotation?.angle ?? { yaw: 0, pitch: 0, roll: 0 };
+  const degrees = (radians: number) => (radians * 180) / Math.PI;
+  return {
+    left,
+    right,
+    yawDeg: degrees(angle.yaw),
+    pitchDeg: degrees(angle.pitch),
+    rollDeg: degrees(Math.atan2(left.y - right.y, left.x - right.x)),
+    lids: { left: gap(159, 145, 33, 133), right: gap(386, 374, 263, 362) }
+  };
+}
 
 function toPicture([x, y, width, height]: FaceResult['box'], part: Box, longPx: number): Box {
   const scale = Math.max(part.width, part.height) / longPx;

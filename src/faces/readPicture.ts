@@ -3,7 +3,7 @@ import { eyesPx } from '../core/frames/eyes';
 import { kindOf } from '../core/pictures/kind';
 import { largestJpeg } from '../core/pictures/jpegs';
 import { readFacts, type PictureFacts } from '../core/pictures/metadata';
-import { measureEye, patchSide, type EyeMeasured } from '../core/measure/eye';
+import { measureEye, patchSide, type EyeMeasured, type EyePatch, type PatchOf } from '../core/measure/eye';
 import { irisContrast } from '../core/measure/openness';
 import { luminanceOf } from '../core/measure/luminance';
 import { decode, type Decoded } from './decode';
@@ -13,6 +13,8 @@ import type { Detector, FoundFace, Point } from './detector';
 export interface PictureAsked {
   /** How far apart the plan expects eyes, as a share of the picture's width; null when nothing is known. */
   readonly eyesShare: number | null;
+  /** How many faces the plan expects; null when nothing is known. */
+  readonly faces?: number | null;
 }
 
 export interface ReadFace extends Omit<FoundFace, 'box'> {
@@ -44,33 +46,80 @@ const mostPixels = 160_000_000;
 const mostBytes = 400_000_000;
 const thumbnailPx = 800;
 
-const refused = (reason: string): PictureRead => ({ ok: false, reason });
+/** A picture that can be measured. */
+interface Opened {
+  readonly picture: Decoded;
+  readonly bytes: Uint8Array<ArrayBuffer>;
+  readonly facts: PictureFacts;
+  readonly preview: boolean;
+}
 
-export async function readPicture(file: Blob, { eyesShare }: PictureAsked, detector: Detector): Promise<PictureRead> {
-  if (file.size === 0) return refused('It is empty.');
-  if (file.size > mostBytes) return refused(`It has ${Math.round(file.size / 1e6)} MB; at most 400 MB are read.`);
+/** @returns why it cannot be read, where it cannot */
+async function opened(file: Blob): Promise<Opened | string> {
+  if (file.size === 0) return 'It is empty.';
+  if (file.size > mostBytes) return `It has ${Math.round(file.size / 1e6)} MB; at most 400 MB are read.`;
   const bytes = new Uint8Array(await file.arrayBuffer());
   const kind = kindOf(bytes);
-  if (kind === 'heic') return refused('HEIC cannot be decoded here yet: save it as JPEG first.');
-  if (kind === 'other' || kind === 'empty')
-    return refused('It is no picture Focalis can read: JPEG, PNG, WebP or raw.');
+  if (kind === 'heic') return 'HEIC cannot be decoded here yet: save it as JPEG first.';
+  if (kind === 'other' || kind === 'empty') return 'It is no picture Focalis can read: JPEG, PNG, WebP or raw.';
   const part = kind === 'raw' ? largestJpeg(bytes) : null;
-  if (kind === 'raw' && !part) return refused('This raw file has no preview inside that can be decoded.');
+  if (kind === 'raw' && !part) return 'This raw file has no preview inside that can be decoded.';
   const facts = readFacts(bytes.buffer);
   const inner = part ? bytes.subarray(part.from, part.to) : bytes;
   const size = part ?? sizeOf(facts);
   if (size && size.width * size.height > mostPixels)
-    return refused(`It has ${Math.round((size.width * size.height) / 1e6)} megapixels; at most 160 are read.`);
+    return `It has ${Math.round((size.width * size.height) / 1e6)} megapixels; at most 160 are read.`;
   const type = kind === 'png' ? 'image/png' : kind === 'webp' ? 'image/webp' : 'image/jpeg';
-  let picture: Decoded;
   try {
     // A preview lies as the sensor does; its own orientation, if it has one, is that of the file.
-    picture = await decode(new Blob([inner], { type }), type, facts.orientation);
+    const picture = await decode(new Blob([inner], { type }), type, facts.orientation);
+    return { picture, bytes, facts, preview: part !== null };
   } catch {
-    return refused('It cannot be decoded: it is damaged, or cut off.');
+    return 'It cannot be decoded: it is damaged, or cut off.';
   }
+}
+
+export async function readPicture(file: Blob, asked: PictureAsked, detector: Detector): Promise<PictureRead> {
+  const from = await opened(file);
+  if (typeof from === 'string') return { ok: false, reason: from };
   try {
-    return { ok: true, frame: await read(picture, bytes, facts, part !== null, eyesShare, detector) };
+    return { ok: true, frame: await read(from, asked, detector) };
+  } finally {
+    from.picture.close();
+  }
+}
+
+/** What somebody pointed at. */
+export interface PointAsked {
+  readonly at: Point;
+  readonly kind: 'eye' | 'thing';
+  /** About how far apart eyes are there, or how large the thing is, pixels. */
+  readonly sizePx: number;
+}
+
+export type PointRead =
+  /** A face was seen about it, with both eyes. */
+  | { readonly kind: 'face'; readonly face: ReadFace }
+  | { readonly kind: 'point'; readonly figure: EyeMeasured; readonly crop: Blob }
+  | { readonly kind: 'refused'; readonly reason: string };
+
+/** An eye, or a thing, that was pointed at: a click is enough. */
+export async function readPoint(file: Blob, { at, kind, sizePx }: PointAsked, detector: Detector): Promise<PointRead> {
+  const from = await opened(file);
+  if (typeof from === 'string') return { kind: 'refused', reason: from };
+  const { picture, facts } = from;
+  try {
+    const face = kind === 'eye' ? await detector.findAt(picture, picture.draw, at, sizePx) : null;
+    if (face) return { kind: 'face', face: await measured(face, picture, facts) };
+    const patch = patchAt(at, patchSide(sizePx), picture);
+    const figure = measuredPatch(patch, facts, { eyesPx: sizePx, rollDeg: 0 }, kind === 'eye' ? 'eye' : 'surface');
+    const { picture: crop } = await cropAt(
+      { x: at.x - sizePx / 2, y: at.y },
+      { x: at.x + sizePx / 2, y: at.y },
+      sizePx,
+      picture
+    );
+    return { kind: 'point', figure, crop };
   } finally {
     picture.close();
   }
@@ -80,11 +129,8 @@ const sizeOf = ({ widthPx, heightPx }: PictureFacts): Size | null =>
   widthPx !== null && heightPx !== null ? { width: widthPx, height: heightPx } : null;
 
 async function read(
-  picture: Decoded,
-  bytes: Uint8Array<ArrayBuffer>,
-  facts: PictureFacts,
-  preview: boolean,
-  eyesShare: number | null,
+  { picture, bytes, facts, preview }: Opened,
+  { eyesShare, faces: expected = null }: PictureAsked,
   detector: Detector
 ): Promise<ReadFrame> {
   const { width, height } = picture;
@@ -95,7 +141,7 @@ async function read(
     height: Math.max(1, Math.round(height * scale))
   });
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
-  const found = await detector.find(picture, picture.draw, eyesShare === null ? null : eyesShare * width);
+  const found = await detector.find(picture, picture.draw, eyesShare === null ? null : eyesShare * width, expected);
   const faces: ReadFace[] = [];
   for (const face of withoutNested(found)) faces.push(await measured(face, picture, facts));
   return {
@@ -110,43 +156,46 @@ async function read(
   };
 }
 
+interface Patch {
+  readonly part: Box;
+  readonly side: number;
+  readonly light: Float32Array;
+}
+
+function patchAt(at: Point, side: number, picture: Decoded): Patch {
+  const part = { x: Math.round(at.x - side / 2), y: Math.round(at.y - side / 2), width: side, height: side };
+  return { part, side, light: luminanceOf(picture.draw(part, { width: side, height: side }).data) };
+}
+
+function measuredPatch({ part, side, light }: Patch, facts: PictureFacts, eye: EyePatch, of: PatchOf): EyeMeasured {
+  return facts.full && !facts.full.some((area) => holds(area, part, side / 4))
+    ? { ok: false, reason: 'notFull' }
+    : measureEye(light, side, eye, of);
+}
+
+async function cropAt(left: Point, right: Point, apart: number, picture: Decoded): Promise<ReadFace['crop']> {
+  const part = eyesPart(left, right, apart, picture);
+  const shown = Math.min(1, 480 / part.width);
+  const size = {
+    width: Math.max(1, Math.round(part.width * shown)),
+    height: Math.max(1, Math.round(part.height * shown))
+  };
+  return { part, picture: await picture.jpeg(part, size, 0.9) };
+}
+
 async function measured(face: FoundFace, picture: Decoded, facts: PictureFacts): Promise<ReadFace> {
   const apart = eyesPx(face);
   const side = patchSide(apart);
-  const patch = (at: Point) => {
-    const part = {
-      x: Math.round(at.x - side / 2),
-      y: Math.round(at.y - side / 2),
-      width: side,
-      height: side
-    };
-    return { part, light: luminanceOf(picture.draw(part, { width: side, height: side }).data) };
-  };
-  const [left, right] = [patch(face.left), patch(face.right)];
-  const eye = ({ part, light }: typeof left): EyeMeasured =>
-    facts.full && !facts.full.some((area) => holds(area, part, side / 4))
-      ? { ok: false, reason: 'notFull' }
-      : measureEye(light, side, { eyesPx: apart, rollDeg: face.rollDeg });
-  const part = eyesPart(face, apart, picture);
-  const shown = Math.min(1, 480 / part.width);
+  const [left, right] = [patchAt(face.left, side, picture), patchAt(face.right, side, picture)];
+  const eye = { eyesPx: apart, rollDeg: face.rollDeg };
   return {
     ...face,
-    eyes: { left: eye(left), right: eye(right) },
+    eyes: { left: measuredPatch(left, facts, eye, 'eye'), right: measuredPatch(right, facts, eye, 'eye') },
     contrast: {
       left: irisContrast(left.light, side, apart),
       right: irisContrast(right.light, side, apart)
     },
-    crop: {
-      part,
-      picture: await picture.jpeg(
-        part,
-        {
-          width: Math.max(1, Math.round(part.width * shown)),
-          height: Math.max(1, Math.round(part.height * shown))
-        },
-        0.9
-      )
-    }
+    crop: await cropAt(face.left, face.right, apart, picture)
   };
 }
 
@@ -172,7 +221,7 @@ const holds = (area: Box, part: Box, margin: number): boolean =>
   part.y + part.height <= area.y + area.height + margin;
 
 /** Both eyes with brows and lids. */
-function eyesPart({ left, right }: FoundFace, apart: number, { width, height }: Size): Box {
+function eyesPart(left: Point, right: Point, apart: number, { width, height }: Size): Box {
   const [x, y] = [(left.x + right.x) / 2, (left.y + right.y) / 2];
   const [wide, tall] = [Math.abs(left.x - right.x) + apart, Math.abs(left.y - right.y) + apart * 0.8];
   const from = (middle: number, size: number, most: number) =>

@@ -1,4 +1,5 @@
 /** Every measurement as a table: a row an eye. */
+import { eyeOf } from '../frames/eyes';
 import type { Frame } from '../frames/schema';
 import { writeCsv } from './csv';
 
@@ -22,7 +23,7 @@ export function writeFramesCsv(lines: readonly FrameLine[]): string {
     const first = [frame.file.name, setup, time, ...settings, frame.choice ?? '', frame.reason ?? ''];
     const eyes = frame.faces.flatMap((face) =>
       (['left', 'right'] as const).map((side) => {
-        const eye = face.eyes[side];
+        const eye = eyeOf(face, side);
         const measured = eye.ok
           ? [eye.discPx, eye.low, eye.high, eye.smear?.px ?? null].map((value) => figure(value, 2))
           : ['', '', '', ''];

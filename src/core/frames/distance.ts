@@ -48,7 +48,7 @@ export function distanceFromEyes(
   const each = frame.faces.flatMap((face) => {
     const person = setup.people.find(({ id }) => id === face.personId);
     const own = expected.find(({ personId }) => personId === face.personId);
-    if (!person || !own || person.being === 'pet' || Math.abs(face.yawDeg) > mostTurnDeg) return [];
+    if (!person || !own || face.pointed || person.being === 'pet' || Math.abs(face.yawDeg) > mostTurnDeg) return [];
     const px = eyesPx(face);
     const straight = px / Math.cos(rad(face.yawDeg));
     if (!(px > 0)) return [];

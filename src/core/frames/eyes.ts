@@ -22,6 +22,14 @@ export interface FaceJudged {
 export const eyesPx = ({ left, right }: Pick<FrameFace, 'left' | 'right'>): number =>
   Math.hypot(left.x - right.x, left.y - right.y);
 
+/** What was measured of an eye: against the same eye in its sharpest frame, where there is one. */
+export function eyeOf({ personId, eyes }: Pick<FrameFace, 'personId' | 'eyes'>, side: 'left' | 'right'): EyeFigure {
+  const eye = eyes[side];
+  if (!eye.ok || !eye.own || eye.own.of !== personId) return eye;
+  const { discPx, low, high } = eye.own;
+  return { ...eye, discPx, low, high };
+}
+
 /** What is usually to be seen of somebody's eyes, each for itself. */
 export interface UsualEyes {
   /** Range of the light about the irises. */
@@ -48,8 +56,8 @@ const eachEye = (faces: readonly FrameFace[], of: (face: FrameFace) => Each): Ea
 });
 
 /** What is usual for each person: the median over frames. Nobody with too few frames. */
-export function usualEyes(frames: readonly Frame[]): ReadonlyMap<string, UsualEyes> {
-  const named = frames.flatMap(({ faces }) => faces.filter(({ personId }) => personId !== null));
+export function usualEyes(frames: readonly Pick<Frame, 'faces'>[]): ReadonlyMap<string, UsualEyes> {
+  const named = frames.flatMap(({ faces }) => faces.filter(({ personId, pointed }) => personId !== null && !pointed));
   const usual = (faces: readonly FrameFace[]): UsualEyes => ({
     contrast: eachEye(faces, ({ contrast }) => contrast),
     lids: eachEye(faces, ({ lids }) => lids)
@@ -61,27 +69,41 @@ export function usualEyes(frames: readonly Frame[]): ReadonlyMap<string, UsualEy
   );
 }
 
+/** Whether somebody's eyes are closed, against what is usual for them. Never said of whom too little is known. */
+export function eyesClosed(
+  { personId, contrast, lids, pointed }: Pick<FrameFace, 'personId' | 'contrast' | 'lids' | 'pointed'>,
+  usual: ReadonlyMap<string, UsualEyes>
+): boolean {
+  const known = personId === null || pointed ? undefined : usual.get(personId);
+  return (
+    known !== undefined &&
+    lesser(contrast, known.contrast) < closedBelow.contrast &&
+    lesser(lids, known.lids) < closedBelow.lids
+  );
+}
+
 export function judgeFace(
   face: FrameFace,
   allowedPx: number,
   usual: ReadonlyMap<string, UsualEyes> = new Map()
 ): FaceJudged {
-  const eyes = [face.eyes.left, face.eyes.right].flatMap((eye) => (eye.ok ? [eye] : []));
-  const known = face.personId === null ? undefined : usual.get(face.personId);
-  const closed =
-    known !== undefined &&
-    lesser(face.contrast, known.contrast) < closedBelow.contrast &&
-    lesser(face.lids, known.lids) < closedBelow.lids;
+  const eyes = [eyeOf(face, 'left'), eyeOf(face, 'right')].flatMap((eye) => (eye.ok ? [eye] : []));
+  const closed = eyesClosed(face, usual);
   // The lashes of a closed eye are a line: what looks like a movement there is none.
   const [smear] = closed ? [] : eyes.flatMap((eye) => eye.smear ?? []).sort((a, b) => b.gain - a.gain);
   const base = { faceId: face.id, personId: face.personId, closed, smear: smear ?? null };
   if (eyes.length === 0) {
-    const first = face.eyes.left.ok ? null : face.eyes.left.reason;
-    return { ...base, ratio: null, discPx: null, judged: 'unknown', why: first };
+    const [first] = [face.eyes.left, face.eyes.right].flatMap((eye) =>
+      eye.ok || eye.reason === 'unseen' ? [] : [eye.reason]
+    );
+    return { ...base, ratio: null, discPx: null, judged: 'unknown', why: first ?? null };
   }
   const discs = eyes.map((eye) => totalDisc(eye.discPx, eye.smear && !closed ? motionDisc(eye.smear.px) : 0));
   const discPx = Math.min(...discs);
   const ratio = discPx / allowedPx;
+  // A thing's own look is not known: its disc may be anything between.
+  if (face.pointed === 'thing' && eyes.every(({ low, high }) => verdict(low / allowedPx) !== verdict(high / allowedPx)))
+    return { ...base, ratio: null, discPx, judged: 'unknown', why: 'noEdge' };
   return { ...base, ratio, discPx, judged: verdict(ratio), why: null };
 }
 

@@ -8,7 +8,7 @@ import { findCauses, type CauseAsked, type CauseFound } from './causes';
 import type { ExpectedFace } from './expected';
 import { chanceHeld, findPlane, type PlaneAsked, type PlaneFeature, type PlaneFound } from './plane';
 import type { Frame } from './schema';
-import type { FrameJudged } from './eyes';
+import { eyeOf, type FrameJudged } from './eyes';
 
 export interface FrameReading {
   readonly plane: PlaneFound;
@@ -73,18 +73,22 @@ export function readFrame(
   const byPerson = new Map(expected.map((face) => [face.personId, face]));
   const features = frame.faces.flatMap((face): PlaneFeature[] => {
     const own = face.personId === null ? undefined : byPerson.get(face.personId);
+    const subject = plan.subjects.find(({ id }) => id === face.personId);
     const judged = faces.find(({ faceId }) => faceId === face.id);
     // What a movement blurs, or a lid covers, says nothing of the plane.
-    if (!own || !judged || judged.closed || judged.smear) return [];
-    const points = plan.subjects.find(({ id }) => id === face.personId)?.points ?? [];
+    if (!judged || judged.closed || judged.smear) return [];
+    const points = subject?.points ?? [];
+    // Pets and things are never expected as faces; whoever pointed at one knows that it is there.
+    const middleMm = own?.depthMm ?? (face.pointed ? subject?.nearest : undefined);
+    if (middleMm === undefined) return [];
     return (['left', 'right'] as const).flatMap((side): PlaneFeature[] => {
-      const eye = face.eyes[side];
+      const eye = eyeOf(face, side);
       const point = points.find(({ feature }) => feature === `${side}Eye`);
       return eye.ok
         ? [
             {
               of: face.id,
-              depthMm: point?.depth ?? own.depthMm,
+              depthMm: point?.depth ?? middleMm,
               depthSdMm: face.personId === target.subjectId ? targetSdMm : standingSdMm,
               discPx: eye.discPx,
               // Both eyes of a face are wrong together: each counts as half.

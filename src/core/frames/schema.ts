@@ -9,7 +9,7 @@ const text = z.string().max(400).nullable();
 const positive = z.number().positive().nullable();
 
 /** Why an eye was not measured. */
-export const notToldReasons = ['small', 'noisy', 'notFull', 'noEdge', 'unlike'] as const;
+export const notToldReasons = ['small', 'noisy', 'notFull', 'noEdge', 'unlike', 'unseen'] as const;
 
 export const eyeMeasuredSchema = z.discriminatedUnion('ok', [
   z.strictObject({
@@ -23,14 +23,29 @@ export const eyeMeasuredSchema = z.discriminatedUnion('ok', [
         angle: z.number().min(-7).max(7).describe('Its direction, radians: 0 across, growing downwards'),
         gain: z.number().describe('How much better it explains the blur than a disc, as a logarithm of chances')
       })
-      .nullable()
+      .nullable(),
+    spectrum: z
+      .string()
+      .regex(/^[A-Za-z0-9+/=]{0,100}$/)
+      .optional()
+      .describe('Power by direction and frequency, packed (core/measure/own.ts): other frames are held against it'),
+    own: z
+      .strictObject({
+        of: id.describe('Whose eye it was taken for'),
+        frame: id.describe('The frame in which that eye is sharpest'),
+        discPx: z.number().min(0).max(1000),
+        low: z.number().min(0).max(1000),
+        high: z.number().min(0).max(1000)
+      })
+      .optional()
+      .describe('Measured again, held against the same eye in its sharpest frame')
   }),
   z.strictObject({ ok: z.literal(false), reason: z.enum(notToldReasons) })
 ]);
 
 export const faceSchema = z.strictObject({
   id,
-  personId: id.nullable().describe('Who it is; null while nobody knows, or nobody of the setup'),
+  personId: id.nullable().describe('Who it is, or which thing; null while nobody knows, or nobody of the setup'),
   box,
   left: point.describe("The person's own left iris, pixels from the picture's left and top"),
   right: point,
@@ -45,6 +60,10 @@ export const faceSchema = z.strictObject({
     .describe('How much there is to see where each iris should be: less under a closed lid'),
   score: z.number().min(0).max(1),
   byHand: z.boolean().describe('Somebody said who it is: matching leaves it alone'),
+  pointed: z
+    .enum(['eye', 'thing'])
+    .optional()
+    .describe('Somebody pointed at an eye no face was seen about, or at a thing: one point was measured, kept as left'),
   eyes: z.strictObject({ left: eyeMeasuredSchema, right: eyeMeasuredSchema })
 });
 
@@ -94,5 +113,6 @@ export const frameSchema = z.strictObject({
 export type Frame = z.infer<typeof frameSchema>;
 export type FrameFace = z.infer<typeof faceSchema>;
 export type EyeFigure = z.infer<typeof eyeMeasuredSchema>;
+export type OwnFigure = NonNullable<Extract<EyeFigure, { ok: true }>['own']>;
 export type Choice = NonNullable<Frame['choice']>;
 export type Reason = (typeof reasons)[number];

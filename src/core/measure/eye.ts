@@ -2,9 +2,10 @@
 import { fitDisc, fitSmear, type Expected, type SmearFit } from './fit';
 import type { Reference } from './makeReference';
 import usual from './reference.json';
+import { packSpectrum } from './packed';
 import { band, frequencies, sectors, spectrumOf, uprightSector } from './spectrum';
 
-export type NotTold = 'small' | 'noisy' | 'notFull' | 'noEdge' | 'unlike';
+export type NotTold = 'small' | 'noisy' | 'notFull' | 'noEdge' | 'unlike' | 'unseen';
 
 export type EyeMeasured =
   | {
@@ -15,8 +16,13 @@ export type EyeMeasured =
       readonly high: number;
       /** Movement while the shutter was open, where it explains the blur much better than a disc. */
       readonly smear: SmearFit | null;
+      /** What other frames of the same eye are held against, packed (own.ts). */
+      readonly spectrum: string;
     }
   | { readonly ok: false; readonly reason: NotTold };
+
+/** What a patch shows: an eye, or some surface, which tells less. */
+export type PatchOf = 'eye' | 'surface';
 
 export interface EyePatch {
   /** Distance between the eyes, pixels: what an eye's features are counted in. */
@@ -30,7 +36,7 @@ const leastEyesPx = 18;
 /** Less signal than this, as a ratio of powers, is lost in noise (chosen: flat patches and grain stay under it). */
 const leastSignal = 1.3;
 /** Fitted worse than this, in mean squares of its own standard deviations, it is no eye (chosen; eyes stay under 3.2). */
-const largestMisfit = 6;
+const largestMisfit = { eye: 6, surface: 12 } as const;
 /** A movement is said above this: eyes of one kind differ by as much now and then (measured; docs/model.md). */
 const leastGain = 3.5;
 
@@ -67,22 +73,41 @@ export function expectedOf({ eyesPx, rollDeg }: EyePatch, reference: Reference =
       log[sector * band.bins + bin] = of(reference.log[low]) * (1 - share) + of(reference.log[high]) * share;
     }
   }
-  return { log };
+  return { log, of: 'eyes' };
 }
+
+/** Power of what surfaces show falls with this power of frequency (Field 1987: about two; here on photographs at 100 %, which lenses soften). */
+const surfaceFalls = 2.2;
+/** The spectrum a sharp surface would have: of cloth, fur, leaves, things. */
+export const surface: Expected = {
+  log: Float64Array.from(
+    { length: sectors * band.bins },
+    (_, at) => -surfaceFalls * Math.log(frequencies[at % band.bins] ?? 0.1)
+  ),
+  of: 'surface'
+};
 
 /**
  * @param light a patch about the eye, side × side, linear light
  * @param side a power of two
+ * @param of a surface needs no eyes so large, has no smear told apart, and its interval is several pixels wide
  */
-export function measureEye(light: Float32Array, side: number, patch: EyePatch): EyeMeasured {
-  if (patch.eyesPx < leastEyesPx) return { ok: false, reason: 'small' };
+export function measureEye(light: Float32Array, side: number, patch: EyePatch, of: PatchOf = 'eye'): EyeMeasured {
+  if (of === 'eye' && patch.eyesPx < leastEyesPx) return { ok: false, reason: 'small' };
   const spectrum = spectrumOf(light, side);
-  const expected = expectedOf(patch);
+  const expected = of === 'eye' ? expectedOf(patch) : surface;
   const fit = fitDisc(spectrum, expected);
   if (!fit) return { ok: false, reason: 'noEdge' };
   if (fit.signal < leastSignal) return { ok: false, reason: 'noisy' };
-  if (fit.misfit > largestMisfit) return { ok: false, reason: 'unlike' };
+  if (fit.misfit > largestMisfit[of]) return { ok: false, reason: 'unlike' };
   const { discPx, low, high } = fit;
-  const smear = fitSmear(spectrum, expected);
-  return { ok: true, discPx, low, high, smear: smear && smear.gain > leastGain ? smear : null };
+  const smear = of === 'eye' ? fitSmear(spectrum, expected) : null;
+  return {
+    ok: true,
+    discPx,
+    low,
+    high,
+    smear: smear && smear.gain > leastGain ? smear : null,
+    spectrum: packSpectrum(spectrum, side)
+  };
 }

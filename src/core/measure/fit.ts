@@ -13,6 +13,8 @@ import { band, frequencies, sectors, type Spectrum } from './spectrum';
 /** The spectrum an eye would have sharp, by sector and bin: logarithm of power. */
 export interface Expected {
   readonly log: Float64Array;
+  /** The mean of many people's eyes, the very eye in another frame, or nothing but what surfaces look like. */
+  readonly of: 'eyes' | 'own' | 'surface';
 }
 
 export interface DiscFit {
@@ -44,7 +46,7 @@ export function discPower(b: number, nu: number): number {
 }
 
 /** How far people and sharpening tilt a spectrum, as an exponent of frequency (chosen among 0.08 to 0.5 on photographed eyes). */
-const tiltSd = 0.15;
+const tiltSds = { eyes: 0.15, own: 0.05, surface: 0.4 } as const;
 /** Beyond so many standard deviations (Huber 1964) a bin is taken to say something else. */
 const outlier = 2;
 /**
@@ -57,8 +59,15 @@ const noiseSd = 2;
 /** ν₀, where the tilt changes nothing, cycles per pixel. */
 const logMiddle = Math.log(0.1);
 
-/** How far, as a variance of the logarithm, one person's eye lies from the mean of all at a frequency (chosen on photographed eyes). */
-const unlike = (nu: number): number => 0.3 + 1 / (1 + (nu / 0.06) ** 4);
+/**
+ * How far, as a variance of the logarithm, what is seen lies from what is expected at a frequency (chosen on photographs): one person's eye
+ * from the mean of all; an eye from itself in another frame, which has its own chance too; a surface from the mean of surfaces.
+ */
+const unlike = {
+  eyes: (nu: number): number => 0.3 + 1 / (1 + (nu / 0.06) ** 4),
+  own: (_nu: number, count: number): number => 0.06 + 1.5 / count,
+  surface: (nu: number): number => 0.4 + 1 / (1 + (nu / 0.05) ** 4)
+} as const;
 
 /** Large discs are rare: minus the logarithm of their chance, up to a constant (a prior with heavy tails, chosen). */
 const rarity = (b: number): number => 1.5 * Math.log(1 + (b / 6) ** 2);
@@ -70,6 +79,8 @@ interface Bin {
   readonly log: number;
   readonly expected: number;
   readonly weight: number;
+  /** Its root. */
+  readonly root: number;
   readonly tilt: number;
   readonly bin: number;
   /** Sector and bin. */
@@ -78,7 +89,15 @@ interface Bin {
 
 const transferTable = discs.map((b) => frequencies.map((nu) => Math.log(Math.max(discPower(b, nu), 1e-7))));
 
-function binsOf(spectrum: Spectrum, expected: Expected): Bin[] | null {
+/** A spectrum against what is expected of it. */
+interface Problem {
+  readonly bins: readonly Bin[];
+  readonly tiltSd: number;
+  readonly start: At;
+  readonly mostNoise: number;
+}
+
+function problemOf(spectrum: Spectrum, expected: Expected): Problem | null {
   const bins: Bin[] = [];
   for (let at = 0; at < sectors * band.bins; at++) {
     const [power, count] = [spectrum.power[at] ?? 0, spectrum.count[at] ?? 0];
@@ -86,40 +105,53 @@ function binsOf(spectrum: Spectrum, expected: Expected): Bin[] | null {
     if (count < 2 || power <= 0 || !Number.isFinite(expected.log[at] ?? NaN)) continue;
     // The mean of n exponentials: its logarithm scatters by about 1/√n. Neighbouring waves are not independent under a window.
     // Beyond that people differ, in what is coarse most of all: make-up, hair, light.
+    const weight = 1 / (1.5 / count + unlike[expected.of](frequencies[bin] ?? 0.1, count));
     bins.push({
       log: Math.log(power) + 1 / (2 * Math.max(1, count / 2)),
       expected: expected.log[at] ?? 0,
-      weight: 1 / (1.5 / count + unlike(frequencies[bin] ?? 0.1)),
+      weight,
+      root: Math.sqrt(weight),
       tilt: Math.log(frequencies[bin] ?? 0.1) - logMiddle,
       bin,
       at
     });
   }
-  return bins.length < 12 ? null : bins;
-}
-
-interface Start {
-  readonly at: At;
-  readonly mostNoise: number;
-}
-
-function startOf(bins: readonly Bin[], spectrum: Spectrum): Start {
+  if (bins.length < 12) return null;
   const mostNoise = Math.log(Math.max(spectrum.noise, 1e-9));
-  const a = bins.reduce((sum, { log, expected }) => sum + log - expected, 0) / bins.length;
-  return { at: { a, tilt: 0, n: Math.min(mostNoise, ...bins.map(({ log }) => log)) }, mostNoise };
+  const a = bins.reduce((sum, { log, expected: sharp }) => sum + log - sharp, 0) / bins.length;
+  return {
+    bins,
+    tiltSd: tiltSds[expected.of],
+    start: { a, tilt: 0, n: Math.min(mostNoise, ...bins.map(({ log }) => log)) },
+    mostNoise
+  };
 }
 
-/** @returns null where there is nothing to fit: no light, or no waves */
-export function fitDisc(spectrum: Spectrum, expected: Expected): DiscFit | null {
-  const bins = binsOf(spectrum, expected);
-  if (!bins) return null;
-  const { at: first, mostNoise } = startOf(bins, spectrum);
-  let start = first;
-  const costs = discs.map((_, index) => {
-    const found = fitAt(bins, transferTable[index] ?? [], start, mostNoise);
+/** The best fit at each disc of the grid. */
+function fits(problem: Problem): { at: At; cost: number }[] {
+  let { start } = problem;
+  return discs.map((_, index) => {
+    const found = fitAt(problem, transferTable[index] ?? [], start);
     start = found.at;
-    return { at: found.at, misfit: found.cost, cost: found.cost + (2 * rarity(discs[index] ?? 0)) / evidenceShare };
+    return found;
   });
+}
+
+/**
+ * @param own the same eye as another frame shows it, where there is one: each says its part
+ * @returns null where there is nothing to fit: no light, or no waves
+ */
+export function fitDisc(spectrum: Spectrum, expected: Expected, own: Expected | null = null): DiscFit | null {
+  const problem = problemOf(spectrum, expected);
+  if (!problem) return null;
+  const { bins } = problem;
+  const itself = own && problemOf(spectrum, own);
+  const besides = itself ? fits(itself) : [];
+  const costs = fits(problem).map(({ at, cost }, index) => ({
+    at,
+    misfit: cost,
+    cost: cost + (besides[index]?.cost ?? 0) + rare(index)
+  }));
   const best = costs.reduce(
     (lowest, { cost }, index) => (cost < (costs[lowest]?.cost ?? Infinity) ? index : lowest),
     0
@@ -171,32 +203,47 @@ function smearPower(px: number, angle: number, sector: number, nu: number): numb
 const smearTables = smearLengths.flatMap((px) =>
   Array.from({ length: smearAngles }, (_, index) => {
     const angle = (Math.PI * index) / smearAngles;
-    const logs = Array.from({ length: sectors * band.bins }, (__, at) =>
+    const logs = Float64Array.from({ length: sectors * band.bins }, (__, at) =>
       Math.log(Math.max(1e-5, smearPower(px, angle, Math.floor(at / band.bins), frequencies[at % band.bins] ?? 0.1)))
     );
     return { px, angle, logs };
   })
 );
 
+/** So many of the movements that fit best without any defocus are tried with some. */
+const mostTried = 4;
+
 /** The movement that explains a spectrum best. A disc blurs in all directions alike, a movement in one. */
 export function fitSmear(spectrum: Spectrum, expected: Expected): SmearFit | null {
-  const bins = binsOf(spectrum, expected);
-  if (!bins) return null;
-  const start = startOf(bins, spectrum);
-  const still = Math.min(...discs.flatMap((_, index) => (index % 4 === 0 ? [costAt(bins, index, null, start)] : [])));
-  let best: { px: number; angle: number; cost: number } | null = null;
-  for (const { px, angle, logs } of smearTables) {
-    const cost = Math.min(...smearDiscs.map((index) => costAt(bins, index, logs, start)));
-    if (!best || cost < best.cost) best = { px, angle, cost };
+  const problem = problemOf(spectrum, expected);
+  if (!problem) return null;
+  let still = Infinity;
+  let { start } = problem;
+  for (let disc = 0; disc < discs.length; disc += 4) {
+    const found = fitAt(problem, transferTable[disc] ?? [], start);
+    start = found.at;
+    still = Math.min(still, found.cost + rare(disc));
   }
-  return best && { px: best.px, angle: best.angle, gain: 0.5 * evidenceShare * (still - best.cost) };
+  const [none = 0, ...some] = smearDiscs;
+  const moved = smearTables
+    .map((table) => {
+      const { at, cost } = fitAt(problem, table.logs, problem.start);
+      return { table, at, cost: cost + rare(none) };
+    })
+    .sort((one, other) => one.cost - other.cost);
+  let best = moved[0];
+  for (const { table, at } of moved.slice(0, mostTried))
+    for (const disc of some) {
+      const slopes = transferTable[disc] ?? [];
+      const both = Float64Array.from(table.logs, (log, index) => log + (slopes[index % band.bins] ?? 0));
+      const cost = fitAt(problem, both, at).cost + rare(disc);
+      if (best && cost < best.cost) best = { table, at, cost };
+    }
+  return best ? { px: best.table.px, angle: best.table.angle, gain: 0.5 * evidenceShare * (still - best.cost) } : null;
 }
 
-function costAt(bins: readonly Bin[], disc: number, smear: readonly number[] | null, { at, mostNoise }: Start): number {
-  const table = transferTable[disc] ?? [];
-  const transfer = smear ? smear.map((log, index) => log + (table[index % band.bins] ?? 0)) : null;
-  return fitAt(bins, transfer ?? table, at, mostNoise).cost + (2 * rarity(discs[disc] ?? 0)) / evidenceShare;
-}
+/** What a large disc costs for being rare. */
+const rare = (disc: number): number => (2 * rarity(discs[disc] ?? 0)) / evidenceShare;
 
 interface At {
   readonly a: number;
@@ -205,53 +252,52 @@ interface At {
 }
 
 /** Amplitude, tilt and noise at one disc, by Gauss and Newton. */
-function fitAt(
-  bins: readonly Bin[],
-  transfer: readonly number[],
-  start: At,
-  mostNoise: number
-): { at: At; cost: number } {
+function fitAt({ bins, tiltSd, mostNoise }: Problem, transfer: ArrayLike<number>, start: At): { at: At; cost: number } {
   let { a, tilt, n } = start;
   // By bin where it is the same in all directions, else by sector and bin.
   const byDirection = transfer.length > band.bins;
   let cost = Infinity;
   for (let round = 0; round < 12; round++) {
-    // Normal equations of three unknowns.
-    const m = [1e-6, 0, 0, 1 / (tiltSd * tiltSd), 0, 1e-3];
-    const v = [0, -tilt / (tiltSd * tiltSd), 0];
+    // Normal equations of three unknowns; numbers apart, since this is the innermost of all (some two thousand times for an eye).
+    let [aa, at, an, tt, tn, nn] = [1e-6, 0, 0, 1 / (tiltSd * tiltSd), 0, 1e-3];
+    let [va, vt, vn] = [0, -tilt / (tiltSd * tiltSd), 0];
     let sum = (tilt / tiltSd) ** 2;
     if (n > mostNoise) {
-      m[5] = (m[5] ?? 0) + 1 / (noiseSd * noiseSd);
-      v[2] = (v[2] ?? 0) - (n - mostNoise) / (noiseSd * noiseSd);
+      nn += 1 / (noiseSd * noiseSd);
+      vn -= (n - mostNoise) / (noiseSd * noiseSd);
       sum += ((n - mostNoise) / noiseSd) ** 2;
     }
-    for (const { log, expected, weight, tilt: slope, bin, at } of bins) {
-      const signal = a + expected + (transfer[byDirection ? at : bin] ?? 0) + tilt * slope;
-      const top = Math.max(signal, n);
-      const model = top + Math.log(Math.exp(signal - top) + Math.exp(n - top));
-      const share = Math.exp(signal - model);
-      const residual = log - model;
-      const scaled = Math.abs(residual) * Math.sqrt(weight);
-      const robust = scaled > outlier ? outlier / scaled : 1;
-      sum += scaled > outlier ? outlier * (2 * scaled - outlier) : scaled * scaled;
-      const w = weight * robust;
-      const [da, dt, dn] = [share, share * slope, 1 - share];
-      m[0] = (m[0] ?? 0) + w * da * da;
-      m[1] = (m[1] ?? 0) + w * da * dt;
-      m[2] = (m[2] ?? 0) + w * da * dn;
-      m[3] = (m[3] ?? 0) + w * dt * dt;
-      m[4] = (m[4] ?? 0) + w * dt * dn;
-      m[5] = (m[5] ?? 0) + w * dn * dn;
-      v[0] = (v[0] ?? 0) + w * da * residual;
-      v[1] = (v[1] ?? 0) + w * dt * residual;
-      v[2] = (v[2] ?? 0) + w * dn * residual;
+    for (const bin of bins) {
+      const { weight, root, tilt: slope } = bin;
+      const signal = a + bin.expected + (transfer[byDirection ? bin.at : bin.bin] ?? 0) + tilt * slope;
+      // The logarithm of signal and noise together, and the signal's share of it.
+      const above = signal - n;
+      const less = Math.exp(above > 0 ? -above : above);
+      const residual = bin.log - (above > 0 ? signal : n) - Math.log1p(less);
+      const share = above > 0 ? 1 / (1 + less) : less / (1 + less);
+      const scaled = Math.abs(residual) * root;
+      const far = scaled > outlier;
+      sum += far ? outlier * (2 * scaled - outlier) : scaled * scaled;
+      const w = far ? (weight * outlier) / scaled : weight;
+      const wa = w * share;
+      const wt = wa * slope;
+      const rest = 1 - share;
+      aa += wa * share;
+      at += wt * share;
+      an += wa * rest;
+      tt += wt * share * slope;
+      tn += wt * rest;
+      nn += w * rest * rest;
+      va += wa * residual;
+      vt += wt * residual;
+      vn += w * rest * residual;
     }
     if (Math.abs(cost - sum) < 1e-3) {
       cost = sum;
       break;
     }
     cost = sum;
-    const step = solve3(m, v);
+    const step = solve3([aa, at, an, tt, tn, nn], [va, vt, vn]);
     const limit = (value: number, most: number) => Math.max(-most, Math.min(most, value));
     a += limit(step[0], 2);
     tilt += limit(step[1], 0.5);

@@ -76,6 +76,42 @@ const transformOf = (side: number): FFT => {
   return known;
 };
 
+/** Sector and bin of a wave, sector × bins + bin; null outside the band. @param fx, fy cycles per pixel */
+function placeOf(fx: number, fy: number): number | null {
+  const bin = Math.floor(Math.log(Math.hypot(fx, fy) / band.from) / step);
+  if (!(bin >= 0 && bin < band.bins)) return null;
+  const sector = ((Math.round((Math.atan2(fy, fx) / Math.PI) * sectors) % sectors) + sectors) % sectors;
+  return sector * band.bins + bin;
+}
+
+interface Waves {
+  /** Where each wave counts, by column and row of the transform; -1 for none. */
+  readonly places: Int16Array;
+  readonly count: Float64Array;
+}
+const allWaves = new Map<number, Waves>();
+
+/** Half of the waves of a patch: of real light they say all. */
+function wavesOf(side: number): Waves {
+  const known = allWaves.get(side);
+  if (known) return known;
+  const places = new Int16Array((side / 2 + 1) * side).fill(-1);
+  const count = new Float64Array(sectors * band.bins);
+  for (let kx = 0; kx <= side / 2; kx++)
+    for (let ky = 0; ky < side; ky++) {
+      const at = placeOf(kx / side, (ky <= side / 2 ? ky : ky - side) / side);
+      if (at === null) continue;
+      places[kx * side + ky] = at;
+      count[at] = (count[at] ?? 0) + 1;
+    }
+  const waves = { places, count };
+  allWaves.set(side, waves);
+  return waves;
+}
+
+/** How many waves a patch of that side has in each sector and bin. */
+export const wavesIn = (side: number): Float64Array => wavesOf(side).count;
+
 /** @param light side × side, row by row. @param side a power of two, 32 at least */
 export function spectrumOf(light: Float32Array, side: number): Spectrum {
   const windowed = hann(light, side);
@@ -92,8 +128,7 @@ export function spectrumOf(light: Float32Array, side: number): Spectrum {
     for (let k = 0; k < side * 2; k++) rows[y * side * 2 + k] = out[k] ?? 0;
   }
   const power = new Float64Array(sectors * band.bins);
-  const count = new Float64Array(sectors * band.bins);
-  // Real light: half of the waves say all.
+  const { places, count } = wavesOf(side);
   for (let kx = 0; kx <= side / 2; kx++) {
     for (let y = 0; y < side; y++) {
       line[2 * y] = rows[y * side * 2 + 2 * kx] ?? 0;
@@ -101,14 +136,10 @@ export function spectrumOf(light: Float32Array, side: number): Spectrum {
     }
     fft.transform(out, line);
     for (let ky = 0; ky < side; ky++) {
-      const [fx, fy] = [kx / side, (ky <= side / 2 ? ky : ky - side) / side];
-      const bin = Math.floor(Math.log(Math.hypot(fx, fy) / band.from) / step);
-      if (!(bin >= 0 && bin < band.bins)) continue;
-      const sector = ((Math.round((Math.atan2(fy, fx) / Math.PI) * sectors) % sectors) + sectors) % sectors;
+      const at = places[kx * side + ky] ?? -1;
+      if (at < 0) continue;
       const [re, im] = [out[2 * ky] ?? 0, out[2 * ky + 1] ?? 0];
-      const at = sector * band.bins + bin;
       power[at] = (power[at] ?? 0) + (re * re + im * im) / (side * side);
-      count[at] = (count[at] ?? 0) + 1;
     }
   }
   for (let at = 0; at < power.length; at++) if (count[at]) power[at] = (power[at] ?? 0) / (count[at] ?? 1);

@@ -224,3 +224,34 @@ export function sharpEyes(but: (eye: Eye) => boolean = () => false): Sharp[] {
   }));
   return sharpOnce.flatMap(({ eye, sharp }) => (but(eye) ? [] : [sharp]));
 }
+
+/** The same eye in another frame: the head a little elsewhere, turned and nearer. Interpolated by cubic splines (Catmull and Rom 1974). */
+export function inAnotherFrame(
+  eye: Eye,
+  { x, y, rollDeg, scale }: { readonly x: number; readonly y: number; readonly rollDeg: number; readonly scale: number }
+): Eye {
+  const { room, light: from } = eye;
+  const [cos, sin] = [Math.cos((rollDeg * Math.PI) / 180) / scale, Math.sin((rollDeg * Math.PI) / 180) / scale];
+  const middle = (room - 1) / 2;
+  const at = (column: number, row: number) =>
+    from[Math.min(room - 1, Math.max(0, row)) * room + Math.min(room - 1, Math.max(0, column))] ?? 0;
+  const weights = (t: number) => [
+    ((2 - t) * t - 1) * t * 0.5,
+    (t * t * (3 * t - 5) + 2) * 0.5,
+    ((4 - 3 * t) * t + 1) * t * 0.5,
+    (t - 1) * t * t * 0.5
+  ];
+  const light = new Float32Array(room * room);
+  for (let row = 0; row < room; row++)
+    for (let column = 0; column < room; column++) {
+      const [dx, dy] = [column - middle - x, row - middle - y];
+      const [u, v] = [middle + cos * dx + sin * dy, middle - sin * dx + cos * dy];
+      const [left, top] = [Math.floor(u), Math.floor(v)];
+      const [across, down] = [weights(u - left), weights(v - top)];
+      let sum = 0;
+      for (let j = 0; j < 4; j++)
+        for (let i = 0; i < 4; i++) sum += (across[i] ?? 0) * (down[j] ?? 0) * at(left + i - 1, top + j - 1);
+      light[row * room + column] = Math.max(0, sum);
+    }
+  return { ...eye, light, eyesPx: eye.eyesPx * scale, rollDeg: eye.rollDeg + rollDeg };
+}

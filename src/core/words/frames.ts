@@ -37,7 +37,8 @@ const notToldWords = {
   noisy: 'too noisy',
   notFull: 'not at full size',
   noEdge: 'nothing to go by',
-  unlike: 'unlike an eye'
+  unlike: 'unlike an eye',
+  unseen: 'not seen'
 } as const;
 
 /** Why an eye cannot be told, "too small". */

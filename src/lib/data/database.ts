@@ -4,7 +4,7 @@ import type { SafeStorage } from './storage';
 import { upgradeTo2, upgradeTo3 } from './upgrade';
 
 /** Counts the tables; what is in them is counted by the version of the job file. */
-export const databaseVersion = 7;
+export const databaseVersion = 8;
 
 /** Dexie's version 7 is version 70 of the database underneath. */
 const versionFactor = 10;
@@ -46,7 +46,9 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
     framePictures: 'id, owner'
   });
   /** What is known of measured frames; it outlives them. */
-  database.version(databaseVersion).stores({ record: 'id, jobId' });
+  database.version(7).stores({ record: 'id, jobId' });
+  /** Pictures themselves, where that is asked, or the way back to them on the disk. */
+  database.version(databaseVersion).stores({ originals: 'id, owner' });
   return database;
 }
 

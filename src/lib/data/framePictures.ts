@@ -37,6 +37,12 @@ export class FramePictures {
     await this.#table.update(id, { sidecar });
   }
 
+  /** Of a face that was pointed at. */
+  async addCrop(id: string, crop: FramePicture['crops'][number]): Promise<void> {
+    const kept = await this.#table.get(id);
+    if (kept) await this.#table.put({ ...kept, crops: [...kept.crops, crop] });
+  }
+
   /** Those of frames that are no more: a frame taken back can come again, so nothing is dropped while its row may. */
   async drop(ids: readonly string[]): Promise<void> {
     await this.#table.bulkDelete([...ids]);

@@ -134,16 +134,19 @@ export function kitIdOf(...placed: readonly { readonly ids: ReadonlyMap<string, 
   return (id) => placed.map(({ ids }) => ids.get(id)).find((found) => found !== undefined) ?? id;
 }
 
+/** What is kept of frames apart from their rows. */
+const apart = ['framePictures', 'originals'] as const;
+
 /** Erases a job and all that hangs on it, for good. */
 export async function eraseJob(database: Dexie, jobId: string): Promise<readonly { table: string; id: string }[]> {
-  return database.transaction('rw', ['jobs', 'framePictures', ...owned], async () => {
+  return database.transaction('rw', ['jobs', ...apart, ...owned], async () => {
     const erased = [{ table: 'jobs', id: jobId }];
     for (const table of owned) {
       const own = database.table<Row, string>(table).where('owner').equals(jobId);
       erased.push(...(await own.primaryKeys()).map((id) => ({ table, id })));
       await own.delete();
     }
-    await database.table('framePictures').where('owner').equals(jobId).delete();
+    for (const table of apart) await database.table(table).where('owner').equals(jobId).delete();
     await database.table('jobs').delete(jobId);
     return erased;
   });

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { Button, Select } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import { tinykeys } from 'tinykeys';
   import { onMount } from 'svelte';
   import { distanceFromEyes } from '$core/frames/distance';
-  import { eyesPx, reasonFor, type FrameJudged } from '$core/frames/eyes';
+  import { reasonFor, type FrameJudged } from '$core/frames/eyes';
+  import { pointable } from '$core/frames/pointed';
   import { readFrame } from '$core/frames/reading';
   import {
     causeWords,
@@ -14,14 +15,13 @@
     shakeTitle,
     steadier
   } from '$core/words/frame';
-  import { clockWords, frameNumber, frameRemark, settingsLine } from '$core/words/frames';
+  import { frameNumber, frameRemark } from '$core/words/frames';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import type { Judging } from './judging';
-  import EyesCell from './EyesCell.svelte';
+  import PictureOfFrame from './PictureOfFrame.svelte';
   import PlaneFloor from './PlaneFloor.svelte';
-  import { framePicture } from './picture.svelte';
 
   interface Props {
     judged: FrameJudged;
@@ -55,7 +55,6 @@
     nameOf: (id: string) => subjects.get(id) ?? nameOf(id)
   });
   const next = $derived(reading ? nextTime(reading, said) : null);
-  const picture = framePicture(() => frame.id);
   const at = $derived(order.indexOf(frame.id));
   const step = (by: number) => {
     const id = order[at + by];
@@ -76,67 +75,16 @@
       Escape: screenKey(() => onopen(null))
     })
   );
-  /** In the order of the setup's people; strangers last. */
-  const faces = $derived.by(() => {
-    const place = (personId: string | null) => {
-      const at = (row?.setup.people ?? []).findIndex(({ id }) => id === personId);
-      return at < 0 ? Infinity : at;
-    };
-    return [...judged.faces].sort((a, b) => place(a.personId) - place(b.personId) || 0);
-  });
-  const faceName = (personId: string | null, index: number) =>
-    personId === null ? `Face ${index + 1}` : nameOf(personId);
 </script>
 
 <main class="grid min-h-0 flex-1 grid-cols-1 overflow-auto lg:grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)]">
-  <section class="min-w-0 bg-surround p-5 text-[#111]" aria-label="The picture">
-    <div class="relative mx-auto w-full max-w-[52rem]" style:aspect-ratio="{frame.widthPx} / {frame.heightPx}">
-      {#if picture.thumbnail !== ''}<img src={picture.thumbnail} alt={frame.file.name} class="h-full w-full" />{/if}
-      <svg viewBox="0 0 {frame.widthPx} {frame.heightPx}" class="absolute inset-0 h-full w-full" aria-hidden="true">
-        {#each frame.faces as face (face.id)}
-          {@const apart = eyesPx(face)}
-          <ellipse
-            cx={(face.left.x + face.right.x) / 2}
-            cy={(face.left.y + face.right.y) / 2 + apart * 0.3}
-            rx={apart * 1.25}
-            ry={apart * 1.6}
-            fill="none"
-            stroke="#fff"
-            stroke-width={frame.widthPx / 600}
-            stroke-dasharray={face.personId === null ? `${frame.widthPx / 120} ${frame.widthPx / 160}` : undefined}
-          />
-        {/each}
-      </svg>
-    </div>
-    <ul class="mx-auto mt-4 flex max-w-[52rem] flex-wrap gap-x-1.5 gap-y-4">
-      {#each faces as face, index (face.faceId)}
-        <li class="w-[108px]">
-          <EyesCell {face} name={faceName(face.personId, index)} picture={picture.eyesOf(face.faceId)} />
-          <Select
-            placeholder=""
-            size="sm"
-            class="mt-1 py-1"
-            aria-label="Who face {index + 1} is"
-            value={face.personId ?? ''}
-            onchange={(event) => app.frames.name(frame.id, face.faceId, event.currentTarget.value || null)}
-          >
-            <option value="">nobody named</option>
-            {#each row?.setup.people ?? [] as person (person.id)}<option value={person.id}>{person.name}</option>{/each}
-          </Select>
-        </li>
-      {/each}
-    </ul>
-    <p class="condensed mx-auto mt-3 max-w-[52rem] text-[14px]">
-      {[
-        settingsLine(frame),
-        frame.focalLengthMm === null ? '' : `${Math.round(frame.focalLengthMm)} mm`,
-        clockWords(app.frames.timeOf(frame)),
-        `frame ${at + 1} of ${order.length}`
-      ]
-        .filter((part) => part !== '')
-        .join(' · ')}
-    </p>
-  </section>
+  <PictureOfFrame
+    {judged}
+    {row}
+    {nameOf}
+    pointable={row && plan && planned?.body ? pointable(frame, row.setup, plan, planned.body, expected) : []}
+    place="frame {at + 1} of {order.length}"
+  />
   <section class="min-w-0 px-6 py-5" aria-label="Where its plane fell">
     <div class="mb-4 flex flex-wrap gap-2">
       <Button color="alternative" onclick={() => onopen(null)}>All frames</Button>

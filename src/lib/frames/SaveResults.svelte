@@ -6,6 +6,7 @@
   import Dialog from '$lib/controls/Dialog.svelte';
   import { fileName, saveBlob } from '$lib/controls/download';
   import { getApp } from '$lib/state/app.svelte';
+  import KeptPictures from './KeptPictures.svelte';
   import { judging, nameIn } from './judging';
 
   /** What was chosen and measured, as files for other programs. */
@@ -82,4 +83,5 @@
     />
   </p>
   {#if said !== ''}<p role="alert" class="mt-3 text-pencil">{said}</p>{/if}
+  <KeptPictures />
 </Dialog>

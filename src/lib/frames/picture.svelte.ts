@@ -26,6 +26,7 @@ export function framePicture(id: () => string) {
   let kept = $state.raw<FramePicture>();
   $effect(() => {
     let gone = false;
+    void app.frames.whose.pointed;
     void app.frames.picture(id()).then((found) => {
       if (!gone) kept = found;
     });

@@ -1,8 +1,10 @@
 /** The way to the workers that read pictures: two at a time, so that memory stays bounded. */
+import type { Remote } from 'comlink';
 import { fetchWeights, type Weights } from '../../faces/weights';
+import type { EyeAgain, FrameOfEyes } from '$core/frames/ownEyes';
 import { WorkerClient, type CallOptions } from '../../workers/client';
 import type { PictureReader } from '../../workers/pictures.worker';
-import type { PictureAsked, PictureRead } from '../../faces/readPicture';
+import type { PictureAsked, PictureRead, PointAsked, PointRead } from '../../faces/readPicture';
 
 /** As many as decode side by side without filling the memory. */
 export const atOnce = Math.max(1, Math.min(2, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1));
@@ -18,29 +20,50 @@ function handed(): Promise<Weights> {
 }
 
 class Reader {
-  readonly #client = new WorkerClient<PictureReader>(
+  readonly client = new WorkerClient<PictureReader>(
     () => new Worker(new URL('../../workers/pictures.worker.ts', import.meta.url), { type: 'module' }),
     180_000
   );
   busy = 0;
 
-  async read(file: Blob, asked: PictureAsked, options: CallOptions): Promise<PictureRead> {
+  /** Once the detector has been handed over. */
+  async #ready<T>(options: CallOptions, ask: (api: Remote<PictureReader>) => Promise<T>): Promise<T> {
     this.busy++;
     try {
       const files = await handed();
-      await this.#client.call((api) => api.start(files), options);
-      return await this.#client.call<PictureRead>(async (api) => api.read(file, asked), options);
+      await this.client.call((api) => api.start(files), options);
+      return await this.client.call<T>(ask, options);
     } finally {
       this.busy--;
     }
+  }
+  read(file: Blob, asked: PictureAsked, options: CallOptions): Promise<PictureRead> {
+    return this.#ready<PictureRead>(options, async (api) => api.read(file, asked));
+  }
+  point(file: Blob, asked: PointAsked, options: CallOptions): Promise<PointRead> {
+    return this.#ready<PointRead>(options, async (api) => api.point(file, asked));
+  }
+  again(frames: readonly FrameOfEyes[], options: CallOptions): Promise<EyeAgain[]> {
+    return this.client.call<EyeAgain[]>(async (api) => api.again(frames), options);
   }
 }
 
 const readers = Array.from({ length: atOnce }, () => new Reader());
 
+const free = (): Reader => {
+  const [least] = [...readers].sort((a, b) => a.busy - b.busy);
+  if (!least) throw new Error('No reader.');
+  return least;
+};
+
+/** Eyes measured again, held against the same eyes in their sharpest frames. @throws WorkerFailed when no answer will come */
+export const measureAgain = (frames: readonly FrameOfEyes[], options: CallOptions = {}): Promise<EyeAgain[]> =>
+  free().again(frames, options);
+
 /** Everything of one picture. @throws WorkerFailed when it was cancelled, or no answer will come */
-export function readPicture(file: Blob, asked: PictureAsked, options: CallOptions = {}): Promise<PictureRead> {
-  const [free] = [...readers].sort((a, b) => a.busy - b.busy);
-  if (!free) throw new Error('No reader.');
-  return free.read(file, asked, options);
-}
+export const readPicture = (file: Blob, asked: PictureAsked, options: CallOptions = {}): Promise<PictureRead> =>
+  free().read(file, asked, options);
+
+/** An eye or a thing of a picture that somebody pointed at. @throws WorkerFailed when no answer will come */
+export const readPoint = (file: Blob, asked: PointAsked, options: CallOptions = {}): Promise<PointRead> =>
+  free().point(file, asked, options);

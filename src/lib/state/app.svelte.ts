@@ -14,6 +14,7 @@ import {
   tables,
   untouchedDemos,
   FramePictures,
+  OriginalShelf,
   RecordShelf,
   Thumbnails,
   type Change,
@@ -25,15 +26,16 @@ import {
 import { Aside } from './aside.svelte';
 import { Backup, type Packing } from './backup.svelte';
 import { Day } from './day.svelte';
-import type { ReadPicture } from './bringing.svelte';
 import { Frames } from './frames.svelte';
 import { JobFiles } from './jobFiles.svelte';
 import { KitShelf } from './kit.svelte';
 import { Jobs } from './jobs.svelte';
 import { Messages } from './messages.svelte';
 import { OpenJob } from './openJob.svelte';
+import { Originals } from './originals.svelte';
 import { reasonOf } from './parts';
 import { Places } from './places';
+import type { GetReading } from './reading';
 import { packing, readJob } from './readJob';
 import { Settings } from './settings.svelte';
 import { Setups } from './setups';
@@ -50,8 +52,8 @@ interface AppOptions {
   readonly readFile?: typeof readJob;
   /** Packs and unpacks everything; in a worker where nothing else is said. */
   readonly packing?: Packing;
-  /** Reads a picture; in workers where nothing else is said. */
-  readonly readPicture?: ReadPicture;
+  /** Reads pictures; in workers where nothing else is said. */
+  readonly reading?: GetReading;
   /** The way to the server. */
   readonly fetch?: typeof fetch;
 }
@@ -103,7 +105,7 @@ export class App {
     this.setups = new Setups(parts);
     this.day = new Day(parts);
     this.places = new Places(parts);
-    this.frames = new Frames(parts, this.framePictures, options.readPicture);
+    this.frames = new Frames(parts, this.framePictures, new Originals(new OriginalShelf(database)), options.reading);
     this.record = new RecordShelf(database);
     this.kit = new KitShelf(parts);
     const read = options.readFile ?? readJob;

@@ -5,12 +5,13 @@ import { eyesPx } from '$core/frames/eyes';
 import type { ExpectedFace } from '$core/frames/expected';
 import { withSaid } from '$core/frames/facts';
 import { matchSetup, type SetupWindow } from '$core/frames/match';
+import { pointedFace, withPointed } from '$core/frames/pointed';
 import type { Frame, FrameFace } from '$core/frames/schema';
 import { minuteOf } from '$core/setup/schedule';
-import type { ReadFrame } from '../../faces/readPicture';
+import type { ReadFace, ReadFrame } from '../../faces/readPicture';
 import type { SetupRow } from './openJob.svelte';
 
-export { isSidecarOf, withSaid };
+export { isSidecarOf, pointedFace, withPointed, withSaid };
 
 export interface Asked {
   readonly id: string;
@@ -21,25 +22,31 @@ export interface Asked {
   readonly newId: () => string;
 }
 
+/** A face as it was read: nobody's yet. */
+export function faceOf(
+  { box, left, right, yawDeg, pitchDeg, rollDeg, lids, contrast, score, eyes }: ReadFace,
+  id: string
+): FrameFace {
+  return {
+    id,
+    personId: null,
+    box,
+    left,
+    right,
+    yawDeg,
+    pitchDeg,
+    rollDeg,
+    lids,
+    contrast,
+    score: Math.min(1, Math.max(0, score)),
+    byHand: false,
+    eyes
+  };
+}
+
 /** A frame as it was read; its faces are nobody's yet. */
 export function frameOf({ facts, ...read }: ReadFrame, { id, file, setupId, setupByHand, newId }: Asked): Frame {
-  const faces = read.faces.map(
-    ({ box, left, right, yawDeg, pitchDeg, rollDeg, lids, contrast, score, eyes }): FrameFace => ({
-      id: newId(),
-      personId: null,
-      box,
-      left,
-      right,
-      yawDeg,
-      pitchDeg,
-      rollDeg,
-      lids,
-      contrast,
-      score: Math.min(1, Math.max(0, score)),
-      byHand: false,
-      eyes
-    })
-  );
+  const faces = read.faces.map((face) => faceOf(face, newId()));
   return {
     id,
     setupId,

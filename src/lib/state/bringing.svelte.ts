@@ -1,9 +1,7 @@
 /** Pictures on their way in: as many at once as memory bears, with progress, pause and stop; each that fails is said. */
-import type { PictureAsked, PictureRead, ReadFrame } from '../../faces/readPicture';
+import type { PictureAsked, ReadFrame } from '../../faces/readPicture';
 import { reasonOf } from './parts';
-
-/** Reads one picture, off the main thread. */
-export type ReadPicture = (file: Blob, asked: PictureAsked, options: { signal?: AbortSignal }) => Promise<PictureRead>;
+import type { GetReading, Reading } from './reading';
 
 /** What became of a picture that was read. */
 export type Kept = { readonly kind: 'kept' | 'again' } | { readonly kind: 'refused'; readonly reason: string };
@@ -29,7 +27,7 @@ const none: Progress = { total: 0, done: 0, refused: [], again: 0, state: 'runni
 const noRoom = (error: unknown): boolean => error instanceof Error && /quota/i.test(`${error.name} ${error.message}`);
 
 export class Bringing {
-  readonly #read: ReadPicture | undefined;
+  readonly #reading: GetReading;
   /** Null when nothing is coming, and nobody has yet to be told how it went. */
   now = $state.raw<Progress | null>(null);
   #queue: Coming[] = [];
@@ -37,8 +35,8 @@ export class Bringing {
   #waiting: (() => void)[] = [];
   #ending = new AbortController();
 
-  constructor(read?: ReadPicture) {
-    this.#read = read;
+  constructor(reading: GetReading) {
+    this.#reading = reading;
   }
 
   add(coming: readonly Coming[]): Promise<void> {
@@ -74,9 +72,7 @@ export class Bringing {
   async #run(): Promise<void> {
     this.#ending = new AbortController();
     try {
-      const { atOnce, readPicture } = this.#read
-        ? { atOnce: 1, readPicture: this.#read }
-        : await import('../frames/reader');
+      const { atOnce, readPicture } = await this.#reading();
       await Promise.all(Array.from({ length: atOnce }, () => this.#inTurn(readPicture, this.#ending.signal)));
     } finally {
       this.#work = null;
@@ -84,12 +80,12 @@ export class Bringing {
     }
   }
 
-  async #inTurn(read: ReadPicture, signal: AbortSignal): Promise<void> {
+  async #inTurn(read: Reading['readPicture'], signal: AbortSignal): Promise<void> {
     for (let next = this.#queue.shift(); next; next = this.#queue.shift()) {
       if (this.now?.state === 'paused') await new Promise<void>((go) => this.#waiting.push(go));
       if (signal.aborted) return;
       try {
-        const answer = await read(next.file, { eyesShare: next.eyesShare }, { signal });
+        const answer = await read(next.file, { eyesShare: next.eyesShare, faces: next.faces ?? null }, { signal });
         if (signal.aborted) return;
         this.#tell(next.file, answer.ok ? await next.keep(answer.frame) : { kind: 'refused', reason: answer.reason });
       } catch (error) {

@@ -4,10 +4,14 @@ import { clockKey, timeOf, type Clock } from '$core/frames/clocks';
 import type { Said } from '$core/frames/facts';
 import type { Choice, Frame, Reason } from '$core/frames/schema';
 import { newRow, type FramePicture, type FramePictures } from '$lib/data';
-import type { ReadFrame } from '../../faces/readPicture';
-import { Bringing, type Kept, type ReadPicture } from './bringing.svelte';
+import type { PictureAsked, ReadFrame } from '../../faces/readPicture';
+import { Bringing, type Kept } from './bringing.svelte';
+import { EyesAgain } from './eyesAgain';
+import type { Originals } from './originals.svelte';
 import type { Parts } from './parts';
+import { inWorkers, type GetReading } from './reading';
 import type { SetupRow } from './openJob.svelte';
+import { Whose } from './whose.svelte';
 
 const bringingIn = () => import('./bringIn');
 const isSidecar = ({ name }: File): boolean => /\.xmp$/i.test(name);
@@ -21,6 +25,10 @@ export class Frames {
   readonly #parts: Parts;
   readonly #pictures: FramePictures;
   readonly bringing: Bringing;
+  readonly originals: Originals;
+  readonly #again: EyesAgain;
+  /** Whose each face is, and what was not found. */
+  readonly whose: Whose;
   /** Sidecars that came in, for pictures that come with them or after. */
   #sidecars: readonly { readonly name: string; readonly text: string }[] = [];
   /** What is being kept just now, by its hash: the same picture twice in one import is one. */
@@ -44,10 +52,13 @@ export class Frames {
     return known;
   });
 
-  constructor(parts: Parts, pictures: FramePictures, read?: ReadPicture) {
+  constructor(parts: Parts, pictures: FramePictures, originals: Originals, reading: GetReading = inWorkers) {
     this.#parts = parts;
     this.#pictures = pictures;
-    this.bringing = new Bringing(read);
+    this.originals = originals;
+    this.#again = new EyesAgain(parts, reading);
+    this.bringing = new Bringing(reading);
+    this.whose = new Whose({ parts, frames: () => this.list, pictures, originals, reading, again: this.#again });
   }
 
   get clocks(): readonly Clock[] {
@@ -79,6 +90,7 @@ export class Frames {
         draft.change('frames', id, (now) => named({ ...now, setupId }, this.#expectedOf(setupId)));
       }
     });
+    await this.#again.of(this.bySetup.keys());
   }
 
   #setups() {
@@ -99,13 +111,14 @@ export class Frames {
     if (files.length === 0) return;
     const setupId = asked !== null && this.#parts.open.row(asked) ? asked : null;
     const gesture = `frames ${this.#parts.newId()}`;
-    return this.bringing.add(
+    await this.bringing.add(
       files.map((file) => ({
         file,
-        eyesShare: this.#smallestEyes(setupId),
+        ...this.#expectation(setupId),
         keep: (read) => this.#keep(file, read, { owner, setupId, gesture })
       }))
     );
+    await this.#again.of(this.bySetup.keys());
   }
 
   /** Sidecars say what other programs think of pictures, those that are there and those to come. */
@@ -132,7 +145,9 @@ export class Frames {
   ): Promise<Kept> {
     if (this.#parts.open.id !== owner) return { kind: 'refused', reason: 'Another job was opened before it was read.' };
     const { hash } = read;
-    if (this.#underWay.has(hash) || this.list.some((entry) => entry.frame.file.hash === hash)) return { kind: 'again' };
+    const same = this.list.find((entry) => entry.frame.file.hash === hash);
+    if (same) await this.originals.remember(same.id, owner, file);
+    if (same || this.#underWay.has(hash)) return { kind: 'again' };
     this.#underWay.add(hash);
     try {
       const { frameOf, isSidecarOf, matched, named, withSidecar } = await bringingIn();
@@ -154,7 +169,10 @@ export class Frames {
         (draft) => draft.put('frames', newRow(id, withSidecar(value, sidecar), { owner, position })),
         { gesture }
       );
-      if (result.ok) return { kind: 'kept' };
+      if (result.ok) {
+        await this.originals.remember(id, owner, file);
+        return { kind: 'kept' };
+      }
       await this.#pictures.drop([id]);
       return { kind: 'refused', reason: `${result.field} ${result.reason}` };
     } finally {
@@ -162,11 +180,15 @@ export class Frames {
     }
   }
 
-  /** How far apart the plan expects the closest eyes, as a share of the picture's width. */
-  #smallestEyes(setupId: string | null): number | null {
+  /** How far apart the plan expects the closest eyes, as a share of the picture's width, and how many faces at most. */
+  #expectation(setupId: string | null): PictureAsked {
     const rows = setupId === null ? this.#parts.open.rows : this.#parts.open.rows.filter((row) => row.id === setupId);
-    const eyes = rows.flatMap((row) => this.expected(row).map((face) => face.eyes));
-    return eyes.length > 0 ? Math.min(...eyes) : null;
+    const all = rows.map((row) => this.expected(row));
+    const eyes = all.flatMap((faces) => faces.map((face) => face.eyes));
+    return {
+      eyesShare: eyes.length > 0 ? Math.min(...eyes) : null,
+      faces: eyes.length > 0 ? Math.max(...all.map(({ length }) => length)) : null
+    };
   }
 
   /** Where a setup's plan expects faces. */
@@ -209,17 +231,7 @@ export class Frames {
     const { named } = await bringingIn();
     const expected = this.#expectedOf(setupId);
     this.#change(ids, 'Moved to another setup', (frame) => named({ ...frame, setupId, setupByHand: true }, expected));
-  }
-
-  /** Says whose a face is. Whoever had that name before is nobody's. */
-  name(id: string, faceId: string, personId: string | null): void {
-    this.#change([id], 'Who it is', (frame) => ({
-      ...frame,
-      faces: frame.faces.map((face) => {
-        if (face.id === faceId) return { ...face, personId, byHand: true };
-        return personId !== null && face.personId === personId ? { ...face, personId: null } : face;
-      })
-    }));
+    await this.#again.of([setupId]);
   }
 
   /** Takes frames out of the job; undo brings them back. */

@@ -5,23 +5,31 @@ import { noFacts } from '$core/pictures/metadata';
 import type { FrameFace } from '$core/frames/schema';
 import { openApp, until, weddingId, type OpenApp } from '$lib/testing/app';
 import type { PictureRead, ReadFrame } from '../../faces/readPicture';
-import type { ReadPicture } from './bringing.svelte';
+import type { Reading } from './reading';
 
 let opened: OpenApp;
 /** What the next pictures are read as, by the name of the file. */
 let answers: Record<string, PictureRead | Error>;
 let asked: string[];
-const read: ReadPicture = (file) => {
+const read: Reading['readPicture'] = (file) => {
   const { name } = file as File;
   asked.push(name);
   const answer = answers[name];
   if (answer instanceof Error) return Promise.reject(answer);
   return Promise.resolve(answer ?? { ok: false, reason: 'It is no picture.' });
 };
+/** What was pointed at: no face is ever seen there. */
+let points: unknown[];
+const readPoint: Reading['readPoint'] = (_file, asked) => {
+  points.push(asked);
+  const figure = { ok: true, discPx: 1, low: 0, high: 2, smear: null, spectrum: '' } as const;
+  return Promise.resolve({ kind: 'point', figure, crop: blob() });
+};
 beforeEach(async () => {
   answers = {};
+  points = [];
   asked = [];
-  opened = await openApp({ readPicture: read });
+  opened = await openApp({ reading: { readPicture: read, readPoint } });
   await opened.app.openJob(weddingId);
 });
 afterEach(() => opened.close());
@@ -35,7 +43,7 @@ function pictureOf(setupId: string, n: number, more: Partial<ReadFrame['facts']>
   const row = opened.app.open.row(setupId);
   if (!row) throw new Error('no such setup');
   const [width, height] = [3000, 2000];
-  const eye = { ok: true as const, discPx: 0.5, low: 0, high: 1, smear: null };
+  const eye = { ok: true as const, discPx: 0.5, low: 0, high: 1, smear: null, spectrum: '' };
   const faces = opened.app.frames.expected(row).map((face) => ({
     box: { x: 0, y: 0, width: 100, height: 100 },
     score: 0.9,
@@ -214,13 +222,65 @@ describe('pictures brought in', () => {
     const id = app.frames.list[0]?.id ?? '';
     const [a, b] = frame()?.faces ?? [];
     expect([a?.personId, b?.personId].sort()).toEqual(['ines', 'tobiah']);
-    app.frames.name(id, a?.id ?? '', b?.personId ?? null);
+    await app.frames.whose.name(id, a?.id ?? '', b?.personId ?? null);
     const whose = (face: FrameFace | undefined) => frame()?.faces.find((one) => one.id === face?.id)?.personId;
     expect(whose(a)).toBe(b?.personId);
     expect(whose(b)).toBeNull();
     await app.frames.moveTo([id], 'demo-family-steps');
     expect(frame()).toMatchObject({ setupId: 'demo-family-steps', setupByHand: true });
     expect(whose(a)).toBe(b?.personId);
+  });
+
+  it('change names with each other, and whoever was not found is pointed at; undo takes each back', async () => {
+    const { app } = opened;
+    answers['1.jpg'] = pictureOf('demo-under-palms', 1);
+    await app.frames.add([file('1.jpg')], 'demo-under-palms');
+    const id = app.frames.list[0]?.id ?? '';
+    const names = () => app.frames.list[0]?.frame.faces.map(({ personId }) => personId);
+    const [a, b] = app.frames.list[0]?.frame.faces ?? [];
+    const before = names();
+    await app.frames.whose.swap(id, a?.id ?? '', b?.id ?? '');
+    expect(names()).toEqual([before?.[1], before?.[0]]);
+    await app.step('undo');
+    expect(names()).toEqual(before);
+    await app.frames.whose.name(id, a?.id ?? '', null);
+    const missing = { id: before?.[0] ?? '', name: 'Ines', kind: 'eye', sizePx: 90, side: 'left' } as const;
+    expect(await app.frames.whose.point(id, missing, { x: 10, y: 20 })).toBeNull();
+    const pointed = app.frames.list[0]?.frame.faces.find((face) => face.pointed);
+    expect(pointed).toMatchObject({ personId: before?.[0], left: { x: 10, y: 20 }, byHand: true, pointed: 'eye' });
+    expect(points).toEqual([{ at: { x: 10, y: 20 }, kind: 'eye', sizePx: 90 }]);
+    expect((await app.frames.picture(id))?.crops.map(({ faceId }) => faceId)).toContain(pointed?.id);
+    app.frames.whose.unpoint(id, pointed?.id ?? '');
+    expect(names()).toEqual([null, before?.[1]]);
+  });
+
+  it('are found again by what is in them, kept here where that is asked, and let go', async () => {
+    const { app, database } = opened;
+    const picture = file('1.jpg');
+    const bytes = new Uint8Array(await crypto.subtle.digest('SHA-256', await picture.arrayBuffer()));
+    const read = pictureOf('demo-west-door', 1);
+    if (!read.ok) throw new Error('not read');
+    const own = Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
+    answers['1.jpg'] = { ok: true, frame: { ...read.frame, hash: own, bytes: picture.size } };
+    await app.frames.add([picture]);
+    await app.store.flush();
+    const [entry] = app.frames.list;
+    if (!entry) throw new Error('no frame');
+    const { originals } = app.frames;
+    expect(await originals.find(entry.id, entry.frame)).toBe(picture);
+
+    // Another visit has nothing at hand, takes no other picture for it, and keeps it once it is there.
+    const later = await opened.tab();
+    const again = later.frames.originals;
+    expect(await again.find(entry.id, entry.frame)).toBeNull();
+    expect(await again.keepHere(weddingId, [entry])).toBe(1);
+    expect(await again.offer(entry.id, weddingId, entry.frame, new File(['y'], '1.jpg'))).toBe(false);
+    expect(await again.offer(entry.id, weddingId, entry.frame, file('renamed.jpg'))).toBe(true);
+    expect(await again.keepHere(weddingId, [entry])).toBe(0);
+    expect(await again.keptHere(weddingId)).toEqual({ count: 1, bytes: 1 });
+    expect(await (await opened.tab()).frames.originals.find(entry.id, entry.frame)).not.toBeNull();
+    await again.letGo(weddingId);
+    expect(await database.table('originals').count()).toBe(0);
   });
 
   it('go with their job when it is erased, and stay with it while it is only put away', async () => {

@@ -5,7 +5,8 @@ import { safeStorage, type Database } from '$lib/data';
 import { readZip, zipped } from '../../archive/zip';
 import { defineDatabase } from '$lib/data/database';
 import { App } from '$lib/state/app.svelte';
-import type { ReadPicture } from '$lib/state/bringing.svelte';
+import { measureOwnEyes } from '$core/frames/ownEyes';
+import type { Reading } from '$lib/state/reading';
 
 /** Local storage in memory; `full` refuses to take anything more, `barred` everything. */
 export class MemoryStorage {
@@ -54,10 +55,18 @@ export interface OpenApp {
 /** The demo wedding, open. */
 export const weddingId = 'demo-fernhall';
 
-/** `fetch`: the network in between. */
-export async function openApp(
-  options: { readonly fetch?: typeof fetch; readonly readPicture?: ReadPicture } = {}
-): Promise<OpenApp> {
+const nothingRead: Reading = {
+  atOnce: 1,
+  readPicture: () => Promise.resolve({ ok: false, reason: 'Nothing is read here.' }),
+  readPoint: () => Promise.resolve({ kind: 'refused', reason: 'Nothing is read here.' }),
+  measureAgain: (frames) => Promise.resolve(measureOwnEyes(frames))
+};
+
+/** `fetch`: the network in between; `reading`: what reads pictures. */
+export async function openApp({
+  reading,
+  ...options
+}: { readonly fetch?: typeof fetch; readonly reading?: Partial<Reading> } = {}): Promise<OpenApp> {
   const storage = new MemoryStorage();
   const name = `test-${++count}-${Math.random()}`;
   const opened: { app: App; database: Database }[] = [];
@@ -68,6 +77,7 @@ export async function openApp(
       database,
       storage: safe,
       ...options,
+      reading: () => Promise.resolve({ ...nothingRead, ...reading }),
       newId: () => crypto.randomUUID(),
       now: () => Date.now(),
       readFile: async (file, onProgress) => readJobFile(await file.text(), onProgress),

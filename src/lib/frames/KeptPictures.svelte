@@ -1,0 +1,55 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import { sum } from 'd3-array';
+  import { bytesWords } from '$lib/settings/space';
+  import { getApp } from '$lib/state/app.svelte';
+
+  /** Whether the pictures themselves are kept in the browser, and what room they take. */
+  const app = getApp();
+  const { originals } = $derived(app.frames);
+  const frames = $derived(app.frames.list);
+  let kept = $state.raw({ count: 0, bytes: 0 });
+  let busy = $state(false);
+  let said = $state('');
+  $effect(() => {
+    const owner = app.open.id;
+    void originals.changes;
+    if (owner !== null) void originals.keptHere(owner).then((now) => (kept = now));
+  });
+  const all = $derived(sum(frames, ({ frame }) => frame.file.bytes));
+
+  async function keep() {
+    const owner = app.open.id;
+    if (owner === null) return;
+    busy = true;
+    said = '';
+    try {
+      const missing = await originals.keepHere(owner, frames);
+      if (missing > 0)
+        said = `${missing === 1 ? 'One is' : `${missing} are`} not at hand: drop ${missing === 1 ? 'it' : 'them'} again, then keep.`;
+    } catch (error) {
+      said = `There is no room for all of them: ${error instanceof Error ? error.message : String(error)}`;
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<section class="mt-5 border-t border-line pt-3" aria-label="The pictures themselves">
+  <p data-testid="kept-here">
+    {kept.count === 0
+      ? 'The pictures themselves are not kept: dropped again, they are known by what is in them.'
+      : `${kept.count} of ${frames.length} pictures kept here, ${bytesWords(kept.bytes)}.`}
+  </p>
+  <div class="mt-2 flex flex-wrap gap-3">
+    {#if kept.count < frames.length}
+      <Button color="alternative" disabled={busy} onclick={keep}
+        >{busy ? 'Keeping …' : `Keep the pictures here (${bytesWords(all)})`}</Button
+      >
+    {/if}
+    {#if kept.count > 0}
+      <Button color="alternative" onclick={() => app.open.id && originals.letGo(app.open.id)}>Let them go</Button>
+    {/if}
+  </div>
+  {#if said !== ''}<p role="alert" class="mt-2">{said}</p>{/if}
+</section>
