@@ -4,6 +4,7 @@ import { kindOf } from '../core/pictures/kind';
 import { largestJpeg } from '../core/pictures/jpegs';
 import { readFacts, type PictureFacts } from '../core/pictures/metadata';
 import { measureEye, patchSide, type EyeMeasured, type EyePatch, type PatchOf } from '../core/measure/eye';
+import { sharpestCells } from '../core/measure/sharpest';
 import { irisContrast } from '../core/measure/openness';
 import { luminanceOf } from '../core/measure/luminance';
 import { decode, type Decoded } from './decode';
@@ -36,6 +37,17 @@ export interface ReadFrame {
   readonly facts: PictureFacts;
   readonly thumbnail: Blob;
   readonly faces: readonly ReadFace[];
+  /** The place that is sharpest in the whole picture; null where nothing tells, or not all of it is at full size. */
+  readonly sharpest: SharpestPlace | null;
+}
+
+export interface SharpestPlace {
+  /** Shares of the width and the height. */
+  readonly x: number;
+  readonly y: number;
+  readonly discPx: number;
+  readonly low: number;
+  readonly high: number;
 }
 
 export type PictureRead =
@@ -152,8 +164,36 @@ async function read(
     preview,
     facts,
     thumbnail,
-    faces
+    faces,
+    sharpest: facts.full ? null : sharpestPlace(picture)
   };
+}
+
+/** The longer side of what is looked over for the sharpest place, pixels, and the cells it is looked over in. */
+const overviewPx = 2000;
+const cellPx = 40;
+/** So many of the cells that promise most are measured at 100 %. */
+const promising = 8;
+/** Places whose discs differ by less are as sharp as each other, pixels. */
+const alike = 1;
+/** Of a place so much is measured, pixels. */
+const placePx = 64;
+
+function sharpestPlace(picture: Decoded): SharpestPlace | null {
+  const { width, height } = picture;
+  const scale = Math.min(1, overviewPx / Math.max(width, height));
+  const size = { width: Math.round(width * scale), height: Math.round(height * scale) };
+  const light = luminanceOf(picture.draw({ x: 0, y: 0, width, height }, size).data);
+  const found = sharpestCells(light, size.width, size.height, cellPx, promising).flatMap(
+    ({ x, y }): SharpestPlace[] => {
+      const patch = patchAt({ x: x * width, y: y * height }, placePx, picture);
+      const read = measureEye(patch.light, placePx, { eyesPx: placePx, rollDeg: 0 }, 'surface');
+      return read.ok ? [{ x, y, discPx: read.discPx, low: read.low, high: read.high }] : [];
+    }
+  );
+  // Of those as sharp as the sharpest the one with most to see.
+  const least = Math.min(...found.map(({ discPx }) => discPx));
+  return found.find(({ discPx }) => discPx <= least + alike) ?? null;
 }
 
 interface Patch {

@@ -8,7 +8,15 @@ export type Cause =
   | { readonly kind: 'focusError' }
   /** This body with this lens does so on average. */
   | { readonly kind: 'lensBias' }
-  | { readonly kind: 'youMoved' };
+  | { readonly kind: 'youMoved' }
+  /** Something behind or before everybody. */
+  | { readonly kind: 'background'; readonly id: string }
+  /** The nose of whoever was focused on, instead of the eye. */
+  | { readonly kind: 'nose' }
+  /** Focused in the middle, then turned by so much: the plane turns with the camera. */
+  | { readonly kind: 'recomposed'; readonly deg: number }
+  /** Whoever was focused on came nearer or went away since the frame before, by so much, positive away; everybody alike: it was you. */
+  | { readonly kind: 'theyMoved'; readonly mm: number; readonly everybody: boolean };
 
 export interface CauseAsked {
   readonly cause: Cause;
@@ -28,12 +36,19 @@ export interface CauseFound {
 /** A cause that would need more than this of its own standard deviations is not offered. */
 const mostSds = 3;
 
+/** The plane may lie where the measurement is at least so likely, against where it is likeliest (chosen). */
+const likelyEnough = 0.3;
+
 /** Less likely ones are not worth a line. */
 const leastSaid = 0.02;
 
 /** Likeliest first; none where the plane lies within what all of them explain alike. */
 export function findCauses(found: PlaneFound, asked: readonly CauseAsked[]): CauseFound[] {
-  const offered = asked.filter(({ mm, sdMm }) => Math.abs(found.mm - mm) <= mostSds * Math.max(sdMm, 1));
+  // Where the side is open the plane may lie in either of two places.
+  const maybe = found.depths.filter((_, index) => (found.likelihood[index] ?? 0) > likelyEnough);
+  const offered = asked.filter(({ mm, sdMm }) =>
+    [found.mm, ...maybe].some((depth) => Math.abs(depth - mm) <= mostSds * Math.max(sdMm, 1))
+  );
   const widths = stepsOf(found.depths);
   const evidence = offered.map(({ mm, sdMm, often }) => {
     const sd = Math.max(sdMm, 1);

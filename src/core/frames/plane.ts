@@ -9,10 +9,14 @@ import { normalDensity } from '../statistics/normal';
 export interface PlaneFeature {
   /** Whose it is: of the eyes of one face the sharper is enough. Features of nobody stand alone. */
   readonly of?: string;
+  /** It lies behind or before everybody: a background. */
+  readonly far?: boolean;
   /** mm from the lens, as planned. */
   readonly depthMm: number;
   /** How sure that is, relative to the others, mm. */
   readonly depthSdMm: number;
+  /** The disc is as large as any that is told, or larger. */
+  readonly atLeast?: boolean;
   /** Diameter measured, pixels, and its standard deviation. */
   readonly discPx: number;
   readonly sdPx: number;
@@ -30,8 +34,10 @@ export interface PlaneAsked {
   readonly spreadMm: number;
   /** This kit is known to put it so far behind, mm. */
   readonly biasMm?: number;
-  /** Other depths autofocus may have taken, mm. */
+  /** Other depths autofocus may have taken, mm: people and things. */
   readonly elsewhereMm: readonly number[];
+  /** The same of backgrounds and foregrounds, which lie further off. */
+  readonly beyondMm?: readonly number[];
 }
 
 export interface PlaneFound {
@@ -51,12 +57,18 @@ export interface PlaneFound {
 
 /** A side is named above this. */
 const sure = 0.95;
+/** … and only where the measurement alone gives it this. */
+const evident = 0.9;
 /** Depths tried. */
 const steps = 321;
+/** … and so many more towards what lies further off on either side. */
+const beyondSteps = 48;
+/** Planes are tried past what lies further off by this share of its depth. */
+const margin = 0.15;
 /** Planes tried reach as far before and behind everybody as this share of the depth they stand in, and of the distance. */
 const reach = { ofDepth: 1, ofDistance: 0.12 } as const;
 /** How likely, beforehand, the plane landed as planned; on somebody or something else; anywhere (from memory). */
-const before = { meant: 0.7, elsewhere: 0.25, anywhere: 0.05 } as const;
+const usually = { meant: 0.7, elsewhere: 0.25, anywhere: 0.05 } as const;
 /** What sharp eyes are read to be, pixels: about the median error of drawn ones (docs/model.md, section 12). */
 const ownBlurPx = 0.8;
 /** The disc's own scale is uncertain by this share: what is left of how high it reads (section 12). */
@@ -68,15 +80,18 @@ const freedom = 4;
 export function findPlane(asked: PlaneAsked): PlaneFound | null {
   const { features, meantMm } = asked;
   if (features.length === 0) return null;
-  const all = [...features.map(({ depthMm }) => depthMm), meantMm, ...asked.elsewhereMm];
+  const near = features.flatMap(({ depthMm, far }) => (far ? [] : [depthMm]));
+  const all = [...near, meantMm, ...asked.elsewhereMm];
   const [nearest, furthest] = [Math.min(...all), Math.max(...all)];
   const room = reach.ofDepth * (furthest - nearest) + reach.ofDistance * meantMm;
   const [from, to] = [Math.max(nearest - room, asked.focalLengthMm * 2, nearest * 0.4), furthest + room];
-  // Evenly in vergence, as errors of focusing are.
-  const depths = Array.from(
-    { length: steps },
-    (_, index) => 1 / (1 / from + ((1 / to - 1 / from) * index) / (steps - 1))
-  );
+  const beyond = asked.beyondMm ?? [];
+  const [before, after] = [Math.min(...beyond) * (1 - margin), Math.max(...beyond) * (1 + margin)];
+  const depths = [
+    ...(before < from ? evenly(Math.max(before, asked.focalLengthMm * 2), from, beyondSteps).slice(0, -1) : []),
+    ...evenly(from, to, steps),
+    ...(after > to ? evenly(to, after, beyondSteps).slice(1) : [])
+  ];
   const logs = depths.map((plane) => features.reduce((sum, feature) => sum + logChance(feature, plane, asked), 0));
   const most = Math.max(...logs);
   const likelihood = logs.map((log) => Math.exp(log - most));
@@ -91,7 +106,16 @@ export function findPlane(asked: PlaneAsked): PlaneFound | null {
       chance / (widths[index] ?? 1) > (chances[best] ?? 0) / (widths[best] ?? 1) ? index : best,
     0
   );
-  const behind = chances.reduce((sum, chance, index) => sum + ((depths[index] ?? 0) > meantMm ? chance : 0), 0);
+  const shareBehind = (of: readonly number[]): number => {
+    const all = of.reduce((sum, weight) => sum + weight, 0);
+    const back = of.reduce((sum, weight, index) => sum + ((depths[index] ?? 0) > meantMm ? weight : 0), 0);
+    return all > 0 ? back / all : 0.5;
+  };
+  const behind = shareBehind(chances);
+  // The measurement alone, every plane as likely as any other, evenly in vergence: what was expected before decides no side.
+  const measured = shareBehind(
+    likelihood.map((chance, index) => (chance * (widths[index] ?? 0)) / (depths[index] ?? 1) ** 2)
+  );
   const at = (share: number) => {
     let sum = 0;
     for (const [index, chance] of chances.entries()) if ((sum += chance) >= share) return depths[index] ?? to;
@@ -104,16 +128,21 @@ export function findPlane(asked: PlaneAsked): PlaneFound | null {
     mm: depths[densest] ?? meantMm,
     low: at(0.05),
     high: at(0.95),
-    side: behind > sure ? 'behind' : behind < 1 - sure ? 'front' : 'either'
+    side:
+      behind > sure && measured > evident ? 'behind' : behind < 1 - sure && measured < 1 - evident ? 'front' : 'either'
   };
 }
+
+/** Depths evenly in vergence, as errors of focusing are. */
+const evenly = (from: number, to: number, count: number): number[] =>
+  Array.from({ length: count }, (_, index) => 1 / (1 / from + ((1 / to - 1 / from) * index) / (count - 1)));
 
 /** How much of the depth each of a grid's places stands for, mm. */
 export const stepsOf = (depths: readonly number[]): number[] =>
   depths.map((depth, index) => Math.abs((depths[index + 1] ?? depth) - (depths[index - 1] ?? depth)) / 2);
 
 /** Disc of defocus of a depth, pixels. */
-function discAt(
+export function discAt(
   depthMm: number,
   plane: number,
   { focalLengthMm, fNumber, pupilMagnification, pxPerMm }: PlaneAsked
@@ -133,6 +162,8 @@ export function chanceHeld({ depths, chances }: PlaneFound, asked: PlaneAsked, a
 function logChance(feature: PlaneFeature, plane: number, asked: PlaneAsked): number {
   const { depthMm, depthSdMm, discPx, sdPx } = feature;
   const disc = discAt(depthMm, plane, asked);
+  // Beyond what is tried, a disc may be any larger one.
+  if (feature.atLeast && disc > discPx) return -Math.log(Math.hypot(sdPx, scaleSd * discPx));
   const perMm = Math.abs(discAt(depthMm + 1, plane, asked) - disc);
   const sd = Math.hypot(sdPx, perMm * depthSdMm, scaleSd * disc);
   const off = (discPx - Math.hypot(disc, ownBlurPx)) / sd;
@@ -142,19 +173,21 @@ function logChance(feature: PlaneFeature, plane: number, asked: PlaneAsked): num
 function priorOf(
   depths: readonly number[],
   widths: readonly number[],
-  { meantMm, biasMm = 0, spreadMm, elsewhereMm }: PlaneAsked
+  { meantMm, biasMm = 0, spreadMm, elsewhereMm, beyondMm = [] }: PlaneAsked
 ): number[] {
   const spread = Math.max(spreadMm, meantMm * 0.001);
-  const bump = (depth: number, middle: number) => normalDensity((depth - middle) / spread) / spread;
+  // As wide, in vergence, wherever it lies.
+  const bump = (depth: number, middle: number) => {
+    const wide = spread * Math.max(1, (middle / meantMm) ** 2);
+    return normalDensity((depth - middle) / wide) / wide;
+  };
   const range = widths.reduce((sum, width) => sum + width, 0);
   return depths.map((depth, index) => {
-    const others =
-      elsewhereMm.length === 0
-        ? 0
-        : elsewhereMm.reduce((sum, middle) => sum + bump(depth, middle), 0) / elsewhereMm.length;
+    const all = [...elsewhereMm, ...beyondMm];
+    const others = all.length === 0 ? 0 : all.reduce((sum, middle) => sum + bump(depth, middle), 0) / all.length;
     return (
       (widths[index] ?? 0) *
-      (before.meant * bump(depth, meantMm + biasMm) + before.elsewhere * others + before.anywhere / range)
+      (usually.meant * bump(depth, meantMm + biasMm) + usually.elsewhere * others + usually.anywhere / range)
     );
   });
 }

@@ -1,13 +1,18 @@
 /** A frame read against its plan: where the plane fell, and why. */
 import type { Plan, StopPlan } from '../call/plan';
+import { isByHand } from '../call/spread';
+import { largestToldPx } from '../measure/fit';
 import { stopsBetween } from '../optics/stops';
 import type { Body } from '../kit/schema';
+import type { Subject } from '../setup/scene';
 import { pictureSize } from '../setup/framing';
 import type { Setup } from '../setup/schema';
-import { findCauses, type CauseAsked, type CauseFound } from './causes';
+import { findCauses, type CauseFound } from './causes';
 import type { ExpectedFace } from './expected';
-import { chanceHeld, findPlane, type PlaneAsked, type PlaneFeature, type PlaneFound } from './plane';
+import { chanceHeld, discAt, findPlane, type PlaneAsked, type PlaneFeature, type PlaneFound } from './plane';
+import { noseMm, possibleCauses, standingSdMm } from './possible';
 import type { Frame } from './schema';
+import { lyingAt, type Lying } from './sharpest';
 import { eyeOf, type FrameJudged } from './eyes';
 
 export interface FrameReading {
@@ -25,10 +30,15 @@ export interface FrameReading {
   readonly causes: readonly CauseFound[];
   /** Whose faces it rests on. */
   readonly features: readonly PlaneFeature[];
+  /**
+   * What lies where the frame is sharpest, where that is nobody who was measured: of what may, the nearest to the plane; something the
+   * plan does not know where the plane would leave all of that soft.
+   */
+  readonly sharpest: Lying | 'unplanned' | null;
+  /** No plane at all holds everybody who must be at this stop. */
+  readonly tooDeep: boolean;
 }
 
-/** People stand about so far from where they are planned, along the axis, mm (from memory). */
-const standingSdMm = 60;
 /** Depths are measured from whoever was focused on: of theirs no more is uncertain than a face is, mm. */
 const targetSdMm = 4;
 /** Nearer stops than this are the same, in stops. */
@@ -37,9 +47,8 @@ const leastSdPx = 0.7;
 /** Nine of ten of a normal deviate lie within so many standard deviations on both sides. */
 const tails = 3.29;
 
-/** How often each thing happens when a frame is out of focus (from memory). */
-const often = { focusError: 1, landedOn: 0.6, youMoved: 0.6 } as const;
-
+/** Planes further than this many times the distance are all alike: everything before them is as soft. */
+const furthest = 4;
 /** A focal length further from the plan's than this, as a ratio, is another lens: the plan says nothing of its plane (chosen). */
 const sameLens = 1.25;
 
@@ -57,14 +66,18 @@ export function plannedFor(
   return { entry: own ?? selected, asPlanned: own !== undefined, focalLengthMm };
 }
 
-/** @returns null where nothing in the frame can be held against the plan: nobody measured, or another lens */
+/**
+ * @param before the frame of the same burst before it: heads larger than there have come nearer
+ * @returns null where nothing in the frame can be held against the plan: nobody measured, or another lens
+ */
 export function readFrame(
   { frame, faces }: FrameJudged,
   setup: Setup,
   plan: Plan,
   body: Body,
   expected: readonly ExpectedFace[],
-  allowedPx: number
+  allowedPx: number,
+  before: Frame | null = null
 ): FrameReading | null {
   const planned = plannedFor(frame, plan);
   if (!planned) return null;
@@ -91,6 +104,7 @@ export function readFrame(
               depthMm: point?.depth ?? middleMm,
               depthSdMm: face.personId === target.subjectId ? targetSdMm : standingSdMm,
               discPx: eye.discPx,
+              atLeast: eye.discPx >= largestToldPx,
               // Both eyes of a face are wrong together: each counts as half.
               sdPx: Math.SQRT2 * Math.max(leastSdPx, (eye.high - eye.low) / tails)
             }
@@ -99,63 +113,97 @@ export function readFrame(
     });
   });
   const size = pictureSize(body, setup.camera);
+  const pxPerMm = frame.widthPx / size.width;
   const spread = Math.hypot(entry.spread.focusMm, entry.spread.holdMm, entry.spread.leanMm);
   const { turnMm, leanMm } = target.recomposed ?? { turnMm: 0, leanMm: 0 };
   const meantMm = target.focusDistanceMm + turnMm + leanMm;
   const biasMm = entry.planeMm - meantMm;
   const elsewhere = plan.subjects.filter(({ id }) => id !== target.subjectId);
+  const behind = plan.backgrounds.map(({ id, depthMm }) => ({ id, mm: Math.min(depthMm, furthest * meantMm) }));
+  /** Focus was to find an eye by itself, and the nose is near. */
+  const onEye = (target.feature === 'leftEye' || target.feature === 'rightEye') && !isByHand(setup.camera.focusMethod);
+  const lying = sharpestThere(frame, setup, plan, body);
   const fNumber = frame.fNumber ?? entry.stop.fNumber;
   const asked: PlaneAsked = {
-    features,
+    features: [...features, ...(lying.length === 1 ? featureOf(frame, lying, furthest * meantMm) : [])],
     focalLengthMm,
     fNumber,
     pupilMagnification: plan.pupilMagnification,
-    pxPerMm: frame.widthPx / size.width,
+    pxPerMm,
     meantMm,
     biasMm,
     spreadMm: spread,
-    elsewhereMm: elsewhere.map(({ nearest }) => nearest)
+    elsewhereMm: [...elsewhere.map(({ nearest }) => nearest), ...(onEye ? [entry.planeMm - noseMm] : [])],
+    beyondMm: behind.map(({ mm }) => mm)
   };
-  const plane = findPlane(asked);
+  const plane = features.length === 0 ? null : findPlane(asked);
   if (!plane) return null;
-  const causes: CauseAsked[] = [
-    {
-      // A bias that shows among the scatter is a cause of its own.
-      cause: { kind: Math.abs(biasMm) > entry.spread.focusMm / 2 ? 'lensBias' : 'focusError' },
-      mm: entry.planeMm,
-      sdMm: entry.spread.focusMm,
-      often: often.focusError
-    },
-    {
-      cause: { kind: 'youMoved' },
-      mm: entry.planeMm,
-      sdMm: Math.hypot(entry.spread.holdMm, entry.spread.leanMm),
-      often: often.youMoved
-    },
-    ...together(elsewhere).map(({ ids, mm }): CauseAsked => ({
-      cause: { kind: 'landedOn', ids },
-      mm,
-      sdMm: Math.max(spread, standingSdMm),
-      often: (often.landedOn * ids.length) / elsewhere.length
-    }))
-  ];
+  const causes = possibleCauses({
+    frame,
+    before,
+    entry,
+    elsewhere,
+    behind,
+    onEye,
+    meantMm,
+    biasMm,
+    spread,
+    focalLengthMm,
+    pxPerMm,
+    depthOf: (id) => byPerson.get(id)?.depthMm
+  });
   const zone = { nearMm: entry.nearMm, farMm: entry.farMm ?? Infinity };
-  const within = chanceHeld(plane, asked, allowedPx) > 0.5;
+  const within = chanceHeld(plane, { ...asked, features }, allowedPx) > 0.5;
   const found = within ? [] : findCauses(plane, causes);
-  return { plane, meantMm, entry, asPlanned, zone, within, causes: found, features };
+  const likeliest = lying.reduce<Lying | null>(
+    (best, one) => (best === null || off(one, plane) < off(best, plane) ? one : best),
+    null
+  );
+  const high = (frame.sharpest?.high ?? 0) + slackPx;
+  const sharpest = likeliest && discAt(likeliest.depthMm, plane.mm, asked) > high ? 'unplanned' : likeliest;
+  const must = setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id);
+  const needed = plan.subjects.filter(({ id }) => must.includes(id) && byPerson.has(id));
+  return {
+    ...{ plane, meantMm, entry, asPlanned, zone, within, causes: found, features, sharpest },
+    tooDeep: !within && needed.length > 1 && !canHold(plane, asked, needed, allowedPx)
+  };
 }
 
-/** Those nearer together than they can be told apart are one: a row. */
-function together(
-  subjects: readonly { readonly id: string; readonly nearest: number }[]
-): { readonly ids: readonly string[]; readonly mm: number }[] {
-  const rows: { ids: string[]; all: number[] }[] = [];
-  for (const { id, nearest } of [...subjects].sort((a, b) => a.nearest - b.nearest)) {
-    const last = rows[rows.length - 1];
-    if (last && nearest - (last.all[0] ?? nearest) < 2 * standingSdMm) {
-      last.ids.push(id);
-      last.all.push(nearest);
-    } else rows.push({ ids: [id], all: [nearest] });
-  }
-  return rows.map(({ ids, all }) => ({ ids, mm: all.reduce((sum, one) => sum + one, 0) / all.length }));
+/** Softer than measured by this, a thing of the plan is not what was seen, pixels (chosen). */
+const slackPx = 2;
+
+/** How far, in vergence, something lies from the plane. */
+const off = ({ depthMm }: Lying, { mm }: PlaneFound): number => Math.abs(1 / depthMm - 1 / mm);
+
+/** What of the plan lies where the frame is sharpest; nothing where that is somebody's, who is measured by the eyes. */
+function sharpestThere(frame: Frame, setup: Setup, plan: Plan, body: Body): Lying[] {
+  if (!frame.sharpest) return [];
+  const lying = lyingAt(frame, frame.sharpest, setup, plan, body);
+  return lying.some(({ kind }) => kind === 'person') ? [] : lying;
+}
+
+function featureOf({ sharpest }: Frame, [lying]: readonly Lying[], furthestMm: number): PlaneFeature[] {
+  if (!sharpest || !lying) return [];
+  const depthMm = Math.min(lying.depthMm, furthestMm);
+  const sdPx = Math.max(leastSdPx, (sharpest.high - sharpest.low) / tails);
+  return [
+    {
+      far: lying.kind === 'background',
+      depthMm,
+      depthSdMm: Math.max(standingSdMm, 0.1 * depthMm),
+      discPx: sharpest.discPx,
+      sdPx
+    }
+  ];
+}
+
+/** Whether some plane holds everybody: each by one eye at least. */
+function canHold(plane: PlaneFound, asked: PlaneAsked, needed: readonly Subject[], allowedPx: number): boolean {
+  const features = needed.flatMap(({ id, nearest, points }): PlaneFeature[] => {
+    const eyes = points.filter(({ feature }) => feature === 'leftEye' || feature === 'rightEye');
+    const depths = eyes.length > 0 ? eyes.map(({ depth }) => depth) : [nearest];
+    return depths.map((depthMm) => ({ of: id, depthMm, depthSdMm: 0, discPx: 0, sdPx: 1 }));
+  });
+  const chances = plane.depths.map(() => 1);
+  return chanceHeld({ ...plane, chances }, { ...asked, features }, allowedPx) > 0;
 }

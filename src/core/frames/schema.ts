@@ -106,6 +106,17 @@ export const frameSchema = z.strictObject({
   label: text,
   keywords: z.array(z.string().max(400)).max(200),
   faces: z.array(faceSchema).max(200),
+  sharpest: z
+    .strictObject({
+      x: z.number().min(0).max(1).describe('Shares of the width and the height'),
+      y: z.number().min(0).max(1),
+      discPx: z.number().min(0).max(1000),
+      low: z.number().min(0).max(1000),
+      high: z.number().min(0).max(1000)
+    })
+    .nullable()
+    .optional()
+    .describe('The place that is sharpest in the whole frame'),
   choice: z.enum(['keep', 'maybe', 'reject']).nullable(),
   reason: z.enum(reasons).nullable()
 });

@@ -75,6 +75,9 @@ const rarity = (b: number): number => 1.5 * Math.log(1 + (b / 6) ** 2);
 /** The fit reads this much too high (calibrated; docs/model.md). */
 const readsHigh = 1.05;
 
+/** Discs read as large as this may be any larger ones, pixels. */
+export const largestToldPx = ((discs[discs.length - 1] ?? 0) - 1) / readsHigh;
+
 interface Bin {
   readonly log: number;
   readonly expected: number;

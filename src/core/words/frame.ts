@@ -42,11 +42,15 @@ export function planeInterval({ plane, meantMm, within, features }: FrameReading
   return `Nine times in ten ${between}; measured on ${eyes}.`;
 }
 
+/** "the fern wall" of a background called "Fern wall". */
+const lower = (name: string): string => spoken(`${name.charAt(0).toLowerCase()}${name.slice(1)}`);
+const whose = (target: string | null) => (target === null ? 'somebody’s' : possessive(spoken(target)));
+
 const together = (ids: readonly string[], nameOf: (id: string) => string): string =>
   listed(ids.map((id) => spoken(nameOf(id))));
 
 /** What happened, in a few words, and what speaks for it. */
-export function causeWords({ cause }: CauseFound, { nameOf }: Pick<Said, 'nameOf'>): { title: string; detail: string } {
+export function causeWords({ cause }: CauseFound, { nameOf, target, unit }: Said): { title: string; detail: string } {
   switch (cause.kind) {
     case 'landedOn':
       return {
@@ -59,6 +63,29 @@ export function causeWords({ cause }: CauseFound, { nameOf }: Pick<Said, 'nameOf
       return { title: 'This lens focuses there', detail: 'Your record says so of this body and lens, on average.' };
     case 'youMoved':
       return { title: 'You swayed after focusing', detail: 'No further than this stance and wait let one sway.' };
+    case 'background':
+      return {
+        title: `The focus took ${lower(nameOf(cause.id))}`,
+        detail: 'That is where it lies in the plan.'
+      };
+    case 'nose':
+      return { title: `The focus took ${whose(target)} nose`, detail: 'It lies 3 cm before the eyes.' };
+    case 'recomposed':
+      return {
+        title: 'Focused in the middle, then turned',
+        detail: `${Math.round(cause.deg)}° from the middle: the plane turns with the camera, and falls behind.`
+      };
+    case 'theyMoved': {
+      const who = cause.everybody || target === null ? 'You' : spoken(target);
+      const where = cause.mm > 0 ? 'further away' : 'nearer';
+      return {
+        title: `${who} came ${length(cause.mm, unit)} ${where}`.replace(
+          /came (.*) further away$/,
+          'went $1 further away'
+        ),
+        detail: `${cause.everybody ? 'Everybody’s' : 'Their'} head is ${cause.mm > 0 ? 'smaller' : 'larger'} than in the frame before.`
+      };
+    }
   }
 }
 
@@ -77,6 +104,16 @@ export function nextTime({ causes, meantMm }: FrameReading, { nameOf, target, un
       return 'Next time: trust the call, which allows for it; the fine adjustment of body and lens takes it away.';
     case 'youMoved':
       return 'Next time: release at once after focusing, or lean on something; continuous focusing follows your sway.';
+    case 'background':
+      return `Next time: one small point on ${target === null ? 'somebody’s eye' : `${possessive(spoken(target))} eye`}; in a large area what has more edges wins.`;
+    case 'nose':
+      return 'Next time: a smaller point on the eye itself, or eye detection; the nearest thing in an area is the nose.';
+    case 'recomposed':
+      return 'Next time: a point where the eye is, instead of turning after focusing.';
+    case 'theyMoved':
+      return first.cause.everybody
+        ? 'Next time: focus anew once you stand, or let continuous focusing go on.'
+        : 'Next time: continuous focusing on the eye, and release while it follows.';
   }
 }
 
@@ -103,3 +140,18 @@ export function steadier({ shutterS }: Pick<Frame, 'shutterS'>, { px }: NonNulla
 
 /** A track this short is lost among the pixels, pixels (common practice, no source). */
 const unseenPx = 2;
+
+/** "Sharpest in the whole frame is the fern wall, 3 m behind Ines." Empty where that is somebody's face, or not known. */
+export function sharpestWords({ sharpest, meantMm }: FrameReading, { unit, target }: Said): string {
+  if (!sharpest) return '';
+  if (sharpest === 'unplanned')
+    return 'Sharpest in the whole frame is something the plan does not know, in the square.';
+  const off = sharpest.depthMm - meantMm;
+  const from = target === null ? 'where the plane was meant' : spoken(target);
+  const name = sharpest.kind === 'background' ? lower(sharpest.name) : spoken(sharpest.name);
+  return `Sharpest in the whole frame is ${name}, ${length(off, unit)} ${off < 0 ? 'in front of' : 'behind'} ${from}.`;
+}
+
+/** What no focusing could have mended. */
+export const tooDeepWords = ({ fNumber }: Pick<Frame, 'fNumber'>): string =>
+  `${fNumber === null ? 'At this stop' : `At f/${Number(fNumber.toFixed(1))}`} nobody could have held all of them: they stand deeper than what is sharp.`;

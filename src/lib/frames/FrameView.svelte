@@ -13,7 +13,9 @@
     planeInterval,
     planeTitle,
     shakeTitle,
-    steadier
+    sharpestWords,
+    steadier,
+    tooDeepWords
   } from '$core/words/frame';
   import { frameNumber, frameRemark } from '$core/words/frames';
   import HowComputed from '$lib/controls/HowComputed.svelte';
@@ -42,13 +44,22 @@
     const id = plan?.stops[plan.selected]?.target.subjectId;
     return plan?.subjects.find((subject) => subject.id === id)?.name ?? null;
   });
+  /** The frame before it in the same burst. */
+  const before = $derived.by(() => {
+    const burst = now.bursts.find((run) => run.some(({ id }) => id === frame.id)) ?? [];
+    return burst[burst.findIndex(({ id }) => id === frame.id) - 1] ?? null;
+  });
   const reading = $derived(
-    row && plan && planned?.body ? readFrame(judged, row.setup, plan, planned.body, expected, now.allowed(frame)) : null
+    row && plan && planned?.body
+      ? readFrame(judged, row.setup, plan, planned.body, expected, now.allowed(frame), before)
+      : null
   );
   const stood = $derived(
     row && plan && planned?.body ? distanceFromEyes(frame, row.setup, planned.body, expected, plan) : null
   );
-  const subjects = $derived(new Map(plan?.subjects.map(({ id, name }) => [id, name])));
+  const subjects = $derived(
+    new Map([...(plan?.subjects ?? []), ...(plan?.backgrounds ?? [])].map(({ id, name }) => [id, name]))
+  );
   const said = $derived({
     unit: app.settings.now.unit,
     target,
@@ -122,6 +133,10 @@
           pupilMagnification={plan.pupilMagnification}
         />
       </div>
+      {#if reading.sharpest}
+        <p class="mt-2 text-pretty" data-testid="sharpest">{sharpestWords(reading, said)}</p>
+      {/if}
+      {#if reading.tooDeep}<p class="mt-2 text-pretty" data-testid="too-deep">{tooDeepWords(frame)}</p>{/if}
       {#if stood && plan}
         <p class="mt-2 text-pretty text-soft" data-testid="stood">
           {distanceWords(stood, plan.distanceMm, app.settings.now.unit)}

@@ -67,6 +67,19 @@
           stroke-dasharray={face.personId === null ? `${frame.widthPx / 120} ${frame.widthPx / 160}` : undefined}
         />
       {/each}
+      {#if frame.sharpest && judged.held < judged.faces.length}
+        {@const { x, y } = frame.sharpest}
+        {@const side = frame.widthPx / 24}
+        <rect
+          x={x * frame.widthPx - side / 2}
+          y={y * frame.heightPx - side / 2}
+          width={side}
+          height={side}
+          fill="none"
+          stroke="#fff"
+          stroke-width={frame.widthPx / 400}
+        />
+      {/if}
     </svg>
     {#if pointing}
       <Pointing {frame} at={pointing} thumbnail={picture.thumbnail} onleave={() => (pointingAt = null)} />

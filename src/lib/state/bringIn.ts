@@ -74,6 +74,7 @@ export function frameOf({ facts, ...read }: ReadFrame, { id, file, setupId, setu
     label: facts.label,
     keywords: [...facts.keywords],
     faces,
+    sharpest: read.sharpest,
     choice: null,
     reason: null
   };
