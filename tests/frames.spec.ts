@@ -225,6 +225,18 @@ test('the demo’s own frames: measured by one press, side by side, flipped, one
   await expectNoAxeFindings(page);
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('frame-row')).toHaveCount(8);
+
+  // With a key of one's own, which the one that had it gives up.
+  await page.goto('/settings#keys');
+  await page.getByLabel('keep', { exact: true }).fill('x');
+  await expect(page.getByLabel('reject', { exact: true })).toHaveValue('K');
+  await page.getByText('large', { exact: true }).click();
+  await saved(page);
+  await page.goto('/frames/demo-fernhall?setup=demo-west-door');
+  await expect(page.getByText('K strikes it')).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('k');
+  await expect(page.getByTestId('frame-row').filter({ hasText: 'rejected' })).toHaveCount(1);
 });
 
 test('names are dragged, a missing eye is clicked; after another visit the picture is found again, or kept', async ({

@@ -10,9 +10,9 @@
   const url = objectUrl(() => picture);
 </script>
 
-<div class="h-[70px] w-[108px] shrink-0" data-testid="eyes-cell">
+<div class="w-[var(--eyes,108px)] shrink-0 pb-1" data-testid="eyes-cell">
   {#if face}
-    <div class="h-[46px] w-full bg-surround">
+    <div class="aspect-[108/46] w-full bg-surround">
       {#if url.current !== ''}<img src={url.current} alt="{name}’s eyes" class="h-full w-full object-cover" />{/if}
     </div>
     <p class="condensed mt-0.5 flex items-center gap-1.5 text-[13px] whitespace-nowrap">

@@ -2,16 +2,17 @@
   import { tinykeys } from 'tinykeys';
   import { onMount, tick } from 'svelte';
   import { Virtualizer, type VirtualizerHandle } from 'virtua/svelte';
-  import type { ExpectedFace } from '$core/frames/expected';
+  import type { FrameAction } from '$core/frames/keys';
   import { reasonFor, type FrameJudged } from '$core/frames/eyes';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import FrameRow from './FrameRow.svelte';
+  import type { Column } from './judging';
 
   interface Props {
     judged: readonly FrameJudged[];
-    columns: readonly ExpectedFace[];
+    columns: readonly Column[];
     nameOf: (personId: string) => string;
     /** Which frames are to be shown beside each other. */
     beside: readonly string[];
@@ -35,7 +36,10 @@
   const current = $derived(judged[index]);
   let scroller = $state<HTMLElement>();
   let list = $state<VirtualizerHandle>();
-  const rowPx = 92;
+  const shown = (action: FrameAction) => keys[action].toUpperCase();
+  const large = $derived(app.settings.now.eyesShown === 'large');
+  const eyesPx = $derived(large ? 190 : 108);
+  const rowPx = $derived(large ? 128 : 92);
 
   async function move(by: number) {
     const next = Math.min(judged.length - 1, Math.max(0, index + by));
@@ -48,17 +52,18 @@
     currentId = current.frame.id;
     app.frames.choose([current.frame.id], choice, choice === 'keep' ? null : reasonFor(current));
   }
+  const keys = app.settings.now.frameKeys;
   onMount(() =>
     tinykeys(window, {
       ArrowDown: screenKey(() => move(1)),
       ArrowUp: screenKey(() => move(-1)),
       Enter: screenKey(() => choose('keep')),
-      k: screenKey(() => choose('keep')),
-      m: screenKey(() => choose('maybe')),
-      x: screenKey(() => choose('reject')),
-      o: screenKey(() => current && onopen(current.frame.id)),
-      c: screenKey(() => current && onbeside(current.frame.id)),
-      v: screenKey(() => oncompare()),
+      [keys.keep]: screenKey(() => choose('keep')),
+      [keys.maybe]: screenKey(() => choose('maybe')),
+      [keys.reject]: screenKey(() => choose('reject')),
+      [keys.open]: screenKey(() => current && onopen(current.frame.id)),
+      [keys.beside]: screenKey(() => current && onbeside(current.frame.id)),
+      [keys.show]: screenKey(() => oncompare()),
       Delete: screenKey(() => current && app.frames.remove([current.frame.id]))
     })
   );
@@ -67,6 +72,7 @@
 <div
   class="min-h-0 flex-1 overflow-auto"
   bind:this={scroller}
+  style:--eyes="{eyesPx}px"
   role="grid"
   aria-label="Eyes of everybody in each frame"
   aria-rowcount={judged.length}
@@ -77,9 +83,9 @@
     class="sticky top-0 z-10 flex w-max min-w-full items-end gap-x-1 border-b border-line bg-surface py-1.5 pr-4 text-[13px]"
   >
     <span role="columnheader" class="w-[8.1rem] shrink-0"><span class="sr-only">Frame</span></span>
-    <span role="columnheader" class="w-[8.9rem] shrink-0"><span class="sr-only">Settings</span></span>
+    <span role="columnheader" class="w-[8.9rem] shrink-0 max-sm:w-0"><span class="sr-only">Settings</span></span>
     {#each columns as { personId, name } (personId)}
-      <span role="columnheader" class="w-[108px] shrink-0">
+      <span role="columnheader" class="w-[var(--eyes,108px)] shrink-0">
         <button
           type="button"
           class="condensed block max-w-full min-h-6 truncate text-[14px] font-semibold hover:underline"
@@ -113,9 +119,9 @@
     {/snippet}
   </Virtualizer>
 </div>
-<p class="condensed flex flex-wrap gap-x-6 gap-y-1 border-t border-line px-4 py-2 text-[13px] text-soft">
-  <span>Enter rings a frame</span><span>X strikes it</span><span>M perhaps</span><span>↑ ↓ frames</span><span
-    >O opens it</span
-  ><span>C beside others, V shows them</span>
+<p class="condensed hidden flex-wrap gap-x-6 gap-y-1 border-t sm:flex border-line px-4 py-2 text-[13px] text-soft">
+  <span>Enter rings a frame</span><span>{shown('reject')} strikes it</span><span>{shown('maybe')} perhaps</span><span
+    >↑ ↓ frames</span
+  ><span>{shown('open')} opens it</span><span>{shown('beside')} beside others, {shown('show')} shows them</span>
   <span>number: blur against what is allowed<HowComputed of="eyes" class="ml-1" /></span>
 </p>

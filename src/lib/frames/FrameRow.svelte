@@ -1,15 +1,15 @@
 <script lang="ts">
   import { Checkbox } from 'flowbite-svelte';
-  import type { ExpectedFace } from '$core/frames/expected';
   import type { FrameJudged } from '$core/frames/eyes';
   import { clockWords, frameNumber, frameRemark, reasonWords, settingsLine } from '$core/words/frames';
   import { getApp } from '$lib/state/app.svelte';
   import EyesCell from './EyesCell.svelte';
+  import type { Column } from './judging';
   import { framePicture } from './picture.svelte';
 
   interface Props {
     judged: FrameJudged;
-    columns: readonly ExpectedFace[];
+    columns: readonly Column[];
     current: boolean;
     /** Whether it is to be shown beside others. */
     beside: boolean;
@@ -39,7 +39,9 @@
   role="row"
   aria-selected={current}
   tabindex="-1"
-  class="flex w-max min-w-full items-start gap-x-1 border-b border-line py-2.5 pr-4 {current ? 'bg-raised' : ''}"
+  class="relative flex w-max min-w-full items-start gap-x-1 max-sm:min-h-[9.5rem] border-b border-line py-2.5 pr-4 {current
+    ? 'bg-raised'
+    : ''}"
   data-testid="frame-row"
   onpointerdown={onpick}
 >
@@ -72,7 +74,10 @@
       </svg>
     </button>
   </div>
-  <div role="rowheader" class="condensed w-[8.9rem] shrink-0 text-[13px] leading-5">
+  <div
+    role="rowheader"
+    class="condensed w-[8.9rem] shrink-0 text-[13px] leading-5 max-sm:absolute max-sm:top-20 max-sm:left-4 max-sm:w-[7rem]"
+  >
     <p>
       <b class="text-[14px]">{frameNumber(frame)}</b>
       <span class="text-soft">{clockWords(app.frames.timeOf(frame))}</span>

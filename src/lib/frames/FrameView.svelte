@@ -73,6 +73,7 @@
   };
   const choose = (choice: 'keep' | 'maybe' | 'reject') =>
     app.frames.choose([frame.id], choice, choice === 'keep' ? null : reasonFor(judged));
+  const keys = app.settings.now.frameKeys;
   onMount(() =>
     tinykeys(window, {
       ArrowDown: screenKey(() => step(1)),
@@ -80,9 +81,9 @@
       ArrowRight: screenKey(() => step(1)),
       ArrowLeft: screenKey(() => step(-1)),
       Enter: screenKey(() => choose('keep')),
-      k: screenKey(() => choose('keep')),
-      m: screenKey(() => choose('maybe')),
-      x: screenKey(() => choose('reject')),
+      [keys.keep]: screenKey(() => choose('keep')),
+      [keys.maybe]: screenKey(() => choose('maybe')),
+      [keys.reject]: screenKey(() => choose('reject')),
       Escape: screenKey(() => onopen(null))
     })
   );

@@ -19,6 +19,8 @@
   let { judged, setupId, order = $bindable(), shown = $bindable(), onsetup }: Props = $props();
   const app = getApp();
   let correcting = $state(false);
+  /** On a narrow screen what is seldom needed waits. */
+  let more = $state(false);
   const groups = $derived([...app.frames.bySetup.entries()]);
   const label = (id: string | null) => (id === null ? 'No setup' : (app.open.row(id)?.setup.name ?? ''));
   /** Whether all that were taken are here: as somebody said, else as the numbers of the files tell. */
@@ -62,7 +64,10 @@
     ]}
     onchange={(value) => (shown = value)}
   />
-  <label class="label block w-56"
+  <button type="button" class="h-8 underline sm:hidden" aria-expanded={more} onclick={() => (more = !more)}
+    >{more ? 'Less' : 'More'}</button
+  >
+  <label class="label block w-56 {more ? '' : 'max-sm:hidden'}"
     >Not of this setup?
     <Select
       placeholder=""
@@ -85,9 +90,9 @@
       {/each}
     </Select>
   </label>
-  <Button color="alternative" onclick={() => (correcting = true)}>Clocks</Button>
+  <Button class={more ? '' : 'max-sm:hidden'} color="alternative" onclick={() => (correcting = true)}>Clocks</Button>
   {#if setupId !== null && judged.length > 0}
-    <div class="flex h-8 items-center">
+    <div class="flex h-8 items-center {more ? '' : 'max-sm:hidden'}">
       <Checkbox
         checked={complete}
         onchange={(event) =>

@@ -67,9 +67,10 @@
     const next = people[(people.indexOf(shown ?? '') + by + people.length) % people.length];
     if (next !== undefined) onperson(next);
   }
+  const keys = app.settings.now.frameKeys;
   onMount(() =>
     tinykeys(window, {
-      f: screenKey(flip),
+      [keys.flip]: screenKey(flip),
       ArrowLeft: screenKey(() =>
         flipping ? (at = (index + frames.length - 1) % frames.length) : (current = Math.max(0, current - 1))
       ),
@@ -80,9 +81,9 @@
       '-': screenKey(() => nearer(1 / 1.5)),
       '0': screenKey(() => (pan = none)),
       Enter: screenKey(() => choose(chosen, 'keep')),
-      k: screenKey(() => choose(chosen, 'keep')),
-      m: screenKey(() => choose(chosen, 'maybe')),
-      x: screenKey(() => choose(chosen, 'reject')),
+      [keys.keep]: screenKey(() => choose(chosen, 'keep')),
+      [keys.maybe]: screenKey(() => choose(chosen, 'maybe')),
+      [keys.reject]: screenKey(() => choose(chosen, 'reject')),
       Escape: screenKey(() => (flipping ? (flipping = false) : onclose()))
     })
   );

@@ -14,12 +14,17 @@ export const noSetup = 'none';
 /** Without a plan: a full frame (36 × 24 mm). */
 const fullFrame = { widthMm: 36, heightMm: 24, pixelsWide: 6000 } as const;
 
+export interface Column {
+  readonly personId: string;
+  readonly name: string;
+}
+
 export interface Judging {
   /** Null for frames of no setup. */
   readonly row: SetupRow | null;
   readonly expected: readonly ExpectedFace[];
-  /** Those who must be sharp, as they are expected. */
-  readonly columns: readonly ExpectedFace[];
+  /** Who and what must be sharp: those expected; pets and things where somebody has pointed at them. */
+  readonly columns: readonly Column[];
   readonly allowed: (frame: Frame) => number;
   /** In the order of the clock. */
   readonly judged: readonly FrameJudged[];
@@ -36,23 +41,37 @@ export function judging(app: App, setupId: string | null): Judging {
       : [permissibleDisc(app.settings.now.viewing, fullFrame), fullFrame.widthMm];
   const expected = row ? app.frames.expected(row) : [];
   const must = new Set(row?.setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
-  const columns = expected.filter(({ personId }) => must.has(personId));
   const frames = (app.frames.bySetup.get(row?.id ?? null) ?? []).map(({ frame }) => frame);
   const usual = usualEyes(frames);
-  const seen = new Set(columns.map(({ personId }) => personId));
+  const seen = new Set(expected.flatMap(({ personId }) => (must.has(personId) ? [personId] : [])));
+  const pointedAt = new Set(
+    frames.flatMap(({ faces }) => faces.flatMap((face) => (face.pointed && face.personId) || []))
+  );
+  const others = [...(row?.setup.people ?? []), ...(row?.setup.things ?? [])].flatMap((one): Column[] =>
+    one.importance !== 'maySoft' && pointedAt.has(one.id) && !seen.has(one.id)
+      ? [{ personId: one.id, name: one.name }]
+      : []
+  );
+  const columns: Column[] = [...expected.filter(({ personId }) => seen.has(personId)), ...others];
   const allowed = (frame: Frame) => allowedPx(frame, discMm, widthMm);
   return {
     row,
     expected,
     columns,
     allowed,
-    judged: frames.map((frame) => judgeFrame(frame, allowed(frame), seen, usual)),
+    // What was pointed at counts in the frames in which it was; nobody finds it in the others.
+    judged: frames.map((frame) => {
+      const here = others.filter(({ personId }) => frame.faces.some((face) => face.personId === personId));
+      return judgeFrame(frame, allowed(frame), new Set([...seen, ...here.map(({ personId }) => personId)]), usual);
+    }),
     bursts: bursts(frames)
   };
 }
 
-/** What people of the open job are called. */
+/** What people of the open job, and things of its setups, are called. */
 export const nameIn =
   (app: App) =>
-  (personId: string): string =>
-    app.open.people.find(({ id }) => id === personId)?.name ?? 'somebody';
+  (subjectId: string): string =>
+    app.open.people.find(({ id }) => id === subjectId)?.name ??
+    app.open.rows.flatMap(({ setup }) => setup.things).find(({ id }) => id === subjectId)?.name ??
+    'somebody';

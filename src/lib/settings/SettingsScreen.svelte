@@ -10,6 +10,7 @@
   import { getApp } from '$lib/state/app.svelte';
   import BackupPanel from './BackupPanel.svelte';
   import Figures from './Figures.svelte';
+  import FrameKeys from './FrameKeys.svelte';
   import Schools from './Schools.svelte';
   import Section from './Section.svelte';
   import Space from './Space.svelte';
@@ -67,6 +68,7 @@
   </Section>
   <Section id="space" title="In this browser"><Space /></Section>
   <Section id="schools" title="How you work"><Schools /></Section>
+  <Section id="keys" title="Frames" about="The keys you decide with, and how eyes are shown."><FrameKeys /></Section>
   <Section id="figures" title="Figures behind the odds"><Figures /></Section>
   <Section id="how" title="How it is computed" about="Where each figure stands, the same is behind the small i.">
     <HowList />

@@ -1,0 +1,29 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { frameActions, frameKeysSchema, keyOf, usualFrameKeys, withKey } from './keys';
+
+describe('one’s own keys', () => {
+  it('are one letter or figure each, whatever was typed before it', () => {
+    expect(keyOf('K')).toBe('k');
+    expect(keyOf('k5')).toBe('5');
+    expect(keyOf(' ')).toBeNull();
+    expect(keyOf('?')).toBeNull();
+    expect(keyOf('kж')).toBe('ж');
+  });
+
+  it('never mean two things: whatever had the key takes the one given up', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom(...frameActions), fc.constantFrom(...'abcdefghijklmnopqrstuvwxyz12345'))),
+        (changes) => {
+          const keys = changes.reduce((now, [action, wanted]) => withKey(now, action, wanted), usualFrameKeys);
+          expect(frameKeysSchema.safeParse(keys).success).toBe(true);
+          const [action, wanted] = changes[changes.length - 1] ?? ['keep', keys.keep];
+          expect(keys[action]).toBe(wanted);
+        }
+      )
+    );
+    expect(frameKeysSchema.safeParse({ ...usualFrameKeys, keep: 'm' }).success).toBe(false);
+    expect(withKey(usualFrameKeys, 'keep', 'm')).toMatchObject({ keep: 'm', maybe: 'k' });
+  });
+});
