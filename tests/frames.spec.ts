@@ -183,6 +183,25 @@ test('a folder with everything else in it: each file is said, the one picture is
   await expect(page.getByTestId('frame-row')).toHaveCount(1);
 });
 
+test('a picture of a phone, HEIC, is decoded by what comes for it alone; a cut one is said', async ({ page }) => {
+  test.setTimeout(180_000);
+  await importSix(page);
+  const whole = readFileSync(join(folder, 'phone.heic'));
+  await page.getByLabel('Pictures').setInputFiles([
+    { name: 'phone.heic', mimeType: 'image/heic', buffer: whole },
+    { name: 'cut.heic', mimeType: 'image/heic', buffer: whole.subarray(0, 20_000) }
+  ]);
+  const importing = page.getByTestId('importing');
+  await expect(importing).toContainText('One picture brought in.', { timeout: 120_000 });
+  await expect(importing).toContainText('cut.heic This HEIC file cannot be decoded');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Open phone.heic' }).click();
+  // Everybody is found as in the JPEG it was made from.
+  const names = page.getByLabel(/^Who face \d is$/);
+  await expect(names).toHaveCount(6);
+  await expect(page.getByRole('img', { name: 'Ottoline’s eyes' })).toBeVisible();
+});
+
 test('the demo’s own frames: measured by one press, side by side, flipped, one person through all', async ({
   page
 }) => {
@@ -329,9 +348,12 @@ test('names are dragged, a missing eye is clicked; after another visit the pictu
 test('whoever reads pictures can reach nothing', async ({ request, page }) => {
   await page.goto('/setup/demo-west-door');
   const names = readdirSync(join(import.meta.dirname, '../build/client/_app/immutable/workers'));
-  const own = names.find((name) => /^pictures\.worker-.*\.js$/.test(name));
-  const answer = await request.get(`/_app/immutable/workers/${own}`);
-  expect(answer.headers()['content-security-policy']).toBe(
-    "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'none'"
-  );
+  const own = names.filter((name) => /^(pictures|heic)\.worker-.*\.js$/.test(name));
+  expect(own).toHaveLength(2);
+  for (const name of own) {
+    const answer = await request.get(`/_app/immutable/workers/${name}`);
+    expect(answer.headers()['content-security-policy']).toBe(
+      "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'none'"
+    );
+  }
 });

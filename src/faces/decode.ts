@@ -53,8 +53,18 @@ function levelsOf(source: ImageBitmap | VideoFrame, { width, height }: Size): Le
 }
 
 /** @throws when the browser cannot decode it */
-export async function decode(file: Blob, type: string, orientation: number): Promise<Decoded> {
-  const source = await decoded(file, type, orientation);
+export const decode = async (file: Blob, type: string, orientation: number): Promise<Decoded> =>
+  fromSource(await decoded(file, type, orientation));
+
+/** Of pixels that were decoded elsewhere. */
+export const decodePixels = async ({
+  data,
+  width,
+  height
+}: { data: Uint8ClampedArray<ArrayBuffer> } & Size): Promise<Decoded> =>
+  fromSource(await createImageBitmap(new ImageData(data, width, height)));
+
+function fromSource(source: ImageBitmap | VideoFrame): Decoded {
   const size =
     source instanceof ImageBitmap
       ? { width: source.width, height: source.height }

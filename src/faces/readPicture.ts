@@ -7,15 +7,23 @@ import { measureEye, patchSide, type EyeMeasured, type EyePatch, type PatchOf } 
 import { sharpestCells } from '../core/measure/sharpest';
 import { irisContrast } from '../core/measure/openness';
 import { luminanceOf } from '../core/measure/luminance';
-import { decode, type Decoded } from './decode';
+import { decode, decodePixels, type Decoded } from './decode';
 import type { Box, Size } from './boxes';
 import type { Detector, FoundFace, Point } from './detector';
+
+/** Pixels of a picture the browser does not decode, upright: decoded elsewhere. */
+export interface DecodedPixels {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8ClampedArray<ArrayBuffer>;
+}
 
 export interface PictureAsked {
   /** How far apart the plan expects eyes, as a share of the picture's width; null when nothing is known. */
   readonly eyesShare: number | null;
   /** How many faces the plan expects; null when nothing is known. */
   readonly faces?: number | null;
+  readonly pixels?: DecodedPixels | null;
 }
 
 export interface ReadFace extends Omit<FoundFace, 'box'> {
@@ -67,12 +75,12 @@ interface Opened {
 }
 
 /** @returns why it cannot be read, where it cannot */
-async function opened(file: Blob): Promise<Opened | string> {
+async function opened(file: Blob, pixels: DecodedPixels | null = null): Promise<Opened | string> {
   if (file.size === 0) return 'It is empty.';
   if (file.size > mostBytes) return `It has ${Math.round(file.size / 1e6)} MB; at most 400 MB are read.`;
   const bytes = new Uint8Array(await file.arrayBuffer());
   const kind = kindOf(bytes);
-  if (kind === 'heic') return 'HEIC cannot be decoded here yet: save it as JPEG first.';
+  if (kind === 'heic' && !pixels) return 'This HEIC file cannot be decoded: it is damaged, or cut off.';
   if (kind === 'other' || kind === 'empty') return 'It is no picture Focalis can read: JPEG, PNG, WebP or raw.';
   const part = kind === 'raw' ? largestJpeg(bytes) : null;
   if (kind === 'raw' && !part) return 'This raw file has no preview inside that can be decoded.';
@@ -84,7 +92,9 @@ async function opened(file: Blob): Promise<Opened | string> {
   const type = kind === 'png' ? 'image/png' : kind === 'webp' ? 'image/webp' : 'image/jpeg';
   try {
     // A preview lies as the sensor does; its own orientation, if it has one, is that of the file.
-    const picture = await decode(new Blob([inner], { type }), type, facts.orientation);
+    const picture = pixels
+      ? await decodePixels(pixels)
+      : await decode(new Blob([inner], { type }), type, facts.orientation);
     return { picture, bytes, facts, preview: part !== null };
   } catch {
     return 'It cannot be decoded: it is damaged, or cut off.';
@@ -92,7 +102,7 @@ async function opened(file: Blob): Promise<Opened | string> {
 }
 
 export async function readPicture(file: Blob, asked: PictureAsked, detector: Detector): Promise<PictureRead> {
-  const from = await opened(file);
+  const from = await opened(file, asked.pixels);
   if (typeof from === 'string') return { ok: false, reason: from };
   try {
     return { ok: true, frame: await read(from, asked, detector) };
@@ -107,6 +117,7 @@ export interface PointAsked {
   readonly kind: 'eye' | 'thing';
   /** About how far apart eyes are there, or how large the thing is, pixels. */
   readonly sizePx: number;
+  readonly pixels?: DecodedPixels | null;
 }
 
 export type PointRead =
@@ -116,8 +127,12 @@ export type PointRead =
   | { readonly kind: 'refused'; readonly reason: string };
 
 /** An eye, or a thing, that was pointed at: a click is enough. */
-export async function readPoint(file: Blob, { at, kind, sizePx }: PointAsked, detector: Detector): Promise<PointRead> {
-  const from = await opened(file);
+export async function readPoint(
+  file: Blob,
+  { at, kind, sizePx, pixels }: PointAsked,
+  detector: Detector
+): Promise<PointRead> {
+  const from = await opened(file, pixels);
   if (typeof from === 'string') return { kind: 'refused', reason: from };
   const { picture, facts } = from;
   try {

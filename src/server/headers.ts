@@ -18,7 +18,7 @@ const nothing = "default-src 'none'; frame-ancestors 'none'; base-uri 'none'; fo
 /** For the scripts that run as workers, which have a policy of their own. */
 const workers = "default-src 'none'; script-src 'self'; connect-src 'self'; img-src 'self' blob: data:";
 
-/** For the one that reads pictures: it compiles the detector's arithmetic, and once that is handed over can reach nothing. */
+/** For those that read pictures: they compile the detector's and the decoder's arithmetic, and can reach nothing. */
 const pictures = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'none'";
 
 /** For the one that keeps Focalis in the browser: it fetches, and does nothing else. */
@@ -36,6 +36,6 @@ export function shellPolicy(buildFolder: string): string {
 export function policyFor(path: string, shell: string): string {
   if (isPage(path)) return shell;
   if (path === '/service-worker.js') return serviceWorker;
-  if (/^\/_app\/immutable\/workers\/pictures\.worker-/.test(path)) return pictures;
+  if (/^\/_app\/immutable\/workers\/(pictures|heic)\.worker-/.test(path)) return pictures;
   return path.startsWith('/_app/immutable/workers/') ? workers : nothing;
 }

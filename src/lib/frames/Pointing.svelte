@@ -144,7 +144,7 @@
       <label class="flex min-h-6 cursor-pointer items-center underline">
         Find it<input
           type="file"
-          accept="image/*,.dng,.cr2,.cr3,.nef,.arw,.raf,.orf,.rw2,.pef"
+          accept="image/*,.heic,.heif,.dng,.cr2,.cr3,.nef,.arw,.raf,.orf,.rw2,.pef"
           class="sr-only"
           onchange={offer}
         />

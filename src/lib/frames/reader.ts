@@ -2,9 +2,11 @@
 import type { Remote } from 'comlink';
 import { fetchWeights, type Weights } from '../../faces/weights';
 import type { EyeAgain, FrameOfEyes } from '$core/frames/ownEyes';
+import { kindOf } from '$core/pictures/kind';
 import { WorkerClient, type CallOptions } from '../../workers/client';
+import type { HeicDecoder } from '../../workers/heic.worker';
 import type { PictureReader } from '../../workers/pictures.worker';
-import type { PictureAsked, PictureRead, PointAsked, PointRead } from '../../faces/readPicture';
+import type { DecodedPixels, PictureAsked, PictureRead, PointAsked, PointRead } from '../../faces/readPicture';
 
 /** As many as decode side by side without filling the memory. */
 export const atOnce = Math.max(1, Math.min(2, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1));
@@ -48,6 +50,24 @@ class Reader {
   }
 }
 
+/** Of the kinds a browser may not decode, HEIC alone has a decoder that comes for it. */
+const heic = new WorkerClient<HeicDecoder>(
+  () => new Worker(new URL('../../workers/heic.worker.ts', import.meta.url), { type: 'module' }),
+  180_000
+);
+
+/** The pixels of a HEIC file; null of every other kind, and of one that cannot be decoded. */
+async function pixelsOf(file: Blob, options: CallOptions): Promise<DecodedPixels | null> {
+  const head = new Uint8Array(await file.slice(0, 16).arrayBuffer());
+  if (kindOf(head) !== 'heic') return null;
+  return heic
+    .call<DecodedPixels | null>(async (api) => api.decode(file), options)
+    .catch((error: unknown) => {
+      if (options.signal?.aborted) throw error;
+      return null;
+    });
+}
+
 const readers = Array.from({ length: atOnce }, () => new Reader());
 
 const free = (): Reader => {
@@ -61,9 +81,9 @@ export const measureAgain = (frames: readonly FrameOfEyes[], options: CallOption
   free().again(frames, options);
 
 /** Everything of one picture. @throws WorkerFailed when it was cancelled, or no answer will come */
-export const readPicture = (file: Blob, asked: PictureAsked, options: CallOptions = {}): Promise<PictureRead> =>
-  free().read(file, asked, options);
+export const readPicture = async (file: Blob, asked: PictureAsked, options: CallOptions = {}): Promise<PictureRead> =>
+  free().read(file, { ...asked, pixels: await pixelsOf(file, options) }, options);
 
 /** An eye or a thing of a picture that somebody pointed at. @throws WorkerFailed when no answer will come */
-export const readPoint = (file: Blob, asked: PointAsked, options: CallOptions = {}): Promise<PointRead> =>
-  free().point(file, asked, options);
+export const readPoint = async (file: Blob, asked: PointAsked, options: CallOptions = {}): Promise<PointRead> =>
+  free().point(file, { ...asked, pixels: await pixelsOf(file, options) }, options);

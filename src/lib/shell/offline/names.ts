@@ -6,7 +6,7 @@ export const isApart = (path: string): boolean =>
   path.startsWith('/models/') ||
   path.startsWith('/install/') ||
   path.startsWith('/demo/') ||
-  /\/workers\/(renderer|camera|pictures)\.worker/.test(path);
+  /\/workers\/(renderer|camera|pictures|heic)\.worker/.test(path);
 
 /** Tells a waiting version to take over. */
 export const takeOver = 'take over';

@@ -155,7 +155,7 @@
           class="sr-only"
           tabindex="-1"
           aria-label="Pictures"
-          accept="image/*,.dng,.cr2,.cr3,.nef,.arw,.raf,.orf,.rw2,.pef"
+          accept="image/*,.heic,.heif,.dng,.cr2,.cr3,.nef,.arw,.raf,.orf,.rw2,.pef"
           onchange={picked}
         />
         <div class="px-4 pt-4">
