@@ -106,13 +106,13 @@ export const how: Readonly<Record<HowKey, How>> = {
   },
   eyes: {
     title: 'How sharp an eye is',
-    text: 'The detail about the iris is sorted by fineness and held against sharp eyes as they usually are: a disc of blur takes the fine before the coarse. Its diameter over what the setup allows is the number. A movement takes detail in one direction only. Where nothing decides it, nothing is said.',
+    text: 'The detail about the iris is sorted by fineness and held against the same eye in its sharpest frame, else against sharp eyes as they usually are: a disc of blur takes the fine before the coarse. Its diameter over what the setup allows is the number. A movement takes detail in one direction only. Where nothing decides it, nothing is said.',
     source:
       'Transfer of a disc: Hopkins 1955. Ours otherwise, held against photographs and drawn eyes blurred by known discs (docs/model.md, section 12).'
   },
   plane: {
     title: 'Where the plane fell',
-    text: 'Every plane there may be gives each face a disc; the one that gives those measured is the likeliest. A side is named only above 95 %. What the plan knows (somebody else under the point, the spread of focusing, your sway, your record) says where each cause would put it, and how likely.',
+    text: 'Every plane there may be gives each face a disc; the one that gives those measured is the likeliest; the sharpest place of the frame counts beside them. A side is named only above 95 %, and only where the measurement itself decides it. What the plan knows (somebody else under the point, the spread of focusing, your sway, your record) says where each cause would put it, and how likely.',
     source: 'The blur of the plan, read backwards; how often each cause happens is from memory.'
   },
   planes: {

@@ -8,6 +8,7 @@
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import FrameRow from './FrameRow.svelte';
+  import { scrolledTo } from './picture.svelte';
   import type { Column } from './judging';
 
   interface Props {
@@ -72,6 +73,7 @@
 <div
   class="min-h-0 flex-1 overflow-auto"
   bind:this={scroller}
+  onscroll={(event) => scrolledTo(event.currentTarget.scrollTop)}
   style:--eyes="{eyesPx}px"
   role="grid"
   aria-label="Eyes of everybody in each frame"
