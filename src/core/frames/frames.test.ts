@@ -12,7 +12,7 @@ import { assignFaces } from './assign';
 import { findCauses } from './causes';
 import { expectedFaces } from './expected';
 import { allowedPx, judgeFrame, reasonFor, usualEyes } from './eyes';
-import { bursts, matchSetup, type SetupWindow } from './match';
+import { beforeInBurst, bursts, matchSetup, type SetupWindow } from './match';
 import { chanceHeld, findPlane, type PlaneAsked } from './plane';
 import { readFrame } from './reading';
 import { frameSchema, type EyeFigure, type Frame, type FrameFace } from './schema';
@@ -96,6 +96,18 @@ describe('which setup', () => {
       frame(null, 'a')
     ]);
     expect(found.map((run) => run.map(({ clockMs }) => clockMs))).toContainEqual([0, 900, 2000]);
+    const all = [
+      { ...frame(2000, 'a'), id: '3' },
+      { ...frame(0, 'a'), id: '1' },
+      { ...frame(900, 'a'), id: '2' },
+      { ...frame(950, 'b'), id: 'b' },
+      { ...frame(null, 'a'), id: 'n' }
+    ];
+    const before = (id: string) => {
+      const own = all.find((one) => one.id === id);
+      return own ? beforeInBurst(own, all)?.id : 'none';
+    };
+    expect(['1', '2', '3', 'b', 'n'].map(before)).toEqual([undefined, '1', '2', undefined, undefined]);
     expect(found).toHaveLength(5);
   });
 });

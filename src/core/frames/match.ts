@@ -70,3 +70,19 @@ export function bursts<T extends Pick<Frame, 'clockMs' | 'body' | 'serial'>>(fra
   }
   return runs;
 }
+
+/** The frame of the same burst before this one; null where it is the first, or nobody knows when it was taken. */
+export function beforeInBurst<T extends Pick<Frame, 'id' | 'clockMs' | 'body' | 'serial'>>(
+  frame: T,
+  frames: readonly T[]
+): T | null {
+  const { clockMs } = frame;
+  if (clockMs === null) return null;
+  let last: T | null = null;
+  for (const one of frames) {
+    if (one.id === frame.id || one.clockMs === null || clockKey(one) !== clockKey(frame)) continue;
+    const earlier = one.clockMs < clockMs || (one.clockMs === clockMs && frames.indexOf(one) < frames.indexOf(frame));
+    if (earlier && clockMs - one.clockMs <= burstGapMs && one.clockMs >= (last?.clockMs ?? -Infinity)) last = one;
+  }
+  return last;
+}

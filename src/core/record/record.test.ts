@@ -99,8 +99,10 @@ interface Mishaps {
   readonly smear?: { readonly px: number; readonly angle: number; readonly gain: number };
   /** In the frame of this number everybody's eyes are closed. */
   readonly closedIn?: number;
+  /** In the frame of this number everybody has come nearer by a tenth. */
+  readonly nearerIn?: number;
 }
-function shotOf(name: string, errors: readonly number[], { smear, closedIn }: Mishaps = {}): Recorded[] {
+function shotOf(name: string, errors: readonly number[], { smear, closedIn, nearerIn }: Mishaps = {}): Recorded[] {
   const habits = defaultHabits;
   const setup = demoSetup(name);
   const plan = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits });
@@ -137,7 +139,13 @@ function shotOf(name: string, errors: readonly number[], { smear, closedIn }: Mi
       ...{ clockMs: now + index * 1000, distanceMm: null, rating: null, label: null, keywords: [] },
       faces: expected.map(({ personId }, at) => ({
         ...{ id: `face${at}`, personId, box: { x: 0, y: 0, width: 200, height: 200 } },
-        ...{ left: { x: 150, y: 80 }, right: { x: 50, y: 80 }, yawDeg: 0, pitchDeg: 0, rollDeg: 0 },
+        ...{
+          left: { x: index === nearerIn ? 161 : 150, y: 80 },
+          right: { x: 50, y: 80 },
+          yawDeg: 0,
+          pitchDeg: 0,
+          rollDeg: 0
+        },
         lids: both(index === closedIn ? 0.1 : 0.3),
         contrast: both(index === closedIn ? 0.1 : 0.5),
         ...{ score: 1, byHand: false },
@@ -173,6 +181,14 @@ describe('frames, recorded', () => {
     expect(shotOf('West door', [75])[0]).toMatchObject({ sharp: 'some', choice: 'reject', reason: 'softEye' });
     // Tobiah may be soft there.
     expect(first?.people).toEqual([expect.objectContaining({ name: 'Ines', sharp: true })]);
+  });
+
+  it('say nothing of the lens where whoever was focused on came nearer since the frame before', () => {
+    // A tenth of 1.5 m: the plane, which stayed, lies so far behind her, some half a millimetre on the sensor.
+    const [, came] = shotOf('West door', [0, 480], { nearerIn: 1 });
+    expect(came?.landedElsewhere).toBe(true);
+    const [, missed] = shotOf('West door', [0, 40]);
+    expect(missed?.landedElsewhere).toBe(false);
   });
 
   it('count as not sharp where somebody moved, though nothing is known of their plane; who blinks counts neither way', () => {

@@ -2,8 +2,10 @@
 import { group } from 'd3-array';
 import { isByHand, spreadBehind, swayAfter, swayOf } from '../call/spread';
 import { standIn } from '../camera/metadata';
+import type { Cause } from '../frames/causes';
 import { clockKey } from '../frames/clocks';
 import type { FrameJudged } from '../frames/eyes';
+import { beforeInBurst } from '../frames/match';
 import { plannedFor, readFrame } from '../frames/reading';
 import type { ExpectedFace } from '../frames/expected';
 import type { Frame } from '../frames/schema';
@@ -30,6 +32,8 @@ export interface Planned {
 const sameFocusingMs = 400;
 /** The likeliest cause decides when it is likelier than not. */
 const likely = 0.5;
+/** Focus took something else, or whoever it was on moved. */
+const noErrorOfTheLens: ReadonlySet<Cause['kind']> = new Set(['landedOn', 'background', 'theyMoved']);
 
 /**
  * @param setupFrames all frames of that setup, in the order of the clock: they say which came together, and whether any are missing
@@ -44,7 +48,8 @@ export function recordedOf(
 ): Recorded | null {
   const { jobId, setup, plan, body, lens, habits, expected } = planned;
   const { frame } = judged;
-  const reading = readFrame(judged, setup, plan, body, expected, allowedPx);
+  const before = beforeInBurst(frame, setupFrames);
+  const reading = readFrame(judged, setup, plan, body, expected, allowedPx, before);
   const must = new Set(setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
   const sharp = sharpness(judged, must);
   // Nobody of the plan was found, or it was taken with another lens.
@@ -95,7 +100,7 @@ export function recordedOf(
     focusing: focusingOf(frame, setupFrames, camera),
     // By the scale there is no error behind the lens to speak of; and what shook says nothing of the plane.
     error: reading && judged.shake === null && camera.focusMethod !== 'scale' ? partsOf(reading.plane, optics) : null,
-    landedElsewhere: cause !== undefined && cause.cause.kind === 'landedOn' && cause.likely > likely,
+    landedElsewhere: cause !== undefined && noErrorOfTheLens.has(cause.cause.kind) && cause.likely > likely,
     sharp,
     people: judged.faces.flatMap((face) => {
       const person = setup.people.find(({ id }) => id === face.personId);

@@ -43,7 +43,9 @@ export const recordedSchema = z.strictObject({
   behindUm: um.describe('… and behind, before the furthest is not, µm'),
   focusing: id.nullable().describe('Frames that share it were focused once; null for a focusing of its own'),
   error: z.array(partSchema).min(1).max(4).nullable().describe('Null where the frame says nothing of its plane'),
-  landedElsewhere: z.boolean().describe('Focus took somebody or something else: no error of the lens'),
+  landedElsewhere: z
+    .boolean()
+    .describe('Focus took somebody or something else, or whoever it was on moved: no error of the lens'),
   sharp: z.enum(['all', 'some', 'unknown']).describe('Whether everybody who must be was sharp; who blinks is left out'),
   people: z
     .array(z.strictObject({ id, name: text, sharp: z.boolean().nullable() }))

@@ -4,6 +4,7 @@
   import { onMount } from 'svelte';
   import { distanceFromEyes } from '$core/frames/distance';
   import { reasonFor, type FrameJudged } from '$core/frames/eyes';
+  import { beforeInBurst } from '$core/frames/match';
   import { pointable } from '$core/frames/pointed';
   import { readFrame } from '$core/frames/reading';
   import {
@@ -45,10 +46,12 @@
     return plan?.subjects.find((subject) => subject.id === id)?.name ?? null;
   });
   /** The frame before it in the same burst. */
-  const before = $derived.by(() => {
-    const burst = now.bursts.find((run) => run.some(({ id }) => id === frame.id)) ?? [];
-    return burst[burst.findIndex(({ id }) => id === frame.id) - 1] ?? null;
-  });
+  const before = $derived(
+    beforeInBurst(
+      frame,
+      now.judged.map((one) => one.frame)
+    )
+  );
   const reading = $derived(
     row && plan && planned?.body
       ? readFrame(judged, row.setup, plan, planned.body, expected, now.allowed(frame), before)
