@@ -47,8 +47,12 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
   });
   /** What is known of measured frames; it outlives them. */
   database.version(7).stores({ record: 'id, jobId' });
-  /** Pictures themselves, where that is asked, or the way back to them on the disk. */
-  database.version(databaseVersion).stores({ originals: 'id, owner' });
+  database.version(databaseVersion).stores({
+    /** Pictures themselves, where that is asked, or the way back to them on the disk. */
+    originals: 'id, owner',
+    /** What is worked out of the frames of a job together. */
+    ownEyes: 'id, owner'
+  });
   return database;
 }
 

@@ -11,6 +11,7 @@ export type FocalisStore = Store<FocalisValues>;
 export { databaseVersion, openDatabase, silentAfterMs, type StoreProblem } from './database';
 export { Drafts } from './drafts';
 export { FramePictures, type FramePicture } from './framePictures';
+export { OwnEyes } from './ownEyes';
 export { OriginalShelf, type Original } from './originals';
 export { RecordShelf } from './recordShelf';
 export type { Journey } from './journey';

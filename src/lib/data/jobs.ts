@@ -135,7 +135,7 @@ export function kitIdOf(...placed: readonly { readonly ids: ReadonlyMap<string, 
 }
 
 /** What is kept of frames apart from their rows. */
-const apart = ['framePictures', 'originals'] as const;
+const apart = ['framePictures', 'originals', 'ownEyes'] as const;
 
 /** Erases a job and all that hangs on it, for good. */
 export async function eraseJob(database: Dexie, jobId: string): Promise<readonly { table: string; id: string }[]> {

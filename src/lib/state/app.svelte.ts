@@ -15,6 +15,7 @@ import {
   untouchedDemos,
   FramePictures,
   OriginalShelf,
+  OwnEyes,
   RecordShelf,
   Thumbnails,
   type Change,
@@ -105,7 +106,15 @@ export class App {
     this.setups = new Setups(parts);
     this.day = new Day(parts);
     this.places = new Places(parts);
-    this.frames = new Frames(parts, this.framePictures, new Originals(new OriginalShelf(database)), options.reading);
+    this.frames = new Frames(
+      parts,
+      {
+        pictures: this.framePictures,
+        originals: new Originals(new OriginalShelf(database)),
+        ownEyes: new OwnEyes(database)
+      },
+      options.reading
+    );
     this.record = new RecordShelf(database);
     this.kit = new KitShelf(parts);
     const read = options.readFile ?? readJob;
@@ -168,6 +177,7 @@ export class App {
     const { done } = this.#opening;
     try {
       await done;
+      void this.frames.opened();
     } catch (error) {
       this.messages.problem(`This job could not be read: ${reasonOf(error)}`);
     } finally {

@@ -3,10 +3,10 @@ import { expectedFaces, type ExpectedFace } from '$core/frames/expected';
 import { clockKey, timeOf, type Clock } from '$core/frames/clocks';
 import type { Said } from '$core/frames/facts';
 import type { Choice, Frame, Reason } from '$core/frames/schema';
-import { newRow, type FramePicture, type FramePictures } from '$lib/data';
+import { newRow, type FramePicture, type FramePictures, type OwnEyes } from '$lib/data';
 import type { PictureAsked, ReadFrame } from '../../faces/readPicture';
 import { Bringing, type Kept } from './bringing.svelte';
-import { EyesAgain } from './eyesAgain';
+import { EyesAgain } from './eyesAgain.svelte';
 import type { Originals } from './originals.svelte';
 import type { Parts } from './parts';
 import { inWorkers, type GetReading } from './reading';
@@ -19,6 +19,13 @@ const isSidecar = ({ name }: File): boolean => /\.xmp$/i.test(name);
 export interface FrameEntry {
   readonly id: string;
   readonly frame: Frame;
+}
+
+/** Where what belongs to frames is kept apart from them. */
+interface Shelves {
+  readonly pictures: FramePictures;
+  readonly originals: Originals;
+  readonly ownEyes: OwnEyes;
 }
 
 export class Frames {
@@ -35,7 +42,7 @@ export class Frames {
   readonly #underWay = new Set<string>();
 
   readonly list: readonly FrameEntry[] = $derived.by(() =>
-    this.#parts.store.table('frames').list.map(({ id, value }) => ({ id, frame: value }))
+    this.#parts.store.table('frames').list.map(({ id, value }) => ({ id, frame: this.#again.merged(id, value) }))
   );
   /** Frames of each setup, and of none, in the order of the clock. */
   readonly bySetup: ReadonlyMap<string | null, readonly FrameEntry[]> = $derived.by(() => {
@@ -52,13 +59,18 @@ export class Frames {
     return known;
   });
 
-  constructor(parts: Parts, pictures: FramePictures, originals: Originals, reading: GetReading = inWorkers) {
+  constructor(parts: Parts, { pictures, originals, ownEyes }: Shelves, reading: GetReading = inWorkers) {
     this.#parts = parts;
     this.#pictures = pictures;
     this.originals = originals;
-    this.#again = new EyesAgain(parts, reading);
+    this.#again = new EyesAgain(parts, ownEyes, reading);
     this.bringing = new Bringing(reading);
     this.whose = new Whose({ parts, frames: () => this.list, pictures, originals, reading, again: this.#again });
+  }
+
+  /** A job has been opened. */
+  opened(): Promise<void> {
+    return this.#again.opened();
   }
 
   get clocks(): readonly Clock[] {

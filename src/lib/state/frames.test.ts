@@ -3,6 +3,9 @@ import { bursts } from '$core/frames/match';
 import { writeSidecar } from '$core/formats/sidecar';
 import { noFacts } from '$core/pictures/metadata';
 import type { FrameFace } from '$core/frames/schema';
+import { packSpectrum } from '$core/measure/packed';
+import { spectrumOf } from '$core/measure/spectrum';
+import { degrade, renderedEyes } from '$core/testing/eyePatches';
 import { openApp, until, weddingId, type OpenApp } from '$lib/testing/app';
 import type { PictureRead, ReadFrame } from '../../faces/readPicture';
 import type { Reading } from './reading';
@@ -229,6 +232,45 @@ describe('pictures brought in', () => {
     await app.frames.moveTo([id], 'demo-family-steps');
     expect(frame()).toMatchObject({ setupId: 'demo-family-steps', setupByHand: true });
     expect(whose(a)).toBe(b?.personId);
+  });
+
+  it('are held against the sharpest frame of each eye once all are in; that is no step of undo', async () => {
+    const { app } = opened;
+    const [sharp, soft] = [0, 5].map((disc) => {
+      const [eye] = renderedEyes();
+      if (!eye) throw new Error('no eye');
+      return packSpectrum(spectrumOf(degrade(eye, { disc }), eye.side), eye.side);
+    });
+    const withEyes = (n: number, spectrum = '', discPx = 0): PictureRead => {
+      const read = pictureOf('demo-west-door', n);
+      if (!read.ok) throw new Error('not read');
+      const eye = { ok: true as const, discPx, low: 0, high: discPx + 1, smear: null, spectrum };
+      return {
+        ok: true,
+        frame: { ...read.frame, faces: read.frame.faces.map((face) => ({ ...face, eyes: { left: eye, right: eye } })) }
+      };
+    };
+    answers['1.jpg'] = withEyes(1, sharp);
+    answers['2.jpg'] = withEyes(2, soft, 3);
+    await app.frames.add([file('1.jpg'), file('2.jpg')]);
+    const own = () =>
+      app.frames.list.flatMap(({ frame }) =>
+        frame.faces.map(({ eyes: { left } }) => (left.ok ? left.own?.frame : null))
+      );
+    const [first] = app.frames.list;
+    expect(own()).toEqual([undefined, first?.id]);
+    await app.step('undo');
+    expect(app.frames.list).toEqual([]);
+    await app.step('redo');
+    expect(own()).toEqual([undefined, first?.id]);
+    // On another visit it is known.
+    await app.store.flush();
+    const later = await opened.tab();
+    await until(() => {
+      const [, second] = later.frames.list;
+      const left = second?.frame.faces[0]?.eyes.left;
+      expect(left?.ok ? left.own?.frame : null).toBe(first?.id);
+    });
   });
 
   it('change names with each other, and whoever was not found is pointed at; undo takes each back', async () => {

@@ -2,7 +2,7 @@
 import type { Pointable } from '$core/frames/pointed';
 import type { Frame } from '$core/frames/schema';
 import type { FramePictures } from '$lib/data';
-import type { EyesAgain } from './eyesAgain';
+import type { EyesAgain } from './eyesAgain.svelte';
 import type { FrameEntry } from './frames.svelte';
 import type { Originals } from './originals.svelte';
 import type { Parts } from './parts';
