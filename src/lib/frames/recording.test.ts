@@ -2,6 +2,9 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Frame } from '$core/frames/schema';
 import { newRow } from '$lib/data';
 import { openApp, weddingId, type OpenApp } from '$lib/testing/app';
+import { packSpectrum } from '$core/measure/packed';
+import { spectrumOf } from '$core/measure/spectrum';
+import { degrade, renderedEyes } from '$core/testing/eyePatches';
 import { recordedFrame } from '$core/testing/recorded';
 import { keepRecord } from './recording';
 
@@ -15,12 +18,17 @@ afterEach(() => opened.close());
 const setupId = 'demo-west-door';
 
 /** Frames of a setup with everybody sharp, as they are once they have been brought in. */
-function bring(numbers: readonly number[]) {
+function bring(numbers: readonly number[], spectra: readonly string[] = []) {
   const { app } = opened;
   const row = app.open.row(setupId);
   if (!row) throw new Error('no such setup');
-  const eye = { ok: true as const, discPx: 0.6, low: 0, high: 1.4, smear: null };
-  const frames = numbers.map((number): Frame => ({
+  const eyeOf = (at: number) => {
+    const spectrum = spectra[at];
+    // The one with the most to see is taken for the sharpest.
+    const seen = spectrum === undefined ? {} : { spectrum };
+    return { ok: true as const, discPx: 0.6 + 0.1 * at, low: 0, high: 1.4, smear: null, ...seen };
+  };
+  const frames = numbers.map((number, at): Frame => ({
     ...{ id: `f${number}`, setupId, setupByHand: false, complete: null, widthPx: 6000, heightPx: 4000 },
     ...{ preview: false, body: 'Some Body', serial: null, lens: null, shutterS: 1 / 500, iso: 100 },
     ...{ focalLengthMm: row.setup.camera.focalLengthMm, fNumber: 1.4, clockMs: number * 2000, distanceMm: null },
@@ -30,7 +38,7 @@ function bring(numbers: readonly number[]) {
       ...{ id: `face${index}`, personId, box: { x: 0, y: 0, width: 200, height: 200 } },
       ...{ left: { x: 150, y: 80 }, right: { x: 50, y: 80 }, yawDeg: 0, pitchDeg: 0, rollDeg: 0 },
       ...{ lids: { left: 0.3, right: 0.3 }, contrast: { left: 1, right: 1 }, score: 1, byHand: false },
-      eyes: { left: eye, right: eye }
+      eyes: { left: eyeOf(at), right: eyeOf(at) }
     }))
   }));
   app.store.edit('Frames brought in', (draft) =>
@@ -59,6 +67,24 @@ describe('the record', () => {
     await app.step('undo');
     await keepRecord(app);
     expect(await ids()).toEqual(['f101', 'f102', 'f103']);
+  });
+
+  it('is worked out anew once eyes have been held against their sharpest frame, and keeps what was promised', async () => {
+    const { app } = opened;
+    const spectra = [0, 8].map((disc) => {
+      const [eye] = renderedEyes();
+      if (!eye) throw new Error('no eye');
+      return packSpectrum(spectrumOf(degrade(eye, { disc }), eye.side), eye.side);
+    });
+    bring([101, 102], spectra);
+    await keepRecord(app);
+    const second = async () => (await app.record.all()).find(({ id }) => id === 'f102');
+    const before = await second();
+    expect(before?.sharp).toBe('all');
+    const [face] = app.frames.list[1]?.frame.faces ?? [];
+    await app.frames.whose.name('f102', face?.id ?? '', face?.personId ?? null);
+    await keepRecord(app);
+    expect(await second()).toMatchObject({ sharp: 'some', odds: before?.odds });
   });
 
   it('keeps what was promised and measured, whatever becomes of the setup and the figures; and outlives the job', async () => {

@@ -7,7 +7,11 @@ import { judging } from './judging';
 
 /** What a frame's record was worked out from: as long as it is the same, the setup may have been changed since. */
 const stampOf = ({ setupId, faces }: Frame, together: number): string =>
-  JSON.stringify([setupId, together, faces.map(({ id, personId }) => [id, personId])]);
+  JSON.stringify([setupId, together, faces.map(({ id, personId, eyes }) => [id, personId, ...sharpestOf(eyes)])]);
+
+/** In which frames its eyes were sharpest, where they have been held against those. */
+const sharpestOf = ({ left, right }: Frame['faces'][number]['eyes']): string[] =>
+  [left, right].flatMap((eye) => (eye.ok && eye.own ? [eye.own.frame] : []));
 
 /** So long the screen may wait for it at a time, ms. */
 const atATimeMs = 12;
