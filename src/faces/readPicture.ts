@@ -7,6 +7,7 @@ import { measureEye, patchSide, type EyeMeasured, type EyePatch, type PatchOf } 
 import { sharpestCells } from '../core/measure/sharpest';
 import { irisContrast } from '../core/measure/openness';
 import { luminanceOf } from '../core/measure/luminance';
+import { hashOf } from './hash';
 import { decode, decodePixels, type Decoded } from './decode';
 import type { Box, Size } from './boxes';
 import type { Detector, FoundFace, Point } from './detector';
@@ -167,12 +168,12 @@ async function read(
     width: Math.max(1, Math.round(width * scale)),
     height: Math.max(1, Math.round(height * scale))
   });
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
+  const hash = await hashOf(bytes);
   const found = await detector.find(picture, picture.draw, eyesShare === null ? null : eyesShare * width, expected);
   const faces: ReadFace[] = [];
   for (const face of withoutNested(found)) faces.push(await measured(face, picture, facts));
   return {
-    hash: Array.from(digest, (byte) => byte.toString(16).padStart(2, '0')).join(''),
+    hash,
     bytes: bytes.length,
     width,
     height,
