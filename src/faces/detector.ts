@@ -3,6 +3,7 @@
  * nothing that says who somebody is, is asked for. Runs where nothing can be fetched: its files are handed over.
  */
 import { Human, type Config, type FaceResult } from '@vladmandic/human';
+import { degrees } from '../core/geometry/vector';
 import { headPerEyes, merged, tilesOf, type Box, type Find, type Size } from './boxes';
 import type { Weights } from './weights';
 
@@ -227,7 +228,6 @@ function faceOf(
   const gap = (upper: number, lower: number, outer: number, inner: number) =>
     distance(at(upper), at(lower)) / Math.max(distance(at(outer), at(inner)), 1e-6);
   const angle = rotation?.angle ?? { yaw: 0, pitch: 0, roll: 0 };
-  const degrees = (radians: number) => (radians * 180) / Math.PI;
   return {
     left,
     right,

@@ -1,6 +1,6 @@
 /** Everything Focalis wants to know of one picture. */
 import { eyesPx } from '../core/frames/eyes';
-import { kindOf } from '../core/pictures/kind';
+import { kindOf, mostPixels } from '../core/pictures/kind';
 import { largestJpeg } from '../core/pictures/jpegs';
 import { readFacts, type PictureFacts } from '../core/pictures/metadata';
 import { measureEye, patchSide, type EyeMeasured, type EyePatch, type PatchOf } from '../core/measure/eye';
@@ -62,8 +62,6 @@ export interface SharpestPlace {
 export type PictureRead =
   { readonly ok: true; readonly frame: ReadFrame } | { readonly ok: false; readonly reason: string };
 
-/** Larger pictures would take more memory than a browser gives a page, pixels. */
-const mostPixels = 160_000_000;
 const mostBytes = 400_000_000;
 const thumbnailPx = 800;
 

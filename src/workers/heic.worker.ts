@@ -1,9 +1,7 @@
 /** Decodes HEIC where the browser does not: a worker of its own, fetched only for such a file. Nothing leaves. */
 import { expose } from 'comlink';
+import { mostPixels } from '../core/pictures/kind';
 import startHeif from 'libheif-js/libheif-wasm/libheif-bundle.mjs';
-
-/** Larger pictures would take more memory than a browser gives a page, pixels. */
-const mostPixels = 160_000_000;
 
 export interface Pixels {
   readonly width: number;

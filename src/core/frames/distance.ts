@@ -1,12 +1,13 @@
 /** How far away the camera stood, by how far apart eyes are in the picture. */
 import { sum } from 'd3-array';
+import { radians } from '../geometry/vector';
 import { interpupillaryOf } from '../people/anatomy';
 import type { Body } from '../kit/schema';
 import { pictureSize } from '../setup/framing';
 import type { Setup } from '../setup/schema';
 import type { ExpectedFace } from './expected';
 import { eyesPx } from './eyes';
-import type { Frame } from './schema';
+import type { Frame, FrameFace } from './schema';
 
 export interface DistanceFound {
   /** From the lens to the subject line, mm; nine of ten between `low` and `high`. */
@@ -24,7 +25,13 @@ const irisPx = 1.5;
 /** A turn is read to about so many degrees (from memory); beyond `mostTurn` the eyes tell too little. */
 const turnDeg = 5;
 const mostTurnDeg = 45;
-const rad = (degrees: number): number => (degrees * Math.PI) / 180;
+/** How far apart somebody's eyes would be straight on, pixels. */
+export const straightPx = (face: Turned): number => eyesPx(face) / Math.cos(radians(face.yawDeg));
+/** How uncertain that is, as a share: by the irises, and by the turn. */
+export const straightSd = (face: Turned): number =>
+  Math.hypot((irisPx * Math.SQRT2) / eyesPx(face), Math.tan(radians(Math.abs(face.yawDeg))) * radians(turnDeg));
+type Turned = Pick<FrameFace, 'left' | 'right' | 'yawDeg'>;
+
 /** Nine of ten of a normal deviate lie within so many standard deviations on either side. */
 const nineOfTen = 1.6449;
 
@@ -50,14 +57,9 @@ export function distanceFromEyes(
     const own = expected.find(({ personId }) => personId === face.personId);
     if (!person || !own || face.pointed || person.being === 'pet' || Math.abs(face.yawDeg) > mostTurnDeg) return [];
     const px = eyesPx(face);
-    const straight = px / Math.cos(rad(face.yawDeg));
     if (!(px > 0)) return [];
-    const depth = f / P + (f * interpupillaryOf[person.being] * pxPerMm) / straight;
-    const relative = Math.hypot(
-      spreadOf[person.being],
-      (irisPx * Math.SQRT2) / px,
-      Math.tan(rad(Math.abs(face.yawDeg))) * rad(turnDeg)
-    );
+    const depth = f / P + (f * interpupillaryOf[person.being] * pxPerMm) / straightPx(face);
+    const relative = Math.hypot(spreadOf[person.being], straightSd(face));
     return [{ mm: depth - (own.depthMm - distanceMm), sd: depth * relative }];
   });
   if (each.length === 0) return null;

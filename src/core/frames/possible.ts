@@ -1,5 +1,6 @@
 /** What may have put the plane elsewhere: each says where it would lie, how far that scatters, and how often it happens. */
 import type { StopPlan } from '../call/plan';
+import { degrees, radians } from '../geometry/vector';
 import { adultFeatures } from '../people/anatomy';
 import type { Subject } from '../setup/scene';
 import type { CauseAsked } from './causes';
@@ -88,7 +89,7 @@ export function possibleCauses(asked: Asked): CauseAsked[] {
       ? [
           {
             cause: { kind: 'recomposed', deg: turned },
-            mm: entry.planeMm / Math.cos((turned * Math.PI) / 180),
+            mm: entry.planeMm / Math.cos(radians(turned)),
             sdMm: spread,
             often: often.recomposed
           } as const
@@ -113,7 +114,7 @@ function turnedBy(frame: Frame, subjectId: string, focalLengthMm: number, pxPerM
   if (!face) return null;
   const [x, y] = [(face.left.x + face.right.x) / 2, (face.left.y + face.right.y) / 2];
   const px = Math.hypot(x - frame.widthPx / 2, y - frame.heightPx / 2);
-  const deg = (Math.atan(px / pxPerMm / focalLengthMm) * 180) / Math.PI;
+  const deg = degrees(Math.atan(px / pxPerMm / focalLengthMm));
   return deg < leastTurnDeg ? null : deg;
 }
 

@@ -38,7 +38,9 @@ export const eyeMeasuredSchema = z.discriminatedUnion('ok', [
         high: z.number().min(0).max(1000)
       })
       .optional()
-      .describe('Measured again, held against the same eye in its sharpest frame')
+      .describe(
+        'The same against its sharpest frame: worked out, kept apart (data/ownEyes), merged where frames are read'
+      )
   }),
   z.strictObject({ ok: z.literal(false), reason: z.enum(notToldReasons) })
 ]);

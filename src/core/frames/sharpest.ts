@@ -60,5 +60,5 @@ export function lyingAt(
   return plan.backgrounds.map(({ id, name, depthMm }) => ({ kind: 'background', id, name, depthMm }));
 }
 
-/** A thing is seldom held quite where it was planned, pixels. */
+/** A thing is seldom held quite where it was planned, pixels (chosen). */
 const slackPx = 60;

@@ -5,7 +5,7 @@
 import { discPower, fitDisc, type DiscFit, type Expected } from './fit';
 import { expectedOf, surface, type EyePatch, type PatchOf } from './eye';
 import type { Reference } from './makeReference';
-import { band, frequencies, sectors, uprightSector, type Spectrum } from './spectrum';
+import { band, frequencies, sectors, step, uprightSector, type Spectrum } from './spectrum';
 
 /** An eye as it was measured. */
 export interface EyeShape extends EyePatch {
@@ -14,11 +14,10 @@ export interface EyeShape extends EyePatch {
   readonly discPx: number;
 }
 
-/** Where a disc has taken more than this of the power, nothing is left to compare with. */
+/** Where a disc has taken more than this of the power, nothing is left to compare with (chosen). */
 const leastLeft = 0.03;
-/** So much above the noise a bin must lie to say what the eye looks like, as a ratio of powers. */
+/** So much above the noise a bin must lie to say what the eye looks like, as a ratio of powers (chosen). */
 const leastSignal = 1.6;
-const stepLog = Math.log(band.to / band.from) / band.bins;
 
 /** What the eye of a frame would look like sharp in another, where it is so large and so tilted. */
 export function ownExpected(reference: EyeShape, { eyesPx, rollDeg }: EyePatch): Expected {
@@ -31,7 +30,7 @@ export function ownExpected(reference: EyeShape, { eyesPx, rollDeg }: EyePatch):
     return Math.log(value - floor) - Math.log(left);
   });
   // Larger eyes show the same at lower frequencies.
-  const shift = Math.log(eyesPx / reference.eyesPx) / stepLog;
+  const shift = Math.log(eyesPx / reference.eyesPx) / step;
   const log = new Float64Array(sectors * band.bins).fill(NaN);
   for (let sector = 0; sector < sectors; sector++) {
     const { low, high, share } = uprightSector(sector, rollDeg - reference.rollDeg);
@@ -47,7 +46,7 @@ export function ownExpected(reference: EyeShape, { eyesPx, rollDeg }: EyePatch):
   return { log, of: 'own' };
 }
 
-/** @returns the first where nothing of the second counts: it may be unknown */
+/** The first alone where nothing of the second counts, which may be unknown. */
 function between(a: number, b: number, share: number): number {
   if (share < 1e-6) return a;
   return a * (1 - share) + b * share;

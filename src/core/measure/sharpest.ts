@@ -8,6 +8,7 @@ export interface Cell {
   readonly edges: number;
 }
 
+/** Darker than this on average, a cell is taken to be so bright: light from 0 to 1 (chosen). */
 const leastLight = 0.01;
 
 /**

@@ -8,7 +8,8 @@ export const sectors = 4;
 /** Frequencies the bins lie between, cycles per pixel, evenly in their logarithm. */
 export const band = { from: 0.025, to: 0.44, bins: 16 } as const;
 
-const step = Math.log(band.to / band.from) / band.bins;
+/** From one bin to the next, as a logarithm of frequency. */
+export const step = Math.log(band.to / band.from) / band.bins;
 /** The middle of each bin, cycles per pixel. */
 export const frequencies: readonly number[] = Array.from(
   { length: band.bins },

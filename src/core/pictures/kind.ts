@@ -2,6 +2,11 @@
 
 export type PictureKind = 'jpeg' | 'png' | 'webp' | 'heic' | 'raw' | 'other' | 'empty';
 
+/** Larger pictures would take more memory than a browser gives a page, pixels. */
+export const mostPixels = 160_000_000;
+/** What a field for pictures takes: raw kinds are no images to a browser. */
+export const acceptedPictures = 'image/*,.heic,.heif,.dng,.cr2,.cr3,.nef,.arw,.raf,.orf,.rw2,.pef';
+
 const text = (bytes: Uint8Array, from: number, to: number): string => String.fromCharCode(...bytes.subarray(from, to));
 
 /** ISO/IEC 23008-12, and what cameras write (from memory). */

@@ -77,12 +77,9 @@ export function causeWords({ cause }: CauseFound, { nameOf, target, unit }: Said
       };
     case 'theyMoved': {
       const who = cause.everybody || target === null ? 'You' : spoken(target);
-      const where = cause.mm > 0 ? 'further away' : 'nearer';
+      const far = length(cause.mm, unit);
       return {
-        title: `${who} came ${length(cause.mm, unit)} ${where}`.replace(
-          /came (.*) further away$/,
-          'went $1 further away'
-        ),
+        title: cause.mm > 0 ? `${who} went ${far} further away` : `${who} came ${far} nearer`,
         detail: `${cause.everybody ? 'Everybody’s' : 'Their'} head is ${cause.mm > 0 ? 'smaller' : 'larger'} than in the frame before.`
       };
     }

@@ -99,6 +99,7 @@
     {nameOf}
     pointable={row && plan && planned?.body ? pointable(frame, row.setup, plan, planned.body, expected) : []}
     place="frame {at + 1} of {order.length}"
+    marked={reading?.sharpest != null && !judged.shake}
   />
   <section class="min-w-0 px-6 py-5" aria-label="Where its plane fell">
     <div class="mb-4 flex flex-wrap gap-2">

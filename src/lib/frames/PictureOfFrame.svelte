@@ -17,10 +17,12 @@
     pointable: readonly Pointable[];
     /** Which frame of how many, "frame 3 of 12". */
     place: string;
+    /** Whether the sharpest place is spoken of. */
+    marked: boolean;
     nameOf: (personId: string) => string;
   }
   /** The picture in the grey, a ring about every face, whose it is, and who was not found. */
-  let { judged, row, pointable, place, nameOf }: Props = $props();
+  let { judged, row, pointable, place, marked, nameOf }: Props = $props();
   const app = getApp();
   const frame = $derived(judged.frame);
   const picture = framePicture(() => frame.id);
@@ -42,9 +44,12 @@
   const pointedAt = (faceId: string) => frame.faces.find(({ id }) => id === faceId)?.pointed ?? null;
   const what = ({ kind, name }: Pointable) => (kind === 'eye' ? `${possessive(name)} eye` : name);
 
+  /** Names go from face to face; what was pointed at has the one it was pointed at for. */
+  const takes = (faceId: string) => dragged !== null && dragged !== faceId && pointedAt(faceId) === null;
+
   function drop(event: DragEvent, faceId: string) {
     event.preventDefault();
-    if (dragged !== null && dragged !== faceId) void app.frames.whose.swap(frame.id, dragged, faceId);
+    if (dragged !== null && takes(faceId)) void app.frames.whose.swap(frame.id, dragged, faceId);
     dragged = null;
   }
 </script>
@@ -67,7 +72,7 @@
           stroke-dasharray={face.personId === null ? `${frame.widthPx / 120} ${frame.widthPx / 160}` : undefined}
         />
       {/each}
-      {#if frame.sharpest && judged.held < judged.faces.length}
+      {#if frame.sharpest && marked}
         {@const { x, y } = frame.sharpest}
         {@const side = frame.widthPx / 24}
         <rect
@@ -88,9 +93,11 @@
   <ul class="mx-auto mt-4 flex max-w-[52rem] flex-wrap gap-x-1.5 gap-y-4">
     {#each faces as face, index (face.faceId)}
       <li
-        class="w-[108px] cursor-grab {dragged !== null && dragged !== face.faceId ? 'outline-1 outline-offset-2' : ''}"
-        draggable="true"
-        title="Drag onto another: they change names"
+        class="w-[108px] {pointedAt(face.faceId) ? '' : 'cursor-grab'} {dragged !== null && takes(face.faceId)
+          ? 'outline-1 outline-offset-2'
+          : ''}"
+        draggable={pointedAt(face.faceId) === null}
+        title={pointedAt(face.faceId) ? undefined : 'Drag onto another: they change names'}
         onpointerenter={() => (lit = face.faceId)}
         onpointerleave={() => (lit = null)}
         ondragstart={(event) => {
@@ -98,7 +105,7 @@
           dragged = face.faceId;
         }}
         ondragend={() => (dragged = null)}
-        ondragover={(event) => dragged !== null && event.preventDefault()}
+        ondragover={(event) => takes(face.faceId) && event.preventDefault()}
         ondrop={(event) => drop(event, face.faceId)}
       >
         <EyesCell {face} name={faceName(face.personId, index)} picture={picture.eyesOf(face.faceId)} />

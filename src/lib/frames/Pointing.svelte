@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import type { Pointable } from '$core/frames/pointed';
   import type { Frame } from '$core/frames/schema';
+  import { acceptedPictures } from '$core/pictures/kind';
   import { possessive } from '$core/words/call';
   import { getApp } from '$lib/state/app.svelte';
   import { objectUrl } from './picture.svelte';
@@ -142,12 +143,7 @@
     </p>
     {#if original === null}
       <label class="flex min-h-6 cursor-pointer items-center underline">
-        Find it<input
-          type="file"
-          accept="image/*,.heic,.heif,.dng,.cr2,.cr3,.nef,.arw,.raf,.orf,.rw2,.pef"
-          class="sr-only"
-          onchange={offer}
-        />
+        Find it<input type="file" accept={acceptedPictures} class="sr-only" onchange={offer} />
       </label>
     {:else if near}
       <button type="button" class="min-h-6 underline" onclick={() => (near = null)}>Further away</button>

@@ -77,7 +77,7 @@ export class EyesAgain {
         // A full disk keeps none: it is worked out again.
         await this.#shelf.keep({ id, owner, eyes }).catch(() => undefined);
       }
-      this.#known = known;
+      if (this.#parts.open.id === owner) this.#known = known;
     }
   }
 

@@ -38,7 +38,8 @@ export class Originals {
     if (known) return known;
     const kept = await this.#shelf.get(id);
     const picture = kept?.picture ?? (kept?.handle ? await fromDisk(kept.handle) : null);
-    if (picture?.size !== file.bytes) return null;
+    const changed = picture instanceof File && file.modifiedAt !== null && picture.lastModified !== file.modifiedAt;
+    if (picture?.size !== file.bytes || changed) return null;
     this.#atHand.set(id, picture);
     return picture;
   }

@@ -3,6 +3,7 @@
   import { page } from '$app/state';
   import { goto } from '$app/navigation';
   import { missingFacts } from '$core/frames/facts';
+  import { acceptedPictures } from '$core/pictures/kind';
   import { framesTitle, missingWords } from '$core/words/frames';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import { bestOfBursts, pairThatHolds } from '$core/frames/choose';
@@ -155,7 +156,7 @@
           class="sr-only"
           tabindex="-1"
           aria-label="Pictures"
-          accept="image/*,.heic,.heif,.dng,.cr2,.cr3,.nef,.arw,.raf,.orf,.rw2,.pef"
+          accept={acceptedPictures}
           onchange={picked}
         />
         <div class="px-4 pt-4">
