@@ -8,7 +8,7 @@ const frames = [
   recordedFrame('a'),
   recordedFrame('b', {
     error: [-1, 1].map((side) => ({ q: side * 30, tau: 4, share: 0.5 })),
-    people: [{ id: 'ines', name: '=Ines', sharp: false }],
+    people: [{ id: 'ines', name: '=Ines', sharp: false, placed: null, movement: null }],
     sharp: 'some'
   }),
   recordedFrame('c', { error: null, takenMs: null, odds: null })

@@ -70,7 +70,7 @@ const reach = { ofDepth: 1, ofDistance: 0.12 } as const;
 /** How likely, beforehand, the plane landed as planned; on somebody or something else; anywhere (from memory). */
 const usually = { meant: 0.7, elsewhere: 0.25, anywhere: 0.05 } as const;
 /** What sharp eyes are read to be, pixels: about the median error of drawn ones (docs/model.md, section 12). */
-const ownBlurPx = 0.8;
+export const ownBlurPx = 0.8;
 /** The disc's own scale is uncertain by this share: what is left of how high it reads (section 12). */
 const scaleSd = 0.07;
 /** Degrees of freedom of Student's t: heavy tails, since a face may be wrongly named. */

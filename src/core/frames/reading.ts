@@ -17,6 +17,8 @@ import { eyeOf, type FrameJudged } from './eyes';
 
 export interface FrameReading {
   readonly plane: PlaneFound;
+  /** What it was found from. */
+  readonly asked: PlaneAsked;
   /** Where the plane was put, mm from the lens: a bias the kit is known to have apart. */
   readonly meantMm: number;
   /** What this frame was planned as, at the stop it was shot with; the call's own stop where the plan has none so near. */
@@ -164,7 +166,7 @@ export function readFrame(
   const must = setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id);
   const needed = plan.subjects.filter(({ id }) => must.includes(id) && byPerson.has(id));
   return {
-    ...{ plane, meantMm, entry, asPlanned, zone, within, causes: found, features, sharpest },
+    ...{ plane, asked, meantMm, entry, asPlanned, zone, within, causes: found, features, sharpest },
     tooDeep: !within && needed.length > 1 && !canHold(plane, asked, needed, allowedPx)
   };
 }

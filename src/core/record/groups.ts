@@ -1,6 +1,6 @@
 /** The record by body, lens and way of focusing: where each puts its plane, and whether that may stand in the habits. */
 import { group } from 'd3-array';
-import { sameKit } from '../call/spread';
+import { sameKit, type OwnKey } from '../call/spread';
 import type { Habits, OwnFocus } from '../habits/habits';
 import { shiftedFocus } from '../optics/thinLens';
 import {
@@ -13,6 +13,7 @@ import {
   type Observation,
   type Prior
 } from './learn';
+import { learnMovement, learnSways, type PersonSway, type Placed } from './persons';
 import type { Recorded } from './schema';
 
 /** What may be asked of the record. */
@@ -112,11 +113,48 @@ export function swayByStance(frames: readonly Recorded[], asked: RecordAsked): S
   });
 }
 
+export interface PersonFigures {
+  readonly jobId: string;
+  readonly person: string;
+  readonly name: string;
+  /** Null where they were alone, or too seldom where it can be told. */
+  readonly sway: PersonSway | null;
+  /** How often they moved across of how many frames, and the speed; null where they never did. */
+  readonly movement: { readonly moved: number; readonly of: number; readonly speed: Estimate } | null;
+}
+
+/** How each person of each job sways and moves. Nobody of whom too little is known. */
+export function personFigures(frames: readonly Recorded[], asked: RecordAsked): PersonFigures[] {
+  return [...group(frames, ({ jobId }) => jobId)].flatMap(([jobId, all]): PersonFigures[] => {
+    // Chosen frames make everybody keep still.
+    const own = all.filter(({ complete }) => complete);
+    const told = own.flatMap((frame) =>
+      frame.people.map((person) => ({ frame, ...person, weight: weightOf(frame, asked) }))
+    );
+    const sways = learnSways(
+      told.flatMap(({ frame, id, placed, weight }): Placed[] =>
+        placed ? [{ ...placed, person: id, setup: frame.setupId, focusing: frame.focusing ?? frame.id, weight }] : []
+      )
+    );
+    return [...group(told, ({ id }) => id)].flatMap(([person, seen]): PersonFigures[] => {
+      const movements = seen.flatMap(({ movement, weight }) => (movement ? [{ ...movement, weight }] : []));
+      const moved = movements.filter(({ mmPerS }) => mmPerS !== null).length;
+      const sway = sways.find((one) => one.person === person && one.frames >= leastFocusings) ?? null;
+      const movement = moved === 0 ? null : { moved, of: movements.length, speed: learnMovement(movements) };
+      if (!sway && !movement) return [];
+      return [{ jobId, person, name: seen[seen.length - 1]?.name ?? '', sway, movement }];
+    });
+  });
+}
+
 /** So many focusings must stand behind a figure before it may replace the usual one (chosen: then it weighs as much as the prior). */
 export const leastFocusings = priorFrames;
 
 /** What has been learned, as habits hold it. */
-export function ownFocusOf({ bodyId, lensId, method, recomposed, learned }: KitGroup, nowMs: number): OwnFocus {
+export function ownFocusOf(
+  { bodyId, lensId, method, recomposed, learned }: OwnKey & { readonly learned: Learned },
+  nowMs: number
+): OwnFocus {
   const [biasUm, spreadUm] = [learned.bias.value, learned.spread.value].map((um) => Number(um.toFixed(2)));
   return {
     bodyId,
@@ -130,11 +168,18 @@ export function ownFocusOf({ bodyId, lensId, method, recomposed, learned }: KitG
   };
 }
 
+/** Habits with figures in place of what they said of the same kit before. */
+export const withOwnFocus = (habits: Habits, figures: readonly OwnFocus[]): Habits => ({
+  ...habits,
+  own: [...habits.own.filter((item) => !figures.some((one) => sameKit(one, item))), ...figures]
+});
+
 /** Habits with what these groups say in place of what they said before. */
-export function withOwn(habits: Habits, groups: readonly KitGroup[], nowMs: number): Habits {
-  const mine = groups.filter(({ learned }) => learned.frames >= leastFocusings).map((one) => ownFocusOf(one, nowMs));
-  return { ...habits, own: [...habits.own.filter((item) => !mine.some((one) => sameKit(one, item))), ...mine] };
-}
+export const withOwn = (habits: Habits, groups: readonly KitGroup[], nowMs: number): Habits =>
+  withOwnFocus(
+    habits,
+    groups.filter(({ learned }) => learned.frames >= leastFocusings).map((one) => ownFocusOf(one, nowMs))
+  );
 
 /** What an error on the sensor (µm) is at a distance from the lens, mm, pupils alike; positive behind. Infinity beyond the farthest. */
 export const atDistanceMm = (um: number, focalLengthMm: number, distanceMm: number): number =>

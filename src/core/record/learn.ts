@@ -80,7 +80,7 @@ export function learn(observations: readonly Observation[], prior: Prior, swayFa
   );
   return {
     bias: estimate(grid.mus, overSigma(grid)),
-    spread: exponential(estimate(grid.sigmas.map(Math.log), overMu(grid)), grid),
+    spread: ofLogs(grid.sigmas.map(Math.log), overMu(grid)),
     frames: observations.reduce((sum, { weight = 1 }) => sum + weight, 0)
   };
 }
@@ -106,8 +106,11 @@ export function learnSway(groups: readonly Group[]): Estimate {
     }, 0);
     return seen - 0.5 * (Math.log(factor) / swayPriorSd) ** 2;
   });
-  const shares = normalised(logs);
-  const at = swayFactors.map(Math.log);
+  return ofLogs(swayFactors.map(Math.log), normalised(logs));
+}
+
+/** Of a positive figure whose logarithm has these chances, evenly apart: its mean, and where nine tenths lie. */
+export function ofLogs(at: readonly number[], shares: readonly number[]): Estimate {
   const value = at.reduce((sum, log, index) => sum + Math.exp(log) * (shares[index] ?? 0), 0);
   return { value, low: Math.exp(quantile(at, shares, tail)), high: Math.exp(quantile(at, shares, 1 - tail)) };
 }
@@ -195,14 +198,16 @@ function gridOf(
   };
 }
 
-function normalised(logs: readonly number[]): number[] {
+/** Chances, from logarithms of what is in proportion to them. */
+export function normalised(logs: readonly number[]): number[] {
   const most = Math.max(...logs);
   const weights = logs.map((log) => Math.exp(log - most));
   const all = weights.reduce((sum, weight) => sum + weight, 0);
   return weights.map((weight) => weight / all);
 }
 
-function even(from: number, to: number, count: number): number[] {
+/** Evenly from one to the other, both included. */
+export function even(from: number, to: number, count: number): number[] {
   return Array.from({ length: count }, (_, index) => from + ((to - from) * index) / (count - 1));
 }
 const evenly = (from: number, to: number, count: number): number[] =>
@@ -225,13 +230,6 @@ function estimate(at: readonly number[], shares: readonly number[]): Estimate {
     low: quantile(at, shares, tail),
     high: quantile(at, shares, 1 - tail)
   };
-}
-
-/** Of a spread: the mean is its own, the ends are those of its logarithm. */
-function exponential({ low, high }: Estimate, grid: Grid): Estimate {
-  const shares = overMu(grid);
-  const value = grid.sigmas.reduce((sum, sigma, index) => sum + sigma * (shares[index] ?? 0), 0);
-  return { value, low: Math.exp(low), high: Math.exp(high) };
 }
 
 /** Where so much of the chance lies below, the density running straight from one place of an even grid to the next. */

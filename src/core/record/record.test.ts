@@ -7,12 +7,14 @@ import type { EyeFigure, Frame } from '../frames/schema';
 import { defaultHabits, type Habits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { bodyOf, lensOf } from '../kit/find';
+import { pictureSize } from '../setup/framing';
+import type { Setup } from '../setup/schema';
 import { blurDiscDiameter } from '../optics/blur';
 import { imageShift, shiftedFocus } from '../optics/thinLens';
 import { demoSetup } from '../testing/demo';
 import { seededNormal, seededRandom } from '../testing/random';
 import { runs } from '../testing/runs';
-import { atDistanceMm, kitGroups, ownFocusOf, swayByStance, withOwn, type RecordAsked } from './groups';
+import { atDistanceMm, kitGroups, ownFocusOf, personFigures, swayByStance, withOwn, type RecordAsked } from './groups';
 import { hitRates, honestyOf, shareOf, ways } from './honesty';
 import { learn } from './learn';
 import { errorUm, partsOf } from './observe';
@@ -101,10 +103,20 @@ interface Mishaps {
   readonly closedIn?: number;
   /** In the frame of this number everybody has come nearer by a tenth. */
   readonly nearerIn?: number;
+  /** How far each stands behind their place in each frame, mm. */
+  readonly swayed?: (personId: string) => number;
+  /** Of the picture, pixels. */
+  readonly widthPx?: number;
+  /** Of each disc, pixels. */
+  readonly noise?: () => number;
 }
-function shotOf(name: string, errors: readonly number[], { smear, closedIn, nearerIn }: Mishaps = {}): Recorded[] {
+function shotOf(
+  name: string | Setup,
+  errors: readonly number[],
+  { smear, closedIn, nearerIn, swayed = () => 0, noise = () => 0, widthPx = 4000 }: Mishaps = {}
+): Recorded[] {
   const habits = defaultHabits;
-  const setup = demoSetup(name);
+  const setup = typeof name === 'string' ? demoSetup(name) : name;
   const plan = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits });
   const body = bodyOf(builtInKit, setup.camera);
   const lens = lensOf(builtInKit, setup.camera);
@@ -113,15 +125,19 @@ function shotOf(name: string, errors: readonly number[], { smear, closedIn, near
   if (!entry) throw new Error('no stop');
   const expected = expectedFaces(setup, plan, body);
   const planned: Planned = { jobId: 'job', setup, plan, body, lens, habits, expected };
-  const [widthPx, f] = [6000, setup.camera.focalLengthMm];
+  const sensorMm = pictureSize(body, setup.camera).width;
+  const f = setup.camera.focalLengthMm;
   const { fNumber } = entry.stop;
   const frames = errors.map((um, index): Frame => {
-    const plane = shiftedFocus(f, entry.target.focusDistanceMm, um / 1000);
+    const plane = shiftedFocus(f, entry.target.focusDistanceMm, um / 1000, plan.pupilMagnification);
+    const away = new Map(expected.map(({ personId }) => [personId, swayed(personId)]));
     const eyeOf = (personId: string, side: 'left' | 'right'): EyeFigure => {
       const points = plan.subjects.find(({ id }) => id === personId)?.points ?? [];
       const depth = points.find(({ feature }) => feature === `${side}Eye`)?.depth;
       if (depth === undefined) return { ok: false, reason: 'noEdge' };
-      const discPx = Math.hypot((blurDiscDiameter(f, fNumber, plane, depth, 1) * widthPx) / 36, 0.8);
+      const there = depth + (away.get(personId) ?? 0);
+      const blur = (blurDiscDiameter(f, fNumber, plane, there, plan.pupilMagnification) * widthPx) / sensorMm;
+      const discPx = Math.max(0, Math.hypot(blur, 0.8) + noise());
       return { ok: true, discPx, low: Math.max(0, discPx - 1), high: discPx + 1, smear: smear ?? null };
     };
     return {
@@ -154,7 +170,7 @@ function shotOf(name: string, errors: readonly number[], { smear, closedIn, near
       ...{ choice: um > 20 ? 'reject' : 'keep', reason: um > 20 ? 'softEye' : null }
     };
   });
-  const allowed = allowedPx({ widthPx }, plan.permissibleDiscMm, 36);
+  const allowed = allowedPx({ widthPx }, plan.permissibleDiscMm, sensorMm);
   const must = new Set(setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
   const usual = usualEyes(frames);
   return frames.flatMap(
@@ -163,14 +179,15 @@ function shotOf(name: string, errors: readonly number[], { smear, closedIn, near
 }
 
 const normal = seededNormal(77);
+const count = 60;
 const biased = shotOf(
   'West door',
-  Array.from({ length: 24 }, () => 22 + 7 * normal())
+  Array.from({ length: count }, () => 27 + 7 * normal())
 );
 
 describe('frames, recorded', () => {
   it('say how they were planned and shot, where the plane fell, who was sharp, and what became of them', () => {
-    expect(biased).toHaveLength(24);
+    expect(biased).toHaveLength(count);
     for (const one of biased) expect(recordedSchema.safeParse(one).error).toBeUndefined();
     const [first] = biased;
     expect(first).toMatchObject({ complete: true, simulated: false, method: 'crossPoint', recomposed: false });
@@ -181,6 +198,34 @@ describe('frames, recorded', () => {
     expect(shotOf('West door', [75])[0]).toMatchObject({ sharp: 'some', choice: 'reject', reason: 'softEye' });
     // Tobiah may be soft there.
     expect(first?.people).toEqual([expect.objectContaining({ name: 'Ines', sharp: true })]);
+  });
+
+  it('tell who sways more than the others, from their discs', () => {
+    const normal = seededNormal(78);
+    const door = demoSetup('West door');
+    const [first] = door.people;
+    if (!first) throw new Error('nobody');
+    // Three in one row, a little apart, close to the lens.
+    const people = ['Ines', 'Petra', 'Wren'].map((name, index) => {
+      const depthMm = first.depthMm + 25 * (index - 1);
+      return { ...first, id: name, name, lateralMm: 190 * (index - 1), depthMm, importance: 'must' as const };
+    });
+    const setup = { ...door, people };
+    const swayed = (id: string) => (id === 'Wren' ? 6 : 2.5) * normal();
+    const times = runs(12);
+    const told = Array.from({ length: times }, () => {
+      const errors = Array.from({ length: 40 }, () => 5 * normal());
+      const frames = shotOf(setup, errors, { swayed, noise: () => 0.6 * normal(), widthPx: 6000 });
+      // They sway along the axis, and nobody moves across.
+      expect(personFigures(frames, asked).map(({ movement }) => movement)).toEqual([null, null, null]);
+      return personFigures(frames, asked).map(({ sway }) => sway?.swayMm.value ?? 0);
+    });
+    // Half a second: a sway of 6 mm then is one of 8.5 after a second, and 2.5 the usual one, 3.5. What pulls towards the usual, and what the
+    // discs are uncertain by, leaves somewhat less.
+    const [ines, petra, wren] = [0, 1, 2].map((who) => told.reduce((sum, one) => sum + (one[who] ?? 0), 0) / times);
+    expect(wren).toBeGreaterThan(0.8 * 8.5);
+    expect(wren).toBeLessThan(8.5);
+    for (const usual of [ines, petra]) expect(Math.abs((usual ?? 0) - 3.5)).toBeLessThan(1.5);
   });
 
   it('say nothing of the lens where whoever was focused on came nearer since the frame before', () => {
@@ -216,11 +261,11 @@ describe('what the record says of a lens', () => {
   if (!found) throw new Error('no group');
 
   it('is its bias and spread on the sensor', () => {
-    expect(found.used).toHaveLength(24);
+    expect(found.used).toHaveLength(count);
     const { bias, spread } = found.learned;
-    expect(bias.low).toBeLessThan(22);
-    expect(bias.high).toBeGreaterThan(19);
-    expect(bias.value).toBeGreaterThan(15);
+    expect(bias.low).toBeLessThan(27);
+    expect(bias.high).toBeGreaterThan(24);
+    expect(bias.value).toBeGreaterThan(18);
     expect(spread.value).toBeLessThan(13);
   });
 
@@ -250,7 +295,7 @@ describe('what the record says of a lens', () => {
     const some = biased.map((one) => ({ ...one, complete: false }));
     const [alone] = kitGroups(some, asked);
     expect(alone?.learned.frames).toBe(0);
-    expect(alone?.frames).toHaveLength(24);
+    expect(alone?.frames).toHaveLength(count);
     expect(withOwn(defaultHabits, kitGroups(some, asked), now).own).toEqual([]);
     const few = biased.map((one, index) => ({ ...one, landedElsewhere: index > 3 }));
     const [four] = kitGroups(few, asked);
@@ -263,12 +308,12 @@ describe('what the record says of a lens', () => {
       biased.map((one) => ({ ...one, takenMs: now - 100 * 86_400_000 })),
       { nowMs: now, halfLifeDays: 100 }
     );
-    expect(old[0]?.learned.frames).toBeCloseTo(12, 6);
+    expect(old[0]?.learned.frames).toBeCloseTo(count / 2, 6);
   });
 
   it('and of sway by stance, against what the habits have', () => {
     const [standing] = swayByStance(biased, asked);
-    expect(standing).toMatchObject({ stance: biased[0]?.stance, frames: 24 });
+    expect(standing).toMatchObject({ stance: biased[0]?.stance, frames: count });
     expect(standing?.factor.low).toBeLessThan(1);
     expect(swayByStance([], asked)).toEqual([]);
   });
@@ -322,6 +367,6 @@ describe('whether the odds are honest', () => {
     ]);
     expect(hitRates(frames, 'distance').map(({ key }) => key)).toEqual(['1', '3']);
     for (const way of ways) expect(hitRates(biased, way).length, way).toBeGreaterThan(0);
-    expect(hitRates(biased, 'person')).toMatchObject([{ key: 'Ines', sharp: { of: 24 } }]);
+    expect(hitRates(biased, 'person')).toMatchObject([{ key: 'Ines', sharp: { of: count } }]);
   });
 });

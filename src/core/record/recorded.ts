@@ -16,6 +16,7 @@ import { magnification } from '../optics/thinLens';
 import type { Plan } from '../call/plan';
 import type { Setup } from '../setup/schema';
 import { errorUm, partsOf } from './observe';
+import { personsOf } from './personsOf';
 import type { Recorded } from './schema';
 
 export interface Planned {
@@ -102,12 +103,7 @@ export function recordedOf(
     error: reading && judged.shake === null && camera.focusMethod !== 'scale' ? partsOf(reading.plane, optics) : null,
     landedElsewhere: cause !== undefined && noErrorOfTheLens.has(cause.cause.kind) && cause.likely > likely,
     sharp,
-    people: judged.faces.flatMap((face) => {
-      const person = setup.people.find(({ id }) => id === face.personId);
-      if (!person || !must.has(person.id)) return [];
-      const sharp = face.judged === 'unknown' || face.closed ? null : face.judged === 'sharp';
-      return [{ id: person.id, name: person.name, sharp }];
-    }),
+    people: personsOf(judged, reading, planned, entry),
     choice: frame.choice,
     reason: frame.reason
   };

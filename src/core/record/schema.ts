@@ -12,6 +12,26 @@ const least = z.number().min(0).max(1e6);
 /** Where the plane fell on the sensor, against where it was put; positive behind, µm. */
 const partSchema = z.strictObject({ q: um, tau: least, share: z.number().min(0).max(1) });
 
+/** Where somebody stood against the plan, the plane being where it is likeliest; null where that cannot be told. */
+const placedSchema = z.strictObject({
+  mm: z.number().min(-1e7).max(1e7).describe('Further away than planned, mm'),
+  otherMm: z
+    .number()
+    .min(-1e7)
+    .max(1e7)
+    .nullable()
+    .describe('The same on the other side of the plane, where that is open'),
+  sdMm: least,
+  scale: z.number().positive().max(1e3).describe('What mood and time make of their sway after one second'),
+  usualMm: z.number().positive().max(1000).describe('That sway, as the habits have it for them, mm')
+});
+
+/** How fast somebody who was to keep still moved across; null where the shutter time is not known. */
+const movementSchema = z.strictObject({
+  mmPerS: z.number().positive().max(1e6).nullable().describe('Null where no movement was to be seen'),
+  leastMmPerS: z.number().positive().max(1e9).describe('Slower would not have shown')
+});
+
 export const recordedSchema = z.strictObject({
   id: id.describe("The frame's"),
   jobId: id,
@@ -48,9 +68,16 @@ export const recordedSchema = z.strictObject({
     .describe('Focus took somebody or something else, or whoever it was on moved: no error of the lens'),
   sharp: z.enum(['all', 'some', 'unknown']).describe('Whether everybody who must be was sharp; who blinks is left out'),
   people: z
-    .array(z.strictObject({ id, name: text, sharp: z.boolean().nullable() }))
-    .max(200)
-    .describe('Null where it could not be told, and for closed eyes'),
+    .array(
+      z.strictObject({
+        id,
+        name: text,
+        sharp: z.boolean().nullable().describe('Null where it could not be told, and for closed eyes'),
+        placed: placedSchema.nullable().default(null),
+        movement: movementSchema.nullable().default(null)
+      })
+    )
+    .max(200),
   choice: z.enum(['keep', 'maybe', 'reject']).nullable(),
   reason: z.enum(reasons).nullable()
 });

@@ -8,7 +8,12 @@ export function recordedFrame(id: string, changes: Partial<Recorded> = {}): Reco
     ...{ focalLengthMm: 85, fNumber: 1.4, method: 'crossPoint', recomposed: false, mode: 'single', area: 'point' },
     ...{ stance: 'standing', secondsToShutter: 0.5, distanceMm: 2000, odds: 0.8, usualUm: 10, swayUm: 3 },
     ...{ frontUm: -30, behindUm: 30, focusing: null, error: [{ q: 14, tau: 4, share: 1 }], landedElsewhere: false },
-    ...{ sharp: 'all', people: [{ id: 'ines', name: 'Ines', sharp: true }], choice: null, reason: null },
+    ...{
+      sharp: 'all',
+      people: [{ id: 'ines', name: 'Ines', sharp: true, placed: null, movement: null }],
+      choice: null,
+      reason: null
+    },
     ...changes
   };
 }

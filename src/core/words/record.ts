@@ -2,15 +2,16 @@
 import type { OwnFocus } from '../habits/habits';
 import type { Honesty, Way } from '../record/honesty';
 import { distanceEnds } from '../record/honesty';
-import { atDistanceMm, leastFocusings, type KitGroup } from '../record/groups';
+import { atDistanceMm, leastFocusings, type KitGroup, type PersonFigures } from '../record/groups';
 import type { Estimate } from '../record/learn';
+import type { PersonSway } from '../record/persons';
 import type { Recorded } from '../record/schema';
 import { formatLength, type LengthUnit } from './length';
 
 /** All errors are brought to this distance to be compared, mm. */
 export const comparedAtMm = 2000;
 
-const methodWords: Readonly<Record<Recorded['method'], string>> = {
+export const methodWords: Readonly<Record<Recorded['method'], string>> = {
   crossPoint: 'good point',
   ordinaryPoint: 'lesser point',
   magnifier: 'magnified by hand',
@@ -111,6 +112,21 @@ export function swayWords({ value, low, high }: Estimate): string {
   const range = `${times(low)} to ${times(high)}`;
   if (low <= 1 && high >= 1) return `as assumed, within ${range} times`;
   return `${times(value)} times what is assumed (${range})`;
+}
+
+/** "sways 11 mm in a second (8 to 15), usual are 4". */
+export function ownSwayWords({ swayMm, usualMm, frames }: PersonSway): string {
+  const mm = (value: number) => (value < 9.95 ? value.toFixed(1) : value.toFixed(0));
+  const range = `${mm(swayMm.low)} to ${mm(swayMm.high)} mm in ${frames} frames`;
+  if (swayMm.low <= usualMm && swayMm.high >= usualMm)
+    return `sways as is usual, ${mm(usualMm)} mm in a second (${range})`;
+  return `sways ${mm(swayMm.value)} mm in a second (${range}); usual are ${mm(usualMm)}`;
+}
+
+/** "moved across in 3 of 24 frames, about 180 mm/s (120 to 260)". The mean of a half-normal speed is its scale times √(2/π). */
+export function movementWords({ moved, of, speed }: NonNullable<PersonFigures['movement']>): string {
+  const mm = (scale: number) => Number((scale * Math.sqrt(2 / Math.PI)).toPrecision(2));
+  return `moved in ${moved} of ${of} frames, on average ${mm(speed.value)} mm/s across (${mm(speed.low)} to ${mm(speed.high)})`;
 }
 
 export const wayWords: Readonly<Record<Way, string>> = {

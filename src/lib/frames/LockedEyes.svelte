@@ -1,6 +1,7 @@
 <script lang="ts">
   import { zoomer } from '../floor/zoomable';
-  import { framePicture, objectUrl } from './picture.svelte';
+  import { objectUrl } from '$lib/controls/objectUrl.svelte';
+  import { framePicture } from './picture.svelte';
 
   interface Pan {
     readonly k: number;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import { atDistanceMm, type KitGroup } from '$core/record/groups';
-  import { biasWords, comparedAtMm, estimateAt, focalLengthOf, kitWords } from '$core/words/record';
+  import { biasWords, comparedAtMm, estimateAt, focalLengthOf, kitWords, standingOf } from '$core/words/record';
   import { getApp } from '$lib/state/app.svelte';
   import { fellMm, zoneMm } from './dots';
 
@@ -21,6 +21,7 @@
   const zone = $derived(zoneMm(group));
   const bias = $derived(estimateAt(group.learned.bias, f, comparedAtMm));
   const spread = $derived(at(group.learned.spread.value));
+  const off = $derived(['front', 'behind'].includes(standingOf(group)));
   const words = $derived(biasWords(group, app.settings.now.unit));
   /** Apart from one another, the same at every look. */
   const rows = 9;
@@ -89,5 +90,10 @@
   <div class="w-64 shrink-0 pl-5 max-sm:w-1/2 max-sm:pl-0">
     <p class="text-[17px] font-semibold">{words.title}</p>
     <p class="text-pretty text-soft">{words.detail}</p>
+    {#if off}
+      <a class="inline-block min-h-6 underline" href="/bench?body={group.bodyId}&lens={group.lensId}"
+        >test it at the Bench</a
+      >
+    {/if}
   </div>
 </section>

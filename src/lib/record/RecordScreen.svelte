@@ -23,6 +23,7 @@
   import { learnFrom, type Lessons } from '$lib/state/planner';
   import GroupRow from './GroupRow.svelte';
   import HonestyChart from './HonestyChart.svelte';
+  import PersonsFigures from './PersonsFigures.svelte';
   import { dotsScale } from './dots';
   import UseFigures from './UseFigures.svelte';
 
@@ -190,6 +191,7 @@
             </ul>
           {/if}
           <UseFigures {groups} {from} />
+          <PersonsFigures persons={lessons?.persons ?? []} />
           <div class="mt-5 flex flex-wrap items-end justify-between gap-x-4 gap-y-2">
             <h2 class="condensed text-[21px] leading-tight font-bold">How often sharp</h2>
             <Choice
