@@ -25,8 +25,19 @@ const apart: Plugin = {
   }
 };
 
+/** A package of scripts that put their names on `this`, which is the module's exports only where there are modules of the older kind. */
+const exported = (): Plugin => ({
+  name: 'focalis-exported',
+  transform(code, id) {
+    if (!/node_modules\/js-aruco2\/src\/(aruco|cv)\.js$/.test(id.split('?')[0] ?? id)) return null;
+    const changed = code.replace('this.CV || require(', 'require(').replace(/^this\.(AR|CV) = /m, 'exports.$1 = ');
+    return { code: changed, map: null };
+  }
+});
+
 export default defineConfig({
-  plugins: [tailwindcss(), sveltekit(), apart],
+  plugins: [tailwindcss(), sveltekit(), apart, exported()],
+  worker: { plugins: () => [exported()] },
   build: {
     chunkSizeWarningLimit: 900,
     rolldownOptions: {

@@ -24,4 +24,5 @@ run('Benchmarks of a large job', 'npx', ['tsx', 'benchmarks/largeJob.ts'], { FOC
 run('Benchmarks of the renderer', 'npx', ['tsx', 'benchmarks/render.ts'], { FOCALIS_ROOT: root });
 run('Benchmarks of eyes', 'npx', ['tsx', 'benchmarks/eyes.ts']);
 run('Benchmarks of pictures', 'npx', ['tsx', 'benchmarks/pictures.ts'], { FOCALIS_ROOT: root });
+run('Benchmarks of the Bench', 'npx', ['tsx', 'benchmarks/sheets.ts']);
 run('Benchmarks of a cold start', 'npx', ['tsx', 'benchmarks/offlineStart.ts'], { FOCALIS_ROOT: root });

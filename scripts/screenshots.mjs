@@ -54,7 +54,6 @@ const views = [
     then: (page) => page.getByRole('button', { name: '85 mm f/1.4' }).click()
   },
   { name: 'settings', path: '/settings', size: desk },
-  { name: 'pocket-sun', path: '/card/demo-family-steps', size: pocket, theme: 'sun' },
   {
     name: 'pocket-dim',
     path: '/card/demo-first-dance',
@@ -187,5 +186,24 @@ if (only.length === 0 || only.includes('record')) {
   await fresh.locator('.main-svg').first().waitFor();
   await fresh.waitForTimeout(1500);
   await fresh.screenshot({ path: join(root, 'docs/screenshots/record.png') });
+}
+if (only.length === 0 || only.includes('bench')) {
+  const fresh = await browser.newPage({ viewport: desk });
+  await fresh.goto(`${base}/setup/demo-west-door`);
+  await fresh.getByTestId('call').waitFor();
+  await fresh.getByRole('link', { name: 'Bench' }).click();
+  const done = () =>
+    fresh.getByRole('button', { name: 'Stop', exact: true }).waitFor({ state: 'detached', timeout: 300_000 });
+  for (const [file, verdict] of [
+    ['bench', 'bench-verdict'],
+    ['bench-stops', 'stops-verdict']
+  ]) {
+    if (file === 'bench-stops') await fresh.getByText('Sharpness by stop').click();
+    await fresh.getByRole('button', { name: 'Try it with the simulated camera' }).click();
+    await fresh.getByTestId(verdict).waitFor({ timeout: 120_000 });
+    await done();
+    await fresh.waitForTimeout(1500);
+    await fresh.screenshot({ path: join(root, `docs/screenshots/${file}.png`) });
+  }
 }
 await end();

@@ -18,7 +18,10 @@ declare module 'piexifjs' {
         | 'BodySerialNumber'
         | 'ImageUniqueID'
         | 'SubjectDistance'
-        | 'SubSecTimeOriginal',
+        | 'SubSecTimeOriginal'
+        | 'FocalPlaneXResolution'
+        | 'FocalPlaneYResolution'
+        | 'FocalPlaneResolutionUnit',
         number
       >
     >;

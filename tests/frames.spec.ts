@@ -4,7 +4,10 @@ import { join } from 'node:path';
 import { unzipSync } from 'fflate';
 import Papa from 'papaparse';
 import type { Page } from '@playwright/test';
-import { expect, expectNoAxeFindings, saved, test } from './support';
+import { writeRecordFile } from '../src/core/formats/recordFile';
+import { seededNormal } from '../src/core/testing/random';
+import { recordedFrame } from '../src/core/testing/recorded';
+import { expect, expectNoAxeFindings, message, saved, test } from './support';
 
 const folder = join(import.meta.dirname, 'frames');
 const pictures = readdirSync(folder)
@@ -356,4 +359,36 @@ test('whoever reads pictures can reach nothing', async ({ request, page }) => {
       "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'none'"
     );
   }
+});
+
+test('who sways more than usual is said by name, and planned with when asked', async ({ page }) => {
+  await page.goto('/setup/demo-family-steps');
+  await expect(page.getByTestId('call')).toBeVisible();
+  const normal = seededNormal(4);
+  const placed = (sd: number) => ({ mm: sd * normal(), otherMm: null, sdMm: 2, scale: 1, usualMm: 3.5 });
+  const frames = Array.from({ length: 30 }, (_, index) =>
+    recordedFrame(`sway${index}`, {
+      jobId: 'demo-fernhall',
+      people: ['Wren', 'Ines', 'Tobiah'].map((name) => ({
+        ...{ id: name.toLowerCase(), name, sharp: true, movement: null },
+        placed: placed(name === 'Wren' ? 12 : 3.5)
+      }))
+    })
+  );
+  await page.getByRole('link', { name: 'Record' }).click();
+  await page.getByRole('button', { name: 'Save, bring, forget' }).click();
+  const file = { name: 'record.json', mimeType: 'application/json', buffer: Buffer.from(writeRecordFile(frames)) };
+  await page.getByLabel('Record file').setInputFiles(file);
+  await expect(page.getByText('30 frames read; all new.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  const figures = page.getByTestId('persons-figures');
+  await expect(figures.getByRole('listitem')).toHaveCount(3);
+  await expect(figures.getByRole('listitem').filter({ hasText: 'Wren' })).toContainText(
+    /sways 1\d mm in a second .* in 30 frames\); usual are 3\.5/
+  );
+  await expectNoAxeFindings(page);
+  await page.getByRole('button', { name: 'Plan with Wren’s own sway' }).click();
+  await expect(message(page)).toContainText('The plans of this job reckon with it.');
+  await expect(page.getByRole('button', { name: /own sway/ })).toHaveCount(0);
+  await saved(page);
 });

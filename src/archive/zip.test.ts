@@ -21,7 +21,23 @@ const archive: Archive<Blob> = {
     { file: { job: { ...band.job, habits: defaultHabits }, kit: none, ...demoParts(band) }, position: 9 }
   ],
   pictures: [{ key: 'card-1', drawnFrom: '{}', picture }],
-  record: [recordedFrame('measured')]
+  record: [recordedFrame('measured')],
+  benchTests: [
+    {
+      ...{ kind: 'stops', id: 't1', madeAt: 5, simulated: false, bodyId: 'b', body: 'Body', lensId: 'l', lens: 'Lens' },
+      ...{ focalLengthMm: 50, pixelMm: 0.006 },
+      stops: [
+        {
+          fNumber: 2,
+          frames: 1,
+          centre: null,
+          middle: null,
+          corner: { lpPerMm: 30, standing: 31, lying: null, risePx: 1.5, edges: 4, sd: 1 },
+          overshoot: 0
+        }
+      ]
+    }
+  ]
 };
 const files = () => writeArchive(archive, builtInKit, defaultHabits);
 const packed = () => zipped(files());

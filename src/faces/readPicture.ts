@@ -1,23 +1,15 @@
 /** Everything Focalis wants to know of one picture. */
 import { eyesPx } from '../core/frames/eyes';
-import { kindOf, mostPixels } from '../core/pictures/kind';
-import { largestJpeg } from '../core/pictures/jpegs';
-import { readFacts, type PictureFacts } from '../core/pictures/metadata';
+import type { PictureFacts } from '../core/pictures/metadata';
 import { measureEye, patchSide, type EyeMeasured, type EyePatch, type PatchOf } from '../core/measure/eye';
 import { sharpestCells } from '../core/measure/sharpest';
 import { irisContrast } from '../core/measure/openness';
 import { luminanceOf } from '../core/measure/luminance';
 import { hashOf } from './hash';
-import { decode, decodePixels, type Decoded } from './decode';
+import type { Decoded } from './decode';
+import { openPicture, type DecodedPixels, type Opened } from './openPicture';
 import type { Box, Size } from './boxes';
 import type { Detector, FoundFace, Point } from './detector';
-
-/** Pixels of a picture the browser does not decode, upright: decoded elsewhere. */
-export interface DecodedPixels {
-  readonly width: number;
-  readonly height: number;
-  readonly data: Uint8ClampedArray<ArrayBuffer>;
-}
 
 export interface PictureAsked {
   /** How far apart the plan expects eyes, as a share of the picture's width; null when nothing is known. */
@@ -62,46 +54,10 @@ export interface SharpestPlace {
 export type PictureRead =
   { readonly ok: true; readonly frame: ReadFrame } | { readonly ok: false; readonly reason: string };
 
-const mostBytes = 400_000_000;
 const thumbnailPx = 800;
 
-/** A picture that can be measured. */
-interface Opened {
-  readonly picture: Decoded;
-  readonly bytes: Uint8Array<ArrayBuffer>;
-  readonly facts: PictureFacts;
-  readonly preview: boolean;
-}
-
-/** @returns why it cannot be read, where it cannot */
-async function opened(file: Blob, pixels: DecodedPixels | null = null): Promise<Opened | string> {
-  if (file.size === 0) return 'It is empty.';
-  if (file.size > mostBytes) return `It has ${Math.round(file.size / 1e6)} MB; at most 400 MB are read.`;
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  const kind = kindOf(bytes);
-  if (kind === 'heic' && !pixels) return 'This HEIC file cannot be decoded: it is damaged, or cut off.';
-  if (kind === 'other' || kind === 'empty') return 'It is no picture Focalis can read: JPEG, PNG, WebP or raw.';
-  const part = kind === 'raw' ? largestJpeg(bytes) : null;
-  if (kind === 'raw' && !part) return 'This raw file has no preview inside that can be decoded.';
-  const facts = readFacts(bytes.buffer);
-  const inner = part ? bytes.subarray(part.from, part.to) : bytes;
-  const size = part ?? sizeOf(facts);
-  if (size && size.width * size.height > mostPixels)
-    return `It has ${Math.round((size.width * size.height) / 1e6)} megapixels; at most 160 are read.`;
-  const type = kind === 'png' ? 'image/png' : kind === 'webp' ? 'image/webp' : 'image/jpeg';
-  try {
-    // A preview lies as the sensor does; its own orientation, if it has one, is that of the file.
-    const picture = pixels
-      ? await decodePixels(pixels)
-      : await decode(new Blob([inner], { type }), type, facts.orientation);
-    return { picture, bytes, facts, preview: part !== null };
-  } catch {
-    return 'It cannot be decoded: it is damaged, or cut off.';
-  }
-}
-
 export async function readPicture(file: Blob, asked: PictureAsked, detector: Detector): Promise<PictureRead> {
-  const from = await opened(file, asked.pixels);
+  const from = await openPicture(file, asked.pixels);
   if (typeof from === 'string') return { ok: false, reason: from };
   try {
     return { ok: true, frame: await read(from, asked, detector) };
@@ -131,7 +87,7 @@ export async function readPoint(
   { at, kind, sizePx, pixels }: PointAsked,
   detector: Detector
 ): Promise<PointRead> {
-  const from = await opened(file, pixels);
+  const from = await openPicture(file, pixels);
   if (typeof from === 'string') return { kind: 'refused', reason: from };
   const { picture, facts } = from;
   try {
@@ -150,9 +106,6 @@ export async function readPoint(
     picture.close();
   }
 }
-
-const sizeOf = ({ widthPx, heightPx }: PictureFacts): Size | null =>
-  widthPx !== null && heightPx !== null ? { width: widthPx, height: heightPx } : null;
 
 async function read(
   { picture, bytes, facts, preview }: Opened,

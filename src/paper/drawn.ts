@@ -1,11 +1,11 @@
 /** A drawing on a page, as vectors. */
 import { clip, endPath, popGraphicsState, pushGraphicsState, rectangle, rgb, type Color, type PDFPage } from 'pdf-lib';
-import { tones, type Box, type Drawing, type Tone } from '../core/paper/marks';
+import { colourOf, type Box, type Drawing, type Paint } from '../core/paper/marks';
 import type { Fonts } from './fonts';
 
 /** A colour such as "#c2341d". */
-export function colorOf(tone: Tone): Color {
-  const value = Number.parseInt(tones[tone].slice(1), 16);
+export function colorOf(paint: Paint): Color {
+  const value = Number.parseInt(colourOf(paint).slice(1), 16);
   return rgb((value >> 16) / 255, ((value >> 8) & 255) / 255, (value & 255) / 255);
 }
 
@@ -32,7 +32,7 @@ export function drawInto(page: PDFPage, fonts: Fonts, drawing: Drawing, box: Box
         const at = {
           x: left + mark.x * scale,
           y: top - mark.y * scale,
-          style: 'text',
+          style: mark.strong ? 'bold' : 'text',
           size: mark.size * scale
         } as const;
         fonts.draw(page, mark.text, { ...at, color: colorOf(mark.tone), align });

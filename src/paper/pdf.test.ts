@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PDFDocument } from 'pdf-lib';
+import { PNG } from 'pngjs';
 import { describe, expect, it } from 'vitest';
 import { planSetup } from '../core/call/planSetup';
 import { defaultHabits } from '../core/habits/habits';
@@ -16,6 +17,7 @@ import { cardsPdf, type PaperCard } from './cards';
 import { fontFiles } from './fontFiles';
 import type { FontFiles } from './fonts';
 import { listPdf } from './list';
+import { picturePdf } from './picture';
 
 const modules = join(import.meta.dirname, '../../node_modules');
 const bytesOf = (file: string) => new Uint8Array(readFileSync(join(modules, file)));
@@ -150,5 +152,17 @@ describe('the shot list as PDF', () => {
   it('of an empty day is one page', async () => {
     const pdf = await listPdf({ title: 'Nothing yet', under: '', lines: [], paper: 'Letter' }, files);
     expect(textOf(pdf)).toContain('Nothing yet');
+  });
+});
+
+describe('a picture on a page', () => {
+  it('lies where it is wider than high, and fits', async () => {
+    const png = new PNG({ width: 300, height: 120 });
+    png.data.fill(200);
+    const pdf = await picturePdf({ title: 'Stops', png: PNG.sync.write(png), paper: 'A4' });
+    const [page] = (await PDFDocument.load(pdf)).getPages();
+    expect(page?.getWidth()).toBeCloseTo(841.9, 0);
+    expect(page?.getHeight()).toBeCloseTo(595.3, 0);
+    await expect(picturePdf({ title: 'x', png: jpeg, paper: 'A4' })).rejects.toThrow();
   });
 });

@@ -1,9 +1,10 @@
-/** Sheets of paper, upright, in points (1/72 inch). A4: ISO 216, 210 × 297 mm. Letter: ANSI/ASME Y14.1, 8.5 × 11 in. */
-export const papers = ['A4', 'Letter'] as const;
-export type Paper = (typeof papers)[number];
+/** Sheets of paper, upright, in points (1/72 inch). */
+import { paperMm, papers, type Paper } from '../core/paper/sizes';
+import { mmPerInch } from '../core/plain/units';
 
-const mm = 72 / 25.4;
-export const paperSizes: Readonly<Record<Paper, { readonly width: number; readonly height: number }>> = {
-  A4: { width: 210 * mm, height: 297 * mm },
-  Letter: { width: 612, height: 792 }
-};
+export { papers, type Paper };
+export const pointsPerMm = 72 / mmPerInch;
+/** To a thousandth: 8.5 inches are 612 points. */
+const points = (mm: number): number => Number((mm * pointsPerMm).toFixed(3));
+const inPoints = (paper: Paper) => ({ width: points(paperMm[paper].width), height: points(paperMm[paper].height) });
+export const paperSizes = { A4: inPoints('A4'), Letter: inPoints('Letter') } as const;

@@ -97,7 +97,7 @@
     onfile={importFile}
     onpictures={page.url.pathname.startsWith('/frames/')
       ? (files) => app.frames.add(files, page.url.searchParams.get('setup'))
-      : null}
+      : app.takesPictures}
   >
     {#if app.problem}
       <StoreProblem problem={app.problem} />

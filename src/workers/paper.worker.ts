@@ -4,6 +4,8 @@ import { cardsPdf, type CardsAsked } from '../paper/cards';
 import { fontFiles } from '../paper/fontFiles';
 import type { FontFiles } from '../paper/fonts';
 import { listPdf, type ListAsked } from '../paper/list';
+import { picturePdf, type PictureAsked } from '../paper/picture';
+import { sheetsPdf, type SheetsAsked } from '../paper/sheets';
 
 let loaded: Promise<FontFiles> | undefined;
 
@@ -40,6 +42,12 @@ const paper = {
   },
   async list(asked: ListAsked, from: Addresses): Promise<Blob> {
     return pdf(await listPdf(asked, await fonts(from)));
+  },
+  async picture(asked: PictureAsked): Promise<Blob> {
+    return pdf(await picturePdf(asked));
+  },
+  async sheets(asked: SheetsAsked, from: Addresses): Promise<Blob> {
+    return pdf(await sheetsPdf(asked, await fonts(from)));
   }
 };
 export type PaperMaker = typeof paper;

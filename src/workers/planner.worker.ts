@@ -8,7 +8,7 @@ import { findRemedies, type OnProgress } from '../core/call/remedies/findRemedie
 import { findBag } from '../core/day/findBag';
 import { distanceSensitivity } from '../core/call/sensitivity';
 import { whatIfSteadier } from '../core/call/whatIf';
-import { kitGroups, swayByStance, type RecordAsked } from '../core/record/groups';
+import { kitGroups, personFigures, swayByStance, type RecordAsked } from '../core/record/groups';
 import type { Recorded } from '../core/record/schema';
 import { techniqueOf } from '../core/technique/technique';
 
@@ -27,10 +27,11 @@ function findFixes(input: PlanInput, onProgress: OnProgress) {
   return { remedies, combinations };
 }
 
-/** What the record says of each kit, and of sway. */
+/** What the record says of each kit, of sway, and of each person. */
 const learnFrom = (frames: readonly Recorded[], asked: RecordAsked) => ({
   groups: kitGroups(frames, asked),
-  sways: swayByStance(frames, asked)
+  sways: swayByStance(frames, asked),
+  persons: personFigures(frames, asked)
 });
 
 const planner = {

@@ -28,7 +28,7 @@ export function ownFocus({ own }: Habits, kit: OwnKey): OwnFocus | null {
 }
 
 /** What a measured figure is of. */
-type OwnKey = Pick<OwnFocus, 'bodyId' | 'lensId' | 'method' | 'recomposed'>;
+export type OwnKey = Pick<OwnFocus, 'bodyId' | 'lensId' | 'method' | 'recomposed'>;
 
 export const sameKit = (a: OwnKey, b: OwnKey): boolean =>
   a.bodyId === b.bodyId && a.lensId === b.lensId && a.method === b.method && a.recomposed === b.recomposed;
@@ -68,12 +68,18 @@ export function holdSpread(habits: Habits, stance: Camera['stance'], seconds: nu
 }
 
 /** Somebody's sway along the axis after one second, mm: their own where it is known, more when they do not keep still. */
-export function swayOf({ swayMm, restlessFactor, livelyFactor }: Habits, person: Person): number {
-  const still =
-    person.swayMm ??
-    (person.being === 'adult' ? swayMm[person.posture] : person.being === 'pet' ? swayMm.pet : swayMm.child);
-  return still * { still: 1, restless: restlessFactor, lively: livelyFactor }[person.mood];
+export function swayOf(habits: Habits, person: Person): number {
+  return (person.swayMm ?? usualSway(habits, person)) * moodFactor(habits, person);
 }
+
+/** What is usual for somebody like them, keeping still. */
+export function usualSway({ swayMm }: Habits, { being, posture }: Pick<Person, 'being' | 'posture'>): number {
+  return being === 'adult' ? swayMm[posture] : being === 'pet' ? swayMm.pet : swayMm.child;
+}
+
+/** What not keeping still makes of a sway. */
+export const moodFactor = ({ restlessFactor, livelyFactor }: Habits, { mood }: Pick<Person, 'mood'>): number =>
+  ({ still: 1, restless: restlessFactor, lively: livelyFactor })[mood];
 
 /** A sway after one second as one after so many: with the square root of time, up to where it stops growing. */
 export function swayAfter({ swayGrowsForS }: Habits, swayMm: number, seconds: number): number {

@@ -27,6 +27,8 @@ export interface FrameFacts {
   /** 1 as it is; 6 and 8 for a body held upright (Exif, Orientation). */
   readonly orientation: 1 | 3 | 6 | 8;
   readonly number: number;
+  /** The pitch of its pixels, mm, where the picture is a part of the sensor; left out, the picture fills it. */
+  readonly pixelMm?: number;
   /** The only parts drawn at full size, pixels: nothing else can be measured. All of it when left out. */
   readonly full?: readonly Part[];
 }
@@ -77,6 +79,13 @@ const rational = (value: number): [number, number] => [Math.round(value * 1000),
 const time = (seconds: number): [number, number] =>
   seconds < 1 ? [1, Math.round(1 / seconds)] : [Math.round(seconds * 10), 10];
 
+/** Pixels a centimetre of the sensor. */
+const focalPlane = (pixelMm: number) => ({
+  [ExifIFD.FocalPlaneXResolution]: rational(10 / pixelMm),
+  [ExifIFD.FocalPlaneYResolution]: rational(10 / pixelMm),
+  [ExifIFD.FocalPlaneResolutionUnit]: 3
+});
+
 /** Exif text is ASCII. */
 const ascii = (text: string): string => text.normalize('NFKD').replaceAll(/[^\x20-\x7e]/g, '');
 
@@ -104,6 +113,7 @@ export function withMetadata(jpeg: Uint8Array, facts: FrameFacts): Uint8Array<Ar
       [ExifIFD.LensModel]: ascii(facts.lensName),
       [ExifIFD.BodySerialNumber]: ascii(facts.bodyName),
       [ExifIFD.ImageUniqueID]: facts.number.toString(16).padStart(32, '0'),
+      ...(facts.pixelMm === undefined ? {} : focalPlane(facts.pixelMm)),
       ...(facts.distanceMm === null ? {} : { [ExifIFD.SubjectDistance]: rational(facts.distanceMm / 1000) })
     }
   });

@@ -1,4 +1,5 @@
 /** What most likely turns out different in a setup, and how it is stepped by a thumb. */
+import { mmPerInch } from '../plain/units';
 import { lightLevel } from '../call/light';
 import { bodyOf, lensOf } from '../kit/find';
 import type { Kit } from '../kit/schema';
@@ -51,8 +52,6 @@ export function distanceNow(setup: Setup, kit: Kit, different: Different): numbe
   return body ? cameraDistance(shot, body, lensOf(kit, shot.camera)?.pupilMagnification) : 0;
 }
 
-const inch = 25.4;
-
 /** Steps of distance, mm, from under each limit: about a twentieth, in the roundest lengths of the unit (my choice). */
 const distanceSteps = {
   metric: [
@@ -63,16 +62,16 @@ const distanceSteps = {
     { underMm: Infinity, stepMm: 2000 }
   ],
   feet: [
-    { underMm: 60 * inch, stepMm: 2 * inch },
-    { underMm: 144 * inch, stepMm: 4 * inch },
-    { underMm: 360 * inch, stepMm: 8 * inch },
-    { underMm: 1200 * inch, stepMm: 24 * inch },
-    { underMm: Infinity, stepMm: 72 * inch }
+    { underMm: 60 * mmPerInch, stepMm: 2 * mmPerInch },
+    { underMm: 144 * mmPerInch, stepMm: 4 * mmPerInch },
+    { underMm: 360 * mmPerInch, stepMm: 8 * mmPerInch },
+    { underMm: 1200 * mmPerInch, stepMm: 24 * mmPerInch },
+    { underMm: Infinity, stepMm: 72 * mmPerInch }
   ]
 } as const;
 /** Steps of a group's depth and of a wall's distance, mm (my choice). */
-const depthStepMm = { metric: 100, feet: 4 * inch } as const;
-const wallStepMm = { metric: 250, feet: 12 * inch } as const;
+const depthStepMm = { metric: 100, feet: 4 * mmPerInch } as const;
+const wallStepMm = { metric: 250, feet: 12 * mmPerInch } as const;
 type LengthSteps = keyof typeof distanceSteps;
 
 /**

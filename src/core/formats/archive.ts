@@ -10,6 +10,7 @@ import { id } from '../schema/values';
 import { issueField, issueReason } from './issues';
 import { readJobFile, writeJobFile, type JobFile } from './jobFile';
 import { readKitFile, writeKitFile } from './kitFile';
+import { benchTestSchema, type BenchTest } from '../bench/schema';
 import { readRecordFile, writeRecordFile } from './recordFile';
 import type { Recorded } from '../record/schema';
 import { forbiddenPath, shapeProblem } from './untrusted';
@@ -38,6 +39,7 @@ const contentsSchema = z.strictObject({
     .max(3000),
   /** The file of the record; null where there was none. */
   record: z.literal(recordName).nullable().default(null),
+  benchTests: z.array(benchTestSchema).max(10_000).default([]),
   pictures: z.array(z.strictObject({ file: z.string(), key: z.string(), drawnFrom: z.string() })).max(3000)
 });
 
@@ -64,6 +66,7 @@ export interface Archive<P> {
   readonly pictures: readonly Picture<P>[];
   /** Measured frames. */
   readonly record: readonly Recorded[];
+  readonly benchTests: readonly BenchTest[];
 }
 
 /** A file of an archive: its name, and what is in it. */
@@ -80,7 +83,7 @@ const pictureName = (index: number, type: string): string | null =>
  * @param habits the photographer's own figures, as settings have them
  */
 export function writeArchive<P extends { readonly type: string }>(
-  { savedAt, settings, kit, bags, jobs, pictures, record }: Archive<P>,
+  { savedAt, settings, kit, bags, jobs, pictures, record, benchTests }: Archive<P>,
   kitOfJobs: Kit,
   habits: Job['habits']
 ): ArchiveFile<P>[] {
@@ -101,6 +104,7 @@ export function writeArchive<P extends { readonly type: string }>(
     settings,
     jobs: written.map((item) => item.contents),
     record: record.length > 0 ? recordName : null,
+    benchTests,
     pictures: shown.map((item) => item.contents)
   };
   return [
@@ -134,7 +138,7 @@ export async function readArchive<P>(
   if (text === null) return refuse('It is no archive of Focalis: the list of its contents is missing.');
   const contents = readContents(text);
   if (!contents.ok) return contents;
-  const { savedAt, settings, jobs, pictures, record: recordFile } = contents.data;
+  const { savedAt, settings, jobs, pictures, benchTests, record: recordFile } = contents.data;
 
   const kitText = await files.text(kitName);
   if (kitText === null) return inFile(kitName, '', 'It is missing.');
@@ -169,7 +173,7 @@ export async function readArchive<P>(
     const picture = await files.picture(file);
     if (picture !== null) shown.push({ key, drawnFrom, picture });
   }
-  return { ok: true, archive: { savedAt, settings, ...kit.file, jobs: read, pictures: shown, record } };
+  return { ok: true, archive: { savedAt, settings, ...kit.file, jobs: read, pictures: shown, record, benchTests } };
 }
 
 function readContents(text: string) {

@@ -7,7 +7,7 @@
  * `T(ν; b)² = (2 J₁(πbν) / (πbν))²` averaged over ±20 % of the diameter, since no pupil is an even disc and no eye flat. For each `b`
  * of a grid the other three are fitted in logarithms with heavy tails; what remains weighs that `b`.
  */
-import bessel from 'bessel';
+import { discTransfer } from '../optics/discTransfer';
 import { band, frequencies, sectors, type Spectrum } from './spectrum';
 
 /** The spectrum an eye would have sharp, by sector and bin: logarithm of power. */
@@ -39,8 +39,7 @@ export function discPower(b: number, nu: number): number {
   const parts = 9;
   let sum = 0;
   for (let part = 0; part < parts; part++) {
-    const x = Math.PI * nu * b * (1 + (spreadOfDiameter * (2 * (part + 0.5))) / parts - spreadOfDiameter);
-    sum += x < 1e-6 ? 1 : ((2 * bessel.besselj(x, 1)) / x) ** 2;
+    sum += discTransfer(b * (1 + (spreadOfDiameter * (2 * (part + 0.5))) / parts - spreadOfDiameter), nu) ** 2;
   }
   return sum / parts;
 }

@@ -1,6 +1,6 @@
 /** The power of a patch by frequency and direction. */
 import { median } from 'd3-array';
-import FFT from 'fft.js';
+import { eachWave, leastLight } from './waves';
 
 /** Directions of the waves, in sectors of 45°: across, down to the right, down, down to the left. */
 export const sectors = 4;
@@ -24,9 +24,6 @@ export interface Spectrum {
   /** The most that noise can have to do with it, as power: from how neighbouring pixels differ where least is to be seen. */
   readonly noise: number;
 }
-
-/** Darker than this on average, a patch is taken to be so bright: light from 0 to 1. */
-const leastLight = 1e-4;
 
 /** Of Hann's window in two directions: the power of white noise of variance one. */
 const windowPower = (3 / 8) ** 2;
@@ -70,13 +67,6 @@ export function uprightSector(sector: number, rollDeg: number): { low: number; h
   return { low: low % sectors, high: (low + 1) % sectors, share: own - low };
 }
 
-const transforms = new Map<number, FFT>();
-const transformOf = (side: number): FFT => {
-  const known = transforms.get(side) ?? new FFT(side);
-  transforms.set(side, known);
-  return known;
-};
-
 /** Sector and bin of a wave, sector × bins + bin; null outside the band. @param fx, fy cycles per pixel */
 function placeOf(fx: number, fy: number): number | null {
   const bin = Math.floor(Math.log(Math.hypot(fx, fy) / band.from) / step);
@@ -115,53 +105,12 @@ export const wavesIn = (side: number): Float64Array => wavesOf(side).count;
 
 /** @param light side × side, row by row. @param side a power of two, 32 at least */
 export function spectrumOf(light: Float32Array, side: number): Spectrum {
-  const windowed = hann(light, side);
-  const fft = transformOf(side);
-  const rows = new Float64Array(side * side * 2);
-  const line = new Array<number>(side * 2).fill(0);
-  const out = fft.createComplexArray();
-  for (let y = 0; y < side; y++) {
-    for (let x = 0; x < side; x++) {
-      line[2 * x] = windowed[y * side + x] ?? 0;
-      line[2 * x + 1] = 0;
-    }
-    fft.transform(out, line);
-    for (let k = 0; k < side * 2; k++) rows[y * side * 2 + k] = out[k] ?? 0;
-  }
   const power = new Float64Array(sectors * band.bins);
   const { places, count } = wavesOf(side);
-  for (let kx = 0; kx <= side / 2; kx++) {
-    for (let y = 0; y < side; y++) {
-      line[2 * y] = rows[y * side * 2 + 2 * kx] ?? 0;
-      line[2 * y + 1] = rows[y * side * 2 + 2 * kx + 1] ?? 0;
-    }
-    fft.transform(out, line);
-    for (let ky = 0; ky < side; ky++) {
-      const at = places[kx * side + ky] ?? -1;
-      if (at < 0) continue;
-      const [re, im] = [out[2 * ky] ?? 0, out[2 * ky + 1] ?? 0];
-      power[at] = (power[at] ?? 0) + (re * re + im * im) / (side * side);
-    }
-  }
+  eachWave(light, side, (kx, ky, own) => {
+    const at = places[kx * side + ky] ?? -1;
+    if (at >= 0) power[at] = (power[at] ?? 0) + own;
+  });
   for (let at = 0; at < power.length; at++) if (count[at]) power[at] = (power[at] ?? 0) / (count[at] ?? 1);
   return { power, count, noise: noiseOf(light, side) };
-}
-
-/** About its mean, fading to the edges (Hann), so that they are no edges of the picture. */
-function hann(light: Float32Array, side: number): Float64Array {
-  const fade = Float64Array.from({ length: side }, (_, at) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (at + 0.5)) / side));
-  let [sum, weights] = [0, 0];
-  for (let y = 0; y < side; y++)
-    for (let x = 0; x < side; x++) {
-      const weight = (fade[x] ?? 0) * (fade[y] ?? 0);
-      sum += weight * (light[y * side + x] ?? 0);
-      weights += weight;
-    }
-  const mean = sum / weights;
-  const windowed = new Float64Array(side * side);
-  for (let y = 0; y < side; y++)
-    for (let x = 0; x < side; x++)
-      windowed[y * side + x] =
-        (fade[x] ?? 0) * (fade[y] ?? 0) * ((light[y * side + x] ?? 0) / Math.max(mean, leastLight) - 1);
-  return windowed;
 }

@@ -13,6 +13,11 @@ export const tones: Readonly<Record<Tone, string>> = {
   cool: '#24587a'
 };
 
+/** A tone, or a colour of its own: "#808080". */
+export type Paint = Tone | `#${string}`;
+const isColour = (paint: Paint): paint is `#${string}` => paint.startsWith('#');
+export const colourOf = (paint: Paint): string => (isColour(paint) ? paint : tones[paint]);
+
 export interface Box {
   readonly x: number;
   readonly y: number;
@@ -24,8 +29,8 @@ interface PathMark {
   readonly kind: 'path';
   /** In the language of SVG's paths. */
   readonly d: string;
-  readonly fill?: Tone;
-  readonly stroke?: Tone;
+  readonly fill?: Paint;
+  readonly stroke?: Paint;
   /** 0 to 1, of both. */
   readonly opacity?: number;
   readonly width?: number;
@@ -42,6 +47,7 @@ interface TextMark {
   readonly size: number;
   readonly anchor: 'start' | 'middle' | 'end';
   readonly tone: Tone;
+  readonly strong?: boolean;
 }
 
 export type Mark = PathMark | TextMark;

@@ -1,5 +1,5 @@
 /** A drawing as a file of SVG: one that stands alone, with no script, style sheet or font of its own. */
-import { tones, type Drawing, type Mark } from './marks';
+import { colourOf, tones, type Drawing, type Mark } from './marks';
 
 const escapes: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
 /** Safe between tags and in attributes; characters XML does not allow are left out. */
@@ -17,15 +17,18 @@ function attributes(values: Readonly<Record<string, string | number | undefined>
 
 function element(mark: Mark, index: number): string {
   if (mark.kind === 'text') {
-    const { x, y, size, anchor, tone } = mark;
-    const place = { x: x.toFixed(2), y: y.toFixed(2), 'font-size': size, 'text-anchor': anchor, fill: tones[tone] };
+    const { x, y, size, anchor, tone, strong } = mark;
+    const place = {
+      ...{ x: x.toFixed(2), y: y.toFixed(2), 'font-size': size, 'text-anchor': anchor, fill: tones[tone] },
+      'font-weight': strong ? 600 : undefined
+    };
     return `<text${attributes(place)}>${escaped(mark.text)}</text>`;
   }
   const { d, fill, stroke, opacity, width, dash, within } = mark;
   const path = `<path${attributes({
     d,
-    fill: fill === undefined ? 'none' : tones[fill],
-    stroke: stroke === undefined ? undefined : tones[stroke],
+    fill: fill === undefined ? 'none' : colourOf(fill),
+    stroke: stroke === undefined ? undefined : colourOf(stroke),
     'stroke-width': stroke === undefined ? undefined : (width ?? 1),
     'stroke-dasharray': dash?.join(' '),
     'stroke-linejoin': stroke === undefined ? undefined : 'round',

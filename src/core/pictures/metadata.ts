@@ -1,6 +1,7 @@
 /** What a picture says of how it was taken: Exif (CIPA DC-008) and XMP, read by a package and checked here. */
 import { DOMParser, onErrorStopParsing } from '@xmldom/xmldom';
 import ExifReader from 'exifreader';
+import { mmPerInch } from '../plain/units';
 import { partsFrom, type Part } from '../camera/metadata';
 
 export interface PictureFacts {
@@ -29,6 +30,8 @@ export interface PictureFacts {
   readonly keywords: readonly string[];
   /** The only parts that were drawn at full size, by the simulated camera. */
   readonly full: readonly Part[] | null;
+  /** The pitch of its pixels, mm, as written; of a picture that was made smaller it is still the camera's. */
+  readonly pixelMm: number | null;
 }
 
 export const noFacts: PictureFacts = {
@@ -49,7 +52,8 @@ export const noFacts: PictureFacts = {
   rating: null,
   label: null,
   keywords: [],
-  full: null
+  full: null,
+  pixelMm: null
 };
 
 /** Longest text taken from a file, characters: somebody may have put a book in. */
@@ -119,9 +123,14 @@ export function readFacts(bytes: ArrayBuffer): PictureFacts {
     rating: rating === null ? null : Math.round(rating),
     label: text('Label'),
     keywords: keywordsOf(tags['subject']?.value),
-    full: partsFrom(longText(tags['ImageDescription']))
+    full: partsFrom(longText(tags['ImageDescription'])),
+    pixelMm: pitchOf(number('FocalPlaneXResolution', 1, 1e6), number('FocalPlaneResolutionUnit', 2, 3))
   };
 }
+
+/** Unit 2 is the inch, 3 the centimetre (Exif). */
+const pitchOf = (resolution: number | null, unit: number | null): number | null =>
+  resolution === null || unit === null ? null : (unit === 2 ? mmPerInch : 10) / resolution;
 
 /** The whole of a description: it may name many parts. */
 function longText(tag: Tags[string]): string {

@@ -18,7 +18,9 @@ export const howKeys = [
   'eyes',
   'plane',
   'planes',
-  'honesty'
+  'honesty',
+  'bench',
+  'edges'
 ] as const;
 export type HowKey = (typeof howKeys)[number];
 
@@ -124,5 +126,16 @@ export const how: Readonly<Record<HowKey, How>> = {
     title: 'Honest odds',
     text: 'What was promised at the stop a frame was shot with, when it was first measured, against whether everybody who must be was sharp; who blinks is left out. The bars are Wilson’s interval. The Brier score is the mean square of promise less outcome.',
     source: 'Wilson 1927; Brier 1950.'
+  },
+  bench: {
+    title: 'Where a lens focuses',
+    text: 'Markers tell where both halves lie. Each place of the texture is held against what is printed there: how much of it the lens lets through says how far it lies from the plane of focus. One curve through all places, before the plane and behind it, says where that is, against the eye. Frames together give bias and scatter on the sensor, so that they hold at every distance.',
+    source:
+      'Blur by the thin lens; markers: Garrido-Jurado et al. 2016. Ours otherwise, held against simulated sheets of known error (docs/model.md, section 14).'
+  },
+  edges: {
+    title: 'Sharpness at a stop',
+    text: 'Each edge is laid out in quarters of a pixel across all its rows, and its derivative transformed: what is left of contrast at each fineness. MTF50 is where half is left. Written to the lens, the pixel’s own share is taken out, since the planner counts it apart.',
+    source: 'Slanted edge after ISO 12233:2017, held against closed forms.'
   }
 };

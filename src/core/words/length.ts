@@ -1,8 +1,8 @@
 /** Lengths as people type and read them. Values in mm. */
+import { mmPerInch } from '../plain/units';
 
 export type LengthUnit = 'metric' | 'feet';
 
-export const mmPerInch = 25.4;
 export const mmPerFoot = 12 * mmPerInch;
 
 /** One walking pace, mm (common practice, no source); the user's own replaces it. */

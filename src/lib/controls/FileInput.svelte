@@ -2,19 +2,34 @@
   interface Props {
     label: string;
     accept: string;
-    onfile: (file: File) => unknown;
+    /** One file … */
+    onfile?: (file: File) => unknown;
+    /** … or as many as one likes. */
+    onfiles?: (files: File[]) => unknown;
   }
   /** A chooser of files that something else opens; the same file may be chosen twice. */
-  let { label, accept, onfile }: Props = $props();
+  let { label, accept, onfile, onfiles }: Props = $props();
   let input = $state<HTMLInputElement>();
   export const open = () => input?.click();
 
   function chosen(event: Event) {
     const field = event.currentTarget as HTMLInputElement;
-    const file = field.files?.[0];
+    const files = [...(field.files ?? [])];
     field.value = '';
-    if (file) onfile(file);
+    const [first] = files;
+    if (!first) return;
+    onfiles?.(files);
+    onfile?.(first);
   }
 </script>
 
-<input bind:this={input} type="file" {accept} class="sr-only" tabindex="-1" aria-label={label} onchange={chosen} />
+<input
+  bind:this={input}
+  type="file"
+  {accept}
+  multiple={onfiles !== undefined}
+  class="sr-only"
+  tabindex="-1"
+  aria-label={label}
+  onchange={chosen}
+/>

@@ -4,7 +4,7 @@ import type { SafeStorage } from './storage';
 import { upgradeTo2, upgradeTo3 } from './upgrade';
 
 /** Counts the tables; what is in them is counted by the version of the job file. */
-export const databaseVersion = 8;
+export const databaseVersion = 9;
 
 /** Dexie's version 7 is version 70 of the database underneath. */
 const versionFactor = 10;
@@ -47,12 +47,14 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
   });
   /** What is known of measured frames; it outlives them. */
   database.version(7).stores({ record: 'id, jobId' });
-  database.version(databaseVersion).stores({
+  database.version(8).stores({
     /** Pictures themselves, where that is asked, or the way back to them on the disk. */
     originals: 'id, owner',
     /** What is worked out of the frames of a job together. */
     ownEyes: 'id, owner'
   });
+  /** What was measured at the Bench. */
+  database.version(databaseVersion).stores({ benchTests: 'id' });
   return database;
 }
 

@@ -1,4 +1,5 @@
 /** The tables of Focalis. */
+import { benchTestSchema, type BenchTest } from '$core/bench/schema';
 import { bagSchema, type Bag } from '$core/kit/bags';
 import { adapterSchema, bodySchema, lensSchema, type Adapter, type Body, type Lens } from '$core/kit/schema';
 import {
@@ -26,6 +27,7 @@ export type FocalisValues = {
   readonly lenses: Lens;
   readonly adapters: Adapter;
   readonly bags: Bag;
+  readonly benchTests: BenchTest;
   readonly journeys: Journey;
   readonly frames: Frame;
 };
@@ -40,6 +42,7 @@ export const tables: Descriptors<FocalisValues> = {
   lenses: alone('lens', lensSchema as Descriptor<Lens>['schema']),
   adapters: alone('adapter', adapterSchema as Descriptor<Adapter>['schema']),
   bags: alone('bag', bagSchema),
+  benchTests: alone('test', benchTestSchema),
   people: ofJob('person', jobPersonSchema),
   places: ofJob('place', jobPlaceSchema),
   setups: ofJob('setup', jobSetupSchema),

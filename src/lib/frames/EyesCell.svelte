@@ -3,7 +3,7 @@
   import { notTold } from '$core/words/frames';
   import { verdictWords } from '$core/words/call';
   import Glyph from '../ladder/Glyph.svelte';
-  import { objectUrl } from './picture.svelte';
+  import { objectUrl } from '$lib/controls/objectUrl.svelte';
 
   /** Somebody's eyes in one frame, and how sharp they are. */
   let { face, picture, name }: { face: FaceJudged | undefined; picture: Blob | undefined; name: string } = $props();

@@ -3,7 +3,8 @@
   import type { Frame } from '$core/frames/schema';
   import { notTold } from '$core/words/frames';
   import { verdictWords } from '$core/words/call';
-  import { framePicture, objectUrl } from './picture.svelte';
+  import { objectUrl } from '$lib/controls/objectUrl.svelte';
+  import { framePicture } from './picture.svelte';
 
   /** One person's eyes, large, with the frame they are of. */
   let { frame, face, name, number }: { frame: Frame; face: FaceJudged; name: string; number: string } = $props();

@@ -6,7 +6,7 @@
   import { acceptedPictures } from '$core/pictures/kind';
   import { possessive } from '$core/words/call';
   import { getApp } from '$lib/state/app.svelte';
-  import { objectUrl } from './picture.svelte';
+  import { objectUrl } from '$lib/controls/objectUrl.svelte';
 
   interface Props {
     frame: Frame;

@@ -1,24 +1,7 @@
 /** What is to be seen of a frame, read when it is shown and let go when it is not. */
+import { objectUrl } from '$lib/controls/objectUrl.svelte';
 import type { FramePicture } from '$lib/data';
 import { getApp } from '$lib/state/app.svelte';
-
-/** An address of bytes for as long as the component shows them. */
-export function objectUrl(blob: () => Blob | undefined): { readonly current: string } {
-  let current = $state('');
-  $effect(() => {
-    const bytes = blob();
-    const made = bytes ? URL.createObjectURL(bytes) : '';
-    current = made;
-    return () => {
-      if (made !== '') URL.revokeObjectURL(made);
-    };
-  });
-  return {
-    get current() {
-      return current;
-    }
-  };
-}
 
 /** Rows that only fly past are not worth reading their pictures: an address of bytes costs half a millisecond, and a row has seven. */
 const flung = { until: 0, at: 0, top: 0 };

@@ -6,7 +6,8 @@ import { kindOf } from '$core/pictures/kind';
 import { WorkerClient, type CallOptions } from '../../workers/client';
 import type { HeicDecoder } from '../../workers/heic.worker';
 import type { PictureReader } from '../../workers/pictures.worker';
-import type { DecodedPixels, PictureAsked, PictureRead, PointAsked, PointRead } from '../../faces/readPicture';
+import type { DecodedPixels } from '../../faces/openPicture';
+import type { PictureAsked, PictureRead, PointAsked, PointRead } from '../../faces/readPicture';
 
 /** As many as decode side by side without filling the memory. */
 export const atOnce = Math.max(1, Math.min(2, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1));
@@ -57,7 +58,7 @@ const heic = new WorkerClient<HeicDecoder>(
 );
 
 /** The pixels of a HEIC file; null of every other kind, and of one that cannot be decoded. */
-async function pixelsOf(file: Blob, options: CallOptions): Promise<DecodedPixels | null> {
+export async function pixelsOf(file: Blob, options: CallOptions): Promise<DecodedPixels | null> {
   const head = new Uint8Array(await file.slice(0, 16).arrayBuffer());
   if (kindOf(head) !== 'heic') return null;
   return heic

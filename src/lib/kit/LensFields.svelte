@@ -4,7 +4,9 @@
   import type { Draft } from 'immer';
   import { canMount, mountsOf } from '$core/kit/fits';
   import { limits } from '$core/schema/values';
+  import { ownWords } from '$core/words/record';
   import type { Lens } from '$core/kit/schema';
+  import { dayWords } from '$lib/controls/dates';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -15,7 +17,11 @@
   import { characterChoices, rimChoices, weakEndChoices } from './words';
 
   let { lens }: { lens: Lens } = $props();
-  const { kit } = getApp();
+  const { kit, settings } = getApp();
+  /** Where it was measured to focus, by the record or at the Bench. */
+  const own = $derived(settings.now.habits.own.filter(({ lensId }) => lensId === lens.id));
+  const nameOf = (id: string) =>
+    [...kit.all.bodies, ...kit.all.lenses].find((item) => item.id === id)?.name ?? 'kit no longer here';
   const change = (label: string, recipe: (draft: Draft<Lens>) => void, how: How = null) =>
     kit.change('lenses', lens.id, label, recipe, how);
   const mounts = $derived(mountsOf(kit.all));
@@ -229,3 +235,12 @@
     >
   </div>
 </More>
+{#if own.length > 0}
+  <ul class="col-span-full mt-2" data-testid="own-focus">
+    {#each own as one (`${one.bodyId} ${one.method} ${one.recomposed}`)}
+      <li class="border-t border-line py-1 text-[14px] text-pretty">
+        {ownWords(one, nameOf)}{one.learnedAt === null ? '' : `, ${dayWords(one.learnedAt)}`}
+      </li>
+    {/each}
+  </ul>
+{/if}

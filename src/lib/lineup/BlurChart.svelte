@@ -2,7 +2,8 @@
   import type { Data } from 'plotly.js';
   import type { LensInLine } from '$core/call/lineUp';
   import { blurBehind } from '$core/optics/blurCurve';
-  import { mmPerFoot, mmPerInch } from '$core/words/length';
+  import { mmPerInch } from '$core/plain/units';
+  import { mmPerFoot } from '$core/words/length';
   import Chart from '$lib/controls/Chart.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 

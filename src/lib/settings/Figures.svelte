@@ -21,7 +21,7 @@
   picture.
 </p>
 {#if habits.own.length > 0}
-  <h3 class="mt-3 font-semibold">Measured by your record, in place of the usual spread</h3>
+  <h3 class="mt-3 font-semibold">Measured by your record or at the Bench, in place of the usual spread</h3>
   <ul class="mt-1">
     {#each habits.own as own (`${own.bodyId} ${own.lensId} ${own.method} ${own.recomposed}`)}
       <li class="flex flex-wrap items-center justify-between gap-x-4 border-b border-line py-1">

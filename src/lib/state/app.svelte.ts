@@ -62,6 +62,8 @@ interface AppOptions {
 export class App {
   status = $state<'loading' | 'ready' | 'failed'>('loading');
   problem = $state.raw<StoreProblem | null>(null);
+  /** Where the page wants dropped pictures of its own; null where the job's Frames or nobody does. */
+  takesPictures = $state.raw<((files: File[]) => unknown) | null>(null);
   /** Whether edits the store has not taken are at least kept elsewhere in this browser. */
   journalKept = $state(true);
   readonly store: FocalisStore;

@@ -3,6 +3,8 @@ import { proxy } from 'comlink';
 import { WorkerClient } from '../../workers/client';
 import type { CardsAsked } from '../../paper/cards';
 import type { ListAsked } from '../../paper/list';
+import type { PictureAsked } from '../../paper/picture';
+import type { SheetsAsked } from '../../paper/sheets';
 import type { PaperMaker } from '../../workers/paper.worker';
 
 /** Asked for from here, they are among the files that are fetched beforehand; a worker's own are not. */
@@ -33,3 +35,9 @@ export const makeCards = (asked: CardsAsked, onProgress: (share: number) => void
 
 /** The shot list as PDF. */
 export const makeList = (asked: ListAsked): Promise<Blob> => maker.call((api) => api.list(asked, addresses));
+
+/** Sheets of the Bench as PDF. */
+export const makeSheets = (asked: SheetsAsked): Promise<Blob> => maker.call((api) => api.sheets(asked, addresses));
+
+/** One picture as PDF. */
+export const makePicture = (asked: PictureAsked): Promise<Blob> => maker.call((api) => api.picture(asked));

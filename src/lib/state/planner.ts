@@ -8,7 +8,7 @@ import type { Combination, Remedy, RemedyPart } from '$core/call/remedies/remedy
 import type { BagAnswer, BagQuestion } from '$core/day/findBag';
 import type { DistanceSensitivity } from '$core/call/sensitivity';
 import type { WhatIf } from '$core/call/whatIf';
-import type { KitGroup, RecordAsked, StanceSway } from '$core/record/groups';
+import type { KitGroup, PersonFigures, RecordAsked, StanceSway } from '$core/record/groups';
 import type { Recorded } from '$core/record/schema';
 import type { Technique } from '$core/technique/technique';
 import { WorkerClient } from '../../workers/client';
@@ -46,6 +46,7 @@ export const findWhatIfs = (question: PlanInput): Promise<WhatIf[]> =>
 export interface Lessons {
   readonly groups: readonly KitGroup[];
   readonly sways: readonly StanceSway[];
+  readonly persons: readonly PersonFigures[];
 }
 
 export const learnFrom = (frames: readonly Recorded[], asked: RecordAsked): Promise<Lessons> =>

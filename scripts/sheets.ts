@@ -1,0 +1,65 @@
+/**
+ * How often the focus sheet is found, and whether it is ever misread: npx tsx scripts/sheets.ts [frames]. Seeded; within the limits of the
+ * Bench, and outside them. The table of docs/model.md, section 14.
+ */
+import { measureFocusFrame } from '../src/core/bench/focusFrame';
+import { gray, type Gray } from '../src/core/bench/gray';
+import { focusShot, type FocusScene } from '../src/core/bench/simulate';
+import { seededRandom } from '../src/core/statistics/random';
+
+const frames = Number(process.argv[2] ?? 100);
+const random = seededRandom(16);
+const between = (from: number, to: number) => from + (to - from) * random();
+const either = () => (random() < 0.5 ? -1 : 1);
+
+/** Found and right: within a millimetre, or 0.15 of how deep it is sharp (about 2 N C s²/f²). */
+const allowed = ({ lens, fNumber, distanceMm }: FocusScene) =>
+  Math.max(1, (0.15 * 2 * fNumber * 0.03 * distanceMm ** 2) / lens.focalLengthMm ** 2);
+
+function sceneOf(tilt: readonly [number, number]): FocusScene {
+  const distanceMm = between(1400, 2400);
+  const focalLengthMm = 85;
+  // Of the sensor the part the sheet fills, at 3.1 to 4.2 pixels a mm.
+  const perMm = between(3.1, 4.2);
+  const pixelMm = focalLengthMm / (distanceMm - focalLengthMm) / perMm;
+  const [width, height] = [Math.ceil(285 * perMm), Math.ceil(232 * perMm)];
+  return {
+    lens: { focalLengthMm, pixelMm, width, height },
+    ...{ fNumber: 1.4, distanceMm, leanDeg: between(35, 55), shiftMm: between(-10, 10), tiltDeg: tilt },
+    ...{ errorUm: between(-25, 25), noise: between(0.002, 0.02) },
+    rest: {
+      ...{ vignetting: between(0, 0.5), uneven: between(-0.4, 0.4), exposure: between(0.35, 0.85) },
+      ...{ distortion: between(-0.004, 0.004), blurPx: { centre: between(0.3, 0.9), corner: between(0.4, 1.2) } }
+    }
+  };
+}
+const cut = ({ width, height, light }: Gray, share: number): Gray => {
+  const part = gray(Math.floor(width * share), height);
+  for (let y = 0; y < height; y++) part.light.set(light.subarray(y * width, y * width + part.width), y * part.width);
+  return part;
+};
+
+function tried(name: string, make: () => { readonly scene: FocusScene; readonly change?: (picture: Gray) => Gray }) {
+  const told = new Map<string, number>();
+  for (let frame = 0; frame < frames; frame++) {
+    const { scene, change = (picture: Gray) => picture } = make();
+    const { picture, offsetMm } = focusShot(scene, random);
+    const seen = change(picture);
+    const { width, height } = seen;
+    const found = measureFocusFrame(seen, { ...scene.lens, width, height }, scene.fNumber);
+    const what =
+      typeof found === 'string' ? found : Math.abs(found.offsetMm - offsetMm) <= allowed(scene) ? 'right' : 'misread';
+    told.set(what, (told.get(what) ?? 0) + 1);
+  }
+  console.log(name.padEnd(44), [...told].map(([what, count]) => `${what} ${count}`).join(', '));
+}
+
+const small = () => [between(-1.5, 1.5), between(-1.5, 1.5)] as const;
+tried('square within 1.5 degrees', () => ({ scene: sceneOf(small()) }));
+tried('turned by 3 to 5 degrees', () => ({ scene: sceneOf([0, either() * between(3, 5)]) }));
+tried('turned by 8 to 30 degrees', () => ({ scene: sceneOf([0, either() * between(8, 30)]) }));
+tried('cut off at the right', () => ({
+  scene: sceneOf(small()),
+  change: (picture) => cut(picture, between(0.4, 0.85))
+}));
+tried('all of it behind the plane', () => ({ scene: { ...sceneOf(small()), shiftMm: between(75, 120) } }));

@@ -1,0 +1,164 @@
+/** One frame of a wall with pages of the edge sheet: how sharp it is at each edge. */
+import { degrees } from '../geometry/vector';
+import { gray, type Gray } from './gray';
+import { group, max, mean, median } from 'd3-array';
+import { Matrix, solve } from 'ml-matrix';
+import { findMarkers, mirrored, type FoundMarker } from './markers';
+import {
+  completed,
+  matchesOf,
+  placed,
+  poseFrom,
+  projected,
+  projectionPx,
+  squareDeg,
+  type Lens,
+  type Pose
+} from './pose';
+import type { Zone } from './schema';
+import { drawnEdges, edgePage, edgePageOf, edgePages, greyStepAreas, greySteps } from './sheets';
+import { slantedEdge, transposed, type EdgeFigure, type EdgeProblem } from './slantedEdge';
+
+export interface MeasuredEdge {
+  readonly page: number;
+  /** Its middle, pixels, and how far that is from the middle of the picture, over half its diagonal. */
+  readonly x: number;
+  readonly y: number;
+  readonly height: number;
+  readonly zone: Zone;
+  /** Its normal lies across the picture. */
+  readonly stands: boolean;
+  readonly figure: EdgeFigure;
+  readonly lpPerMm: number;
+}
+
+export interface EdgeFrame {
+  readonly edges: readonly MeasuredEdge[];
+  readonly pages: readonly number[];
+  /** Edges that could not be measured, and why. */
+  readonly lost: readonly { readonly page: number; readonly why: EdgeProblem }[];
+  readonly tiltDeg: number;
+  /** The largest of its edges' overshoots: sharpening. */
+  readonly overshoot: number;
+  /** Light of the grey steps over what is printed, brightest first, as the exponent between; 1 where the tone curve is undone. */
+  readonly gamma: number | null;
+}
+
+export type EdgeFrameProblem = 'noSheet' | 'two' | 'mirrored' | 'small' | 'noEdges' | 'askew';
+
+/** Half the picture's diagonal is 1: within the first it is the centre, beyond the second the corner (chosen). */
+const zoneEnds = { centre: 0.3, corner: 0.65 } as const;
+export const zoneOf = (height: number): Zone =>
+  height < zoneEnds.centre ? 'centre' : height > zoneEnds.corner ? 'corner' : 'middle';
+
+/** An edge is measured over this share of its length, and so far to either side, as a share of it and in pixels. */
+const along = 0.62;
+const beside = { share: 0.22, mostPx: 40 } as const;
+
+/** Five pages at least, each by three markers: what is missing of a page is found by the others. */
+function areWholePages(ids: readonly number[]): boolean {
+  const pages = group(ids, edgePageOf);
+  pages.delete(null);
+  return pages.size >= 5 && [...pages.values()].every((own) => own.length >= 3);
+}
+
+export function measureEdgeFrame(picture: Gray, lens: Lens): EdgeFrame | EdgeFrameProblem {
+  const { markers: found, twice } = findMarkers(picture, areWholePages);
+  if (twice.some((id) => edgePageOf(id) !== null)) return 'two';
+  const pages = Array.from({ length: edgePages }, (_, page) => page).flatMap((page) => {
+    const read = found.filter(({ id }) => edgePageOf(id) === page);
+    const own = read.length === 0 ? [] : completed(picture, edgePage(page), read, lens);
+    return own.length >= 3 ? [{ page, own }] : [];
+  });
+  if (pages.length === 0) {
+    const other =
+      pages.length === 0 &&
+      found.length === 0 &&
+      findMarkers(mirrored(picture)).markers.some(({ id }) => edgePageOf(id) !== null);
+    return other ? 'mirrored' : 'noSheet';
+  }
+  const measured = pages.map(({ page, own }) => measurePage(picture, lens, page, own));
+  const edges = measured.flatMap((one) => one.edges);
+  if (edges.length === 0)
+    return measured.every(({ lost }) => lost.every(({ why }) => why === 'small')) ? 'small' : 'noEdges';
+  const tiltDeg = wallTilt(measured.flatMap(({ middle }) => (middle ? [middle] : [])));
+  if (tiltDeg > squareDeg) return 'askew';
+  return {
+    ...{ edges, tiltDeg },
+    pages: pages.map(({ page }) => page),
+    lost: measured.flatMap(({ lost }) => lost),
+    overshoot: max(edges, ({ figure }) => figure.overshoot) ?? 0,
+    gamma: median(measured.flatMap(({ gamma }) => gamma ?? [])) ?? null
+  };
+}
+
+function measurePage(picture: Gray, lens: Lens, page: number, found: readonly FoundMarker[]) {
+  const piece = edgePage(page);
+  const pose = poseFrom(matchesOf(piece, found), lens);
+  const lost: { page: number; why: EdgeProblem }[] = [];
+  if (!pose) return { edges: [], lost: [{ page, why: 'noEdge' as const }], middle: null, gamma: null };
+  const vPx = projectionPx(lens, pose.t[2]);
+  const [cx, cy] = [(picture.width - 1) / 2, (picture.height - 1) / 2];
+  const edges = drawnEdges().flatMap(({ from, to, stands }): MeasuredEdge[] => {
+    const [a, b] = [from, to].map(([x, y]) => projected(pose, { x, y }, lens, vPx));
+    if (!a || !b) return [];
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    const [x, y] = [(a.x + b.x) / 2, (a.y + b.y) / 2];
+    const half = (along * length) / 2;
+    const wide = Math.min(beside.mostPx, beside.share * length);
+    const part = stands
+      ? cut(picture, x - wide, y - half, 2 * wide, 2 * half)
+      : cut(picture, x - half, y - wide, 2 * half, 2 * wide);
+    const figure = part === null ? 'small' : slantedEdge(stands ? part : transposed(part));
+    if (typeof figure === 'string') {
+      lost.push({ page, why: figure });
+      return [];
+    }
+    const height = Math.hypot(x - cx, y - cy) / Math.hypot(cx, cy);
+    const lpPerMm = figure.mtf50 / lens.pixelMm;
+    return [{ page, x, y, height, zone: zoneOf(height), stands, figure, lpPerMm }];
+  });
+  const middle = placed(pose, { x: piece.width / 2, y: piece.height / 2 });
+  return { edges, lost, middle, gamma: gammaOf(picture, pose, lens, vPx) };
+}
+
+/** Of the plane through the pages' middles, degrees: how far away each is, is told by its size. Fewer than three make none. */
+function wallTilt(middles: readonly (readonly [number, number, number])[]): number {
+  if (middles.length < 3) return 0;
+  const flat = new Matrix(middles.map(([x, y]) => [1, x, y]));
+  const [, across = 0, down = 0] = solve(flat, Matrix.columnVector(middles.map(([, , z]) => z)), true).to1DArray();
+  return degrees(Math.atan(Math.hypot(across, down)));
+}
+
+function cut({ width, height, light }: Gray, x: number, y: number, w: number, h: number): Gray | null {
+  const [left, top, across, down] = [x, y, w, h].map(Math.round);
+  if (left === undefined || top === undefined || across === undefined || down === undefined) return null;
+  if (left < 0 || top < 0 || left + across > width || top + down > height || across < 8 || down < 8) return null;
+  const part = gray(across, down);
+  for (let row = 0; row < down; row++)
+    part.light.set(light.subarray((top + row) * width + left, (top + row) * width + left + across), row * across);
+  return part;
+}
+
+/** The exponent between what is printed and what was read: steps against the paper, in logarithms. */
+function gammaOf(picture: Gray, pose: Pose, lens: Lens, vPx: number): number | null {
+  const read = greyStepAreas.map(({ x, y, width, height }) => {
+    const px = projected(pose, { x: x + width / 2, y: y + height / 2 }, lens, vPx);
+    const side = Math.floor((0.25 * width * vPx) / pose.t[2]);
+    const part = cut(picture, px.x - side, px.y - side, 2 * side, 2 * side);
+    return part ? (mean(part.light) ?? null) : null;
+  });
+  const pairs = read.flatMap((value, index) => {
+    const printed = greySteps[index] ?? 0;
+    return value !== null && value > 0.01 && value < 0.95 && printed > 0.1
+      ? [[Math.log(printed), Math.log(value)] as const]
+      : [];
+  });
+  if (pairs.length < 4) return null;
+  const [, gamma = 1] = solve(
+    new Matrix(pairs.map(([printed]) => [1, printed])),
+    Matrix.columnVector(pairs.map(([, seen]) => seen)),
+    true
+  ).to1DArray();
+  return gamma;
+}

@@ -1,0 +1,185 @@
+/** One frame of the focus sheet: where its plane of focus lies against what was aimed at. */
+import { cross, quantile, range } from 'd3-array';
+import { errorUm } from '../record/observe';
+import type { Gray } from './gray';
+import { findMarkers, mirrored, type FoundMarker } from './markers';
+import {
+  completed,
+  matchesOf,
+  placed,
+  poseFrom,
+  projected,
+  projectionPx,
+  squareDeg,
+  tiltOf,
+  type Lens,
+  type Pose
+} from './pose';
+import { rasterOf } from './raster';
+import { aim, focusHalves, texture, type Area, type Piece } from './sheets';
+import { windowsOf, type Printed } from './texture';
+import { fitThroughFocus, type ThroughFocus } from './throughFocus';
+
+export interface FocusFrame extends ThroughFocus {
+  /** To what was aimed at, mm from the pupil. */
+  readonly distanceMm: number;
+  /** The plane behind it; negative in front. */
+  readonly offsetMm: number;
+  /** The same on the sensor, and its standard deviation, µm. */
+  readonly offsetUm: number;
+  readonly sdUm: number;
+  /** How far the upright half is turned out of the plane of the sensor, degrees. */
+  readonly tiltDeg: number;
+  /** How far the leaning half reaches before what was aimed at, and behind, mm. */
+  readonly wings: { readonly frontMm: number; readonly behindMm: number };
+  /** Where the sheet lies in the picture, for showing it straight. */
+  readonly poses: { readonly upright: Pose; readonly leaning: Pose; readonly vPx: number };
+  /** Where on the leaning half it is sharpest, and where it is as far as what was aimed at; mm from its top; null off the sheet. */
+  readonly sharpestAtMm: number | null;
+  readonly aimedAtMm: number | null;
+}
+
+export type FocusProblem =
+  | 'noSheet'
+  | 'half'
+  | 'two'
+  | 'mirrored'
+  | 'small'
+  | 'askew'
+  | 'blown'
+  | 'dark'
+  | 'shortFront'
+  | 'shortBehind'
+  | 'flat'
+  | 'notSharp'
+  | 'unclear';
+
+/** Pixels a mm of sheet: with fewer the texture cannot be seen (chosen). */
+const leastPxPerMm = 3;
+/** From its nearest place to its furthest the leaning half must reach so far, mm, and make a disc so large, pixels; beyond the plane half of that (chosen). */
+const leastReach = { mm: 4, discPx: 4, endMm: 1 } as const;
+/** The worst a corner may lie off where the sheet says, in its deviations: else the paper is bent, or the focal length another (chosen). */
+const worstFit = 12;
+/** The most blur of its own with which anything is sharp, pixels as a standard deviation (chosen). */
+const softestOwnPx = 2.5;
+/** Discs that grow otherwise than optics say by more than these: another stop or focal length, or glare (chosen). */
+const slopes = { least: 0.6, most: 1.5 } as const;
+/** A lens that bends straight lines makes half a sheet beside the axis look turned by so much, degrees (chosen on simulated sheets, scripts/sheets.ts). */
+const tiltSdDeg = 0.8;
+/** Light of the paper between which it is neither dark nor cut off (chosen). */
+const lights = { dark: 0.06, blown: 0.97 } as const;
+/** The two halves' distances are known to this share of themselves (chosen on simulated sheets). */
+const distanceShare = 1.2e-4;
+/** Where the upright half is bare, mm from its upper left: between its markers and above the lashes. */
+const bare: Area = { x: 30, y: 28, width: 60, height: 16 };
+
+let printed: Printed | undefined;
+const printedTexture = (): Printed => (printed ??= { raster: rasterOf(focusHalves().leaning, 10), perMm: 10 });
+
+/** How many of a piece's markers were read. */
+const readIn = ({ markers }: Piece, ids: readonly number[]): number =>
+  markers.filter(({ id }) => ids.includes(id)).length;
+const readOf = (piece: Piece, found: readonly FoundMarker[]): number =>
+  readIn(
+    piece,
+    found.map(({ id }) => id)
+  );
+
+/** @param scale what a millimetre of the sheet really measures, mm: printers shrink */
+export function measureFocusFrame(picture: Gray, lens: Lens, fNumber: number, scale = 1): FocusFrame | FocusProblem {
+  // In millimetres of the sheet everything is as it should be, the lens and its pixels too.
+  const told = measured(
+    picture,
+    { ...lens, focalLengthMm: lens.focalLengthMm / scale, pixelMm: lens.pixelMm / scale },
+    fNumber
+  );
+  if (typeof told === 'string') return told;
+  const { frontMm, behindMm } = told.wings;
+  return {
+    ...told,
+    ...{ planeMm: told.planeMm * scale, sdMm: told.sdMm * scale, distanceMm: told.distanceMm * scale },
+    ...{ offsetMm: told.offsetMm * scale, offsetUm: told.offsetUm * scale, sdUm: told.sdUm * scale },
+    wings: { frontMm: frontMm * scale, behindMm: behindMm * scale },
+    poses: told.poses
+  };
+}
+
+function measured(picture: Gray, lens: Lens, fNumber: number): FocusFrame | FocusProblem {
+  const { upright, leaning } = focusHalves();
+  const { markers: found, twice } = findMarkers(
+    picture,
+    (ids) => readIn(upright, ids) + readIn(leaning, ids) === upright.markers.length + leaning.markers.length
+  );
+  const own = [...upright.markers, ...leaning.markers].map(({ id }) => id);
+  if (twice.some((id) => own.includes(id))) return 'two';
+  if (readOf(upright, found) + readOf(leaning, found) === 0)
+    return found.length === 0 && findMarkers(mirrored(picture)).markers.length > 0 ? 'mirrored' : 'noSheet';
+  const standing = completed(picture, upright, found, lens);
+  const first = poseFrom(matchesOf(upright, standing), lens);
+  if (!first || standing.length < 3) return 'half';
+  const distanceMm = placed(first, aim)[2];
+  const vPx = projectionPx(lens, distanceMm);
+  const front = poseFrom(matchesOf(upright, standing), lens, vPx);
+  const back = poseFrom(matchesOf(leaning, completed(picture, leaning, found, lens, vPx)), lens, vPx);
+  if (!front || !back) return 'half';
+  const tiltDeg = tiltOf(front);
+  const aimedMm = placed(front, aim)[2];
+  if (vPx / aimedMm < leastPxPerMm) return 'small';
+  if (front.rms > worstFit || back.rms > worstFit) return 'unclear';
+  if (tiltDeg > squareDeg + tiltSdDeg) return 'askew';
+  const light = lightOf(picture, front, lens, vPx);
+  if (light > lights.blown) return 'blown';
+  if (light < lights.dark) return 'dark';
+  const { x, y, width, height } = texture;
+  const depths = [y, y + height].map((at) => placed(back, { x: x + width / 2, y: at })[2]);
+  const [nearest, furthest] = [Math.min(...depths), Math.max(...depths)];
+  const wings = { frontMm: aimedMm - nearest, behindMm: furthest - aimedMm };
+  const perVergence = (lens.focalLengthMm / fNumber) * vPx;
+  const discAt = (mm: number) => perVergence * Math.abs(1 / aimedMm - 1 / (aimedMm + mm));
+  if (furthest - nearest < leastReach.mm || discAt(furthest - nearest) < leastReach.discPx) return 'flat';
+  const fit = fitThroughFocus(windowsOf(picture, back, printedTexture(), lens, vPx), perVergence);
+  if (!fit) return 'unclear';
+  if (fit.ownPx > softestOwnPx) return 'notSharp';
+  // Both sides must be there: a plane at the end of the paper may lie anywhere beyond.
+  const beyond = (mm: number) => perVergence * Math.abs(1 / fit.planeMm - 1 / mm);
+  if (fit.planeMm <= nearest + leastReach.endMm || beyond(nearest) < leastReach.discPx / 2) return 'shortFront';
+  if (fit.planeMm >= furthest - leastReach.endMm || beyond(furthest) < leastReach.discPx / 2) return 'shortBehind';
+  if (fit.slope < slopes.least || fit.slope > slopes.most) return 'unclear';
+  const optics = { focalLengthMm: lens.focalLengthMm, pupilMagnification: 1, meantMm: aimedMm };
+  const offsetMm = fit.planeMm - aimedMm;
+  const sdMm = Math.hypot(fit.sdMm, distanceShare * aimedMm);
+  const offsetUm = errorUm(optics, fit.planeMm);
+  const perMm = (errorUm(optics, aimedMm + 1) - errorUm(optics, aimedMm - 1)) / 2;
+  const atDepth = (mm: number): number | null => {
+    const [top = 0, bottom = 0] = depths;
+    const share = (mm - top) / (bottom - top);
+    return share >= 0 && share <= 1 ? y + share * height : null;
+  };
+  return {
+    ...fit,
+    ...{ sdMm, offsetMm, offsetUm, sdUm: sdMm * perMm, distanceMm: aimedMm, tiltDeg, wings },
+    poses: { upright: front, leaning: back, vPx },
+    sharpestAtMm: atDepth(fit.planeMm),
+    aimedAtMm: atDepth(aimedMm)
+  };
+}
+
+/** How bright its white is, where nothing is printed. */
+function lightOf({ width, height, light }: Gray, pose: Pose, lens: Lens, vPx: number): number {
+  const places = cross(range(bare.x, bare.x + bare.width), range(bare.y, bare.y + bare.height));
+  const values = places.flatMap(([x, y]) => {
+    const px = projected(pose, { x, y }, lens, vPx);
+    const [column, row] = [Math.round(px.x), Math.round(px.y)];
+    return column >= 0 && row >= 0 && column < width && row < height ? [light[row * width + column] ?? 0] : [];
+  });
+  return quantile(values, 0.9) ?? 0;
+}
+
+/**
+ * How far the leaning half is to be moved away from the lens (negative: towards it) so that both its wings reach alike, mm; null where both
+ * reach `depthMm` or more already.
+ */
+export const wingShift = (
+  { wings: { frontMm, behindMm } }: Pick<FocusFrame, 'wings'>,
+  depthMm: number
+): number | null => (Math.min(frontMm, behindMm) >= depthMm ? null : (frontMm - behindMm) / 2);

@@ -1,0 +1,102 @@
+/** A series of frames of the focus sheet: where this body and lens focus, and how they scatter. */
+import { mean as meanOf, variance } from 'd3-array';
+import { learn, type Estimate, type Learned } from '../record/learn';
+import type { FocusShot } from './schema';
+
+export type FocusVerdict = 'few' | 'onTheMark' | 'front' | 'behind' | 'scattered';
+
+export interface FocusResult extends Learned {
+  readonly verdict: FocusVerdict;
+  /** Mean from near and from far, µm; null where one of them was not tried. */
+  readonly approach: { readonly near: number; readonly far: number; readonly differ: boolean } | null;
+  /** The offset at several distances, µm; the bias is a constant only where they agree. */
+  readonly byDistance: readonly { readonly distanceMm: number; readonly frames: number; readonly um: number }[];
+  readonly changesWithDistance: boolean;
+  /** Frames more until the bias is known to a fifth of the depth that is allowed; 0 where it is. */
+  readonly more: number;
+}
+
+/** With fewer nothing is said: one frame is the spread as much as the bias (chosen). */
+export const leastShots = 6;
+/** A bias as large as this share of what is allowed shows nowhere; known to that share it is known well; so much of it, a spread is large (chosen). */
+const shares = { shows: 1 / 20, known: 1 / 5, scatters: 1 / 2 } as const;
+/** A bias under test is as good as free: this many times the spread one expects. */
+const biasTimes = 20;
+const leastSpreadUm = 0.5;
+/** Frames the prior is worth: a test of ten says more than a guess (chosen). */
+const priorWorth = 2;
+/** Standard deviations between two means for them to differ (chosen). */
+const apart = 2.5;
+
+/**
+ * @param usualUm the spread one expects of this kit; @param allowedUm how far the plane may err before the disc is larger than allowed
+ * @throws RangeError without shots
+ */
+export function focusResult(shots: readonly FocusShot[], usualUm: number, allowedUm: number): FocusResult {
+  if (shots.length === 0) throw new RangeError('A test without frames.');
+  const spreadUm = Math.max(leastSpreadUm, usualUm);
+  const observations = shots.map(({ offsetUm, sdUm }) => ({
+    parts: [{ q: offsetUm, tau: sdUm, share: 1 }],
+    swayUm: 0
+  }));
+  const learned = learn(observations, { biasUm: biasTimes * spreadUm, spreadUm, frames: priorWorth });
+  const groups = byDistance(shots);
+  const changesWithDistance = groups.some((one) => groups.some((other) => differ(one.shots, other.shots)));
+  const halfWidth = (learned.bias.high - learned.bias.low) / 2;
+  const wished = allowedUm * shares.known;
+  const needed = Math.ceil(shots.length * (halfWidth / wished) ** 2);
+  return {
+    ...learned,
+    verdict: verdictOf(learned, allowedUm, shots.length),
+    approach: approachOf(shots),
+    byDistance: groups.map(({ distanceMm, shots: own }) => ({ distanceMm, frames: own.length, um: mean(own) })),
+    changesWithDistance,
+    more: Math.max(0, leastShots - shots.length, needed - shots.length)
+  };
+}
+
+/** Off only where the interval leaves the mark out and it matters: a twentieth of what is allowed shows nowhere. */
+function verdictOf(
+  { bias, spread }: { readonly bias: Estimate; readonly spread: Estimate },
+  allowedUm: number,
+  count: number
+): FocusVerdict {
+  if (count < leastShots) return 'few';
+  const off = (bias.low > 0 || bias.high < 0) && Math.abs(bias.value) > allowedUm * shares.shows;
+  if (spread.value > Math.abs(bias.value) && spread.value > allowedUm * shares.scatters) return 'scattered';
+  return off ? (bias.value > 0 ? 'behind' : 'front') : 'onTheMark';
+}
+
+const um = ({ offsetUm }: FocusShot): number => offsetUm;
+const mean = (shots: readonly FocusShot[]): number => meanOf(shots, um) ?? NaN;
+/** Of a mean, as a variance; one frame tells none. */
+const ofMean = (shots: readonly FocusShot[]): number => (variance(shots, um) ?? Infinity) / shots.length;
+
+const differ = (one: readonly FocusShot[], other: readonly FocusShot[]): boolean =>
+  one.length > 2 &&
+  other.length > 2 &&
+  Math.abs(mean(one) - mean(other)) > apart * Math.sqrt(ofMean(one) + ofMean(other));
+
+function approachOf(shots: readonly FocusShot[]): FocusResult['approach'] {
+  const [near, far] = [shots.filter(({ from }) => from === 'near'), shots.filter(({ from }) => from === 'far')];
+  if (near.length === 0 || far.length === 0) return null;
+  return { near: mean(near), far: mean(far), differ: differ(near, far) };
+}
+
+/** Distances further apart than a quarter are two. */
+const sameDistance = 1.25;
+
+function byDistance(
+  shots: readonly FocusShot[]
+): { readonly distanceMm: number; readonly shots: readonly FocusShot[] }[] {
+  const groups: FocusShot[][] = [];
+  for (const shot of [...shots].sort((a, b) => a.distanceMm - b.distanceMm)) {
+    const last = groups[groups.length - 1];
+    if (last?.[0] && shot.distanceMm / last[0].distanceMm < sameDistance) last.push(shot);
+    else groups.push([shot]);
+  }
+  return groups.map((own) => ({
+    distanceMm: meanOf(own, ({ distanceMm }) => distanceMm) ?? NaN,
+    shots: own
+  }));
+}

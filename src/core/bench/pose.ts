@@ -1,0 +1,215 @@
+/** Where a piece of paper lies before the lens, from the markers on it. */
+import { Matrix, solve } from 'ml-matrix';
+import { degrees } from '../geometry/vector';
+import { imageDistance } from '../optics/thinLens';
+import type { Gray, Point } from './gray';
+import { markerAt, type FoundMarker } from './markers';
+import type { Piece, PlacedMarker } from './sheets';
+
+export interface Lens {
+  readonly focalLengthMm: number;
+  readonly pixelMm: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** From a place on the paper, mm, to one before the lens, mm from the pupil: x to the right, y down, z away. */
+export interface Pose {
+  /** Rotation, row by row. */
+  readonly r: readonly number[];
+  readonly t: readonly [number, number, number];
+}
+
+export interface Match {
+  readonly mm: Point;
+  readonly px: Point;
+  readonly sdPx: number;
+}
+
+/** Clockwise from the upper left, mm. */
+const cornersOf = ({ x, y, side }: Omit<PlacedMarker, 'id'>): Point[] => [
+  { x, y },
+  { x: x + side, y },
+  { x: x + side, y: y + side },
+  { x, y: y + side }
+];
+
+/** The markers of a piece, those too blurred to be read found by those that are. */
+export function completed(
+  picture: Gray,
+  piece: Piece,
+  found: readonly FoundMarker[],
+  lens: Lens,
+  focusedPx?: number
+): FoundMarker[] {
+  let own = found.filter(({ id }) => piece.markers.some((marker) => marker.id === id));
+  for (let round = 0; round < 2; round++) {
+    const pose = poseFrom(matchesOf(piece, own), lens, focusedPx);
+    if (!pose) return own;
+    const vPx = focusedPx ?? projectionPx(lens, pose.t[2]);
+    const rest = piece.markers.filter(({ id }) => !own.some((marker) => marker.id === id));
+    const more = rest.flatMap(({ id, ...marker }) => {
+      const corners = cornersOf(marker).map((mm) => projected(pose, mm, lens, vPx));
+      const inside = corners.every(
+        (px) => px.x > 2 && px.y > 2 && px.x < picture.width - 3 && px.y < picture.height - 3
+      );
+      return (inside && markerAt(picture, id, corners)) || [];
+    });
+    if (more.length === 0) return own;
+    own = [...own, ...more];
+  }
+  return own;
+}
+
+/** The corners of all markers of a piece that were found. */
+export function matchesOf({ markers }: Piece, found: readonly FoundMarker[]): Match[] {
+  return markers.flatMap(({ id, ...marker }) => {
+    const seen = found.find((one) => one.id === id);
+    return seen
+      ? cornersOf(marker).flatMap((mm, index) => {
+          const px = seen.corners[index];
+          return px ? [{ mm, px, sdPx: seen.sdPx }] : [];
+        })
+      : [];
+  });
+}
+
+export const placed = ({ r, t }: Pose, { x, y }: Point): readonly [number, number, number] => [
+  (r[0] ?? 0) * x + (r[1] ?? 0) * y + t[0],
+  (r[3] ?? 0) * x + (r[4] ?? 0) * y + t[1],
+  (r[6] ?? 0) * x + (r[7] ?? 0) * y + t[2]
+];
+
+/** The focal length in pixels, as far behind the pupil as the picture lies. */
+export const projectionPx = ({ focalLengthMm, pixelMm }: Lens, distanceMm: number): number =>
+  imageDistance(focalLengthMm, distanceMm) / pixelMm;
+
+export function projected(pose: Pose, mm: Point, { width, height }: Lens, vPx: number): Point {
+  const [x, y, z] = placed(pose, mm);
+  return { x: (width - 1) / 2 + (vPx * x) / z, y: (height - 1) / 2 + (vPx * y) / z };
+}
+
+/** Square within so much, a sheet or a wall is measured, degrees. */
+export const squareDeg = 2;
+
+/** How the piece is turned out of the plane of the sensor, degrees. */
+export const tiltOf = ({ r }: Pose): number => degrees(Math.acos(Math.min(1, Math.abs(r[8] ?? 1))));
+
+/**
+ * @param focusedPx the distance of the picture behind the pupil, pixels, where it is known from what was focused on; else as if it were this piece
+ * @returns `rms`: how far the corners lie from where they should, in their standard deviations; null where the corners make no plane before the lens
+ */
+export function poseFrom(
+  matches: readonly Match[],
+  lens: Lens,
+  focusedPx?: number
+): (Pose & { readonly rms: number }) | null {
+  if (matches.length < 4) return null;
+  let vPx = focusedPx ?? lens.focalLengthMm / lens.pixelMm;
+  let pose: Pose | null = null;
+  for (let round = 0; round < 3; round++) {
+    pose = fromHomography(matches, lens, vPx);
+    if (!pose || pose.t[2] < 2 * lens.focalLengthMm) return null;
+    pose = polished(pose, matches, lens, vPx);
+    if (pose.t[2] < 2 * lens.focalLengthMm) return null;
+    vPx = focusedPx ?? projectionPx(lens, pose.t[2]);
+  }
+  if (!pose) return null;
+  const last = polished(pose, matches, lens, vPx);
+  const errors = residuals(last, matches, lens, vPx);
+  const rms = Math.sqrt(errors.reduce((sum, error) => sum + error * error, 0) / matches.length);
+  return Number.isFinite(rms) ? { ...last, rms } : null;
+}
+
+/** The plane's homography, its eighth number one, by least squares; then the rotation nearest to it (Zhang 2000, section 3.1). */
+function fromHomography(matches: readonly Match[], { width, height }: Lens, vPx: number): Pose | null {
+  const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];
+  const rows: number[][] = [];
+  const right: number[] = [];
+  const scale = 100;
+  for (const { mm, px } of matches) {
+    const [X, Y] = [mm.x / scale, mm.y / scale];
+    const [u, v] = [(px.x - cx) / vPx, (px.y - cy) / vPx];
+    rows.push([X, Y, 1, 0, 0, 0, -u * X, -u * Y], [0, 0, 0, X, Y, 1, -v * X, -v * Y]);
+    right.push(u, v);
+  }
+  let h: number[];
+  try {
+    h = solve(new Matrix(rows), Matrix.columnVector(right), true).to1DArray();
+  } catch {
+    return null;
+  }
+  const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0, g = 0, i = 0] = h;
+  const [one, two] = [[a, d, g].map((value) => value / scale), [b, e, i].map((value) => value / scale)];
+  const size = (norm(one) + norm(two)) / 2;
+  if (!(size > 0)) return null;
+  const r1 = one.map((value) => value / norm(one));
+  const along = dot(r1, two);
+  const rest = two.map((value, index) => value - along * (r1[index] ?? 0));
+  const r2 = rest.map((value) => value / norm(rest));
+  const [x1 = 0, y1 = 0, z1 = 0] = r1;
+  const [x2 = 0, y2 = 0, z2 = 0] = r2;
+  const r3 = [y1 * z2 - z1 * y2, z1 * x2 - x1 * z2, x1 * y2 - y1 * x2] as const;
+  return { r: [x1, x2, r3[0], y1, y2, r3[1], z1, z2, r3[2]], t: [c / size, f / size, 1 / size] };
+}
+
+const dot = (a: readonly number[], b: readonly number[]): number =>
+  a.reduce((sum, value, index) => sum + value * (b[index] ?? 0), 0);
+const norm = (a: readonly number[]): number => Math.sqrt(dot(a, a));
+
+function residuals(pose: Pose, matches: readonly Match[], lens: Lens, vPx: number): number[] {
+  return matches.flatMap(({ mm, px, sdPx }) => {
+    const at = projected(pose, mm, lens, vPx);
+    return [(at.x - px.x) / sdPx, (at.y - px.y) / sdPx];
+  });
+}
+
+/** A rotation turned further about an axis, by as many radians as it is long (Rodrigues). */
+export function turned(r: readonly number[], [wx, wy, wz]: readonly [number, number, number]): number[] {
+  const angle = Math.hypot(wx, wy, wz);
+  if (angle < 1e-15) return [...r];
+  const [x, y, z] = [wx / angle, wy / angle, wz / angle];
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const q = [
+    c + x * x * (1 - c),
+    x * y * (1 - c) - z * s,
+    x * z * (1 - c) + y * s,
+    y * x * (1 - c) + z * s,
+    c + y * y * (1 - c),
+    y * z * (1 - c) - x * s,
+    z * x * (1 - c) - y * s,
+    z * y * (1 - c) + x * s,
+    c + z * z * (1 - c)
+  ];
+  return Array.from({ length: 9 }, (_, index) => {
+    const [row, column] = [Math.floor(index / 3), index % 3];
+    return [0, 1, 2].reduce((sum, k) => sum + (q[row * 3 + k] ?? 0) * (r[k * 3 + column] ?? 0), 0);
+  });
+}
+
+/** Least squares of the reprojection, by Gauss and Newton. */
+function polished(start: Pose, matches: readonly Match[], lens: Lens, vPx: number): Pose {
+  let pose = start;
+  for (let round = 0; round < 6; round++) {
+    const now = residuals(pose, matches, lens, vPx);
+    const steps = [1e-5, 1e-5, 1e-5, 1e-2, 1e-2, 1e-2];
+    const moved = (by: readonly number[]): Pose => {
+      const [a = 0, b = 0, c = 0, x = 0, y = 0, z = 0] = by;
+      const { t } = pose;
+      return { r: turned(pose.r, [a, b, c]), t: [t[0] + x, t[1] + y, t[2] + z] };
+    };
+    const columns = steps.map((step, index) => {
+      const there = residuals(moved(steps.map((_, other) => (other === index ? step : 0))), matches, lens, vPx);
+      return there.map((value, at) => (value - (now[at] ?? 0)) / step);
+    });
+    const jacobian = new Matrix(now.map((_, row) => columns.map((column) => column[row] ?? 0)));
+    let by: number[];
+    try {
+      by = solve(jacobian, Matrix.columnVector(now.map((value) => -value)), true).to1DArray();
+    } catch {
+      return pose;
+    }
+    pose = moved(by);
+  }
+  return pose;
+}

@@ -1,0 +1,133 @@
+/**
+ * Where the plane of focus lies among windows of texture at many depths: what each lets through is that of a disc that grows with its distance
+ * from the plane, of the lens's own blur, and noise. One fit over all of them, both sides together.
+ */
+import { quantile } from 'd3-array';
+import { levenbergMarquardt } from 'ml-levenberg-marquardt';
+import { Matrix, inverse } from 'ml-matrix';
+import { discTransfer } from '../optics/discTransfer';
+import { frequencies, type Window } from './texture';
+
+export interface ThroughFocus {
+  /** Where the plane lies, mm from the pupil, and its standard deviation. */
+  readonly planeMm: number;
+  readonly sdMm: number;
+  /** The lens's own blur in the plane, as a standard deviation, pixels. */
+  readonly ownPx: number;
+  /** Pixels of disc a mm of depth, as measured over as computed: 1 where optics and distances agree. */
+  readonly slope: number;
+}
+
+/** Five, in this order; the plane as so many times `planeStep` from where the search began, so that all are of the size of one. */
+type Parameters = readonly [plane: number, slope: number, own: number, amplitude: number, noise: number];
+
+/** mm. */
+const planeStep = 10;
+/** What is known beforehand: the disc from optics to within a tenth (f-numbers and focal lengths are rounded), as an observation. */
+const slopeSd = 0.1;
+/** How far what is let through may lie from the model, as a share of itself and of the most there is (chosen on simulated sheets). */
+const unlike = { ofItself: 0.12, ofMost: 0.03 } as const;
+/** Windows overlap and bins of one window err together: so many of them say what one would (chosen on simulated sheets). */
+const oversampled = 4;
+/** With fewer windows there is no curve. */
+const leastWindows = 12;
+/** Starts: places evenly over all depths, and blurs of the lens, pixels. */
+const starts = { planes: 41, own: [0.4, 0.9] } as const;
+/** Three places stand for a window's depths, in standard deviations: they have the same variance. */
+const places = [-Math.sqrt(1.5), 0, Math.sqrt(1.5)] as const;
+const bounds = { slope: [0.3, 3], own: [0.05, 3], amplitude: [1e-6, 1e6], noise: [0, 1e6] } as const;
+const differences = [2e-3, 1e-3, 1e-3, 1e-4, 1e-5] as const;
+
+/** @param perVergence pixels of disc for a unit of difference in vergence, 1/mm; @returns null where too little is to be seen */
+export function fitThroughFocus(windows: readonly Window[], perVergence: number): ThroughFocus | null {
+  const told = windows.filter(({ through }) => through.every(Number.isFinite));
+  if (told.length < leastWindows) return null;
+  const depths = told.map(({ depthMm }) => depthMm);
+  const [nearest, furthest] = [Math.min(...depths), Math.max(...depths)];
+  const values = told.flatMap(({ through }) => through);
+  const [most, least] = [quantile(values, 0.98) ?? 1, quantile(values, 0.02) ?? 0];
+  // Each by its own deviation; the slope's own comes last.
+  const sds = values.map((value) => unlike.ofItself * value + unlike.ofMost * most);
+  const seen = [...values.map((value, index) => value / (sds[index] ?? 1)), 1 / slopeSd];
+  const middle = (nearest + furthest) / 2;
+  const planeOf = (times: number) => middle + planeStep * times;
+  const modelled = ([times, slope, own, amplitude, noise]: Parameters): number[] => {
+    const plane = planeOf(times);
+    const all = told.flatMap(({ depthMm, depthSdMm }) => {
+      const discs = places.map(
+        (place) => slope * perVergence * Math.abs(1 / plane - 1 / (depthMm + place * depthSdMm))
+      );
+      return frequencies.map((nu) => {
+        const power = discs.reduce((sum, b) => sum + discTransfer(b, nu) ** 2, 0) / discs.length;
+        return amplitude * Math.exp(-((2 * Math.PI * own * nu) ** 2)) * power + noise;
+      });
+    });
+    return [...all.map((value, index) => value / (sds[index] ?? 1)), slope / slopeSd];
+  };
+  const squares = (parameters: Parameters): number =>
+    modelled(parameters).reduce((sum, value, index) => sum + (value - (seen[index] ?? 0)) ** 2, 0);
+  let [start, cost]: [Parameters | null, number] = [null, Infinity];
+  for (let step = 0; step < starts.planes; step++)
+    for (const own of starts.own) {
+      const plane = nearest + ((furthest - nearest) * step) / (starts.planes - 1);
+      const tried: Parameters = [(plane - middle) / planeStep, 1, own, most, Math.max(least, 1e-6) / 2];
+      const now = squares(tried);
+      if (now < cost) [start, cost] = [tried, now];
+    }
+  if (!start) return null;
+  const least5 = [
+    (nearest - middle) / planeStep,
+    ...[bounds.slope, bounds.own, bounds.amplitude, bounds.noise].map(([low]) => low)
+  ];
+  const most5 = [
+    (furthest - middle) / planeStep,
+    ...[bounds.slope, bounds.own, bounds.amplitude, bounds.noise].map(([, high]) => high)
+  ];
+  const { parameterValues } = levenbergMarquardt(
+    { x: seen.map((_, index) => index), y: seen },
+    (parameters) => {
+      const all = modelled(asParameters(parameters));
+      return (index) => all[index] ?? 0;
+    },
+    {
+      initialValues: [...start],
+      ...{ minValues: least5, maxValues: most5, gradientDifference: [...differences] },
+      ...{ damping: 0.01, maxIterations: 20, errorTolerance: 0 }
+    }
+  );
+  const found = asParameters(parameterValues);
+  const left = squares(found);
+  const variance = varianceOfFirst(modelled, found);
+  if (variance === null) return null;
+  const scale = left / Math.max(1, seen.length - found.length);
+  return {
+    planeMm: planeOf(found[0]),
+    sdMm: planeStep * Math.sqrt(variance * scale * oversampled),
+    slope: found[1],
+    ownPx: found[2]
+  };
+}
+
+const asParameters = ([plane = 0, slope = 1, own = 0.5, amplitude = 1, noise = 0]: readonly number[]): Parameters => [
+  plane,
+  slope,
+  own,
+  amplitude,
+  noise
+];
+
+/** Of the first parameter, for deviations of one: from how the model changes with each of them. */
+function varianceOfFirst(modelled: (parameters: Parameters) => number[], at: Parameters): number | null {
+  const now = modelled(at);
+  const columns = differences.map((step, index) => {
+    const there = modelled(asParameters(at.map((value, other) => (other === index ? value + step : value))));
+    return there.map((value, row) => (value - (now[row] ?? 0)) / step);
+  });
+  const jacobian = new Matrix(columns).transpose();
+  try {
+    const variance = inverse(jacobian.transpose().mmul(jacobian)).get(0, 0);
+    return variance >= 0 ? variance : null;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,68 @@
+import { describe, expect, it } from 'vitest';
+import { focusResult } from '../bench/focusTest';
+import type { FocusShot } from '../bench/schema';
+import { stopVerdict, type StopRow } from '../bench/stopSeries';
+import { errorUm } from '../record/observe';
+import { seededNormal } from '../testing/random';
+import { focusWords, lostWords, offsetWords, overshootWords, shortLength, stopsWords } from './bench';
+
+const um = (mm: number) => errorUm({ focalLengthMm: 85, pupilMagnification: 1, meantMm: 2100 }, 2100 + mm);
+const normal = seededNormal(3);
+const shots = (mm: number, spreadMm: number, count = 12): FocusShot[] =>
+  Array.from({ length: count }, (_, index) => {
+    const offsetMm = mm + spreadMm * normal();
+    return {
+      ...{ file: 'a.jpg', takenMs: 0, from: index % 2 ? 'far' : 'near', distanceMm: 2100, offsetMm, sdMm: 0.3 },
+      ...{ offsetUm: um(offsetMm), sdUm: 0.5 }
+    };
+  });
+const told = { lens: '85 mm f/1.4', f: 85, distanceMm: 2100, unit: 'metric', frames: 12, allowedUm: 42 } as const;
+const said = (of: readonly FocusShot[]) => focusWords(focusResult(of, 10, 42), { ...told, frames: of.length });
+
+describe('the Bench in words', () => {
+  it('says how far, which way, how sure, and what to try', () => {
+    const behind = said(shots(9, 1.5));
+    expect(behind.title).toBe('85 mm f/1.4 focuses 9 mm behind, every time.');
+    expect(behind.detail).toMatch(
+      /^12 frames at 2.1 m: 9 mm behind ± \d(\.\d)? mm nine times in ten, each frame scattering by /
+    );
+    expect(behind.advice).toContain('towards the front: half of what seems needed');
+    expect(said(shots(-9, 1.5)).advice).toContain('towards the back');
+    expect(said(shots(0.1, 1)).title).toBe('85 mm f/1.4 is on the mark.');
+    expect(said(shots(1, 20)).advice).toContain('Fine adjustment will not help');
+    expect(said(shots(9, 2, 2)).title).toContain('too few frames');
+    expect(said(shots(9, 2, 2)).more).toMatch(/frames more would tell/);
+    const two = [...shots(9, 1, 6), ...shots(1, 1, 6).map((one) => ({ ...one, distanceMm: 5000 }))];
+    expect(said(two).advice).toContain('changes with the distance');
+  });
+
+  it('says lengths in millimetres where they count, and what share of frames is lost', () => {
+    expect([shortLength(0.44, 'metric'), shortLength(9.4, 'metric'), shortLength(230, 'metric')]).toEqual(['0.4 mm', '9 mm', '23 cm']); // prettier-ignore
+    expect(offsetWords(um(-9), 85, 2100, 'metric')).toBe('9 mm in front');
+    const estimate = (value: number) => ({ value, low: value, high: value });
+    // Two tails of a normal beyond one deviation: 0.317.
+    expect(lostWords({ bias: estimate(0), spread: estimate(42) }, 42)).toContain('3 frames in ten');
+    expect(lostWords({ bias: estimate(0), spread: estimate(21) }, 42)).toContain('one frame in 22');
+    expect(lostWords({ bias: estimate(60), spread: estimate(5) }, 42)).toContain('Most frames');
+    expect(lostWords({ bias: estimate(0), spread: estimate(5) }, 42)).toContain('Hardly a frame');
+  });
+
+  const sharp = (lpPerMm: number) => ({ lpPerMm, standing: null, lying: null, risePx: 1.5, edges: 4, sd: 0 });
+  const row = (fNumber: number, centre: number, corner: number): StopRow => ({
+    ...{ fNumber, frames: 1, overshoot: 0, middle: null },
+    centre: sharp(centre),
+    corner: sharp(corner)
+  });
+  it('says which stop is best where, and which lose how much', () => {
+    const words = stopsWords(
+      stopVerdict([row(1.8, 30, 14), row(2.8, 50, 26), row(4, 62, 40), row(5.6, 60, 48), row(16, 33, 28)], 0.006)
+    );
+    expect(words.title).toBe('Best at f/4 in the centre, f/5.6 to the corners.');
+    expect(words.detail).toBe(
+      'It loses in the centre 52 % at f/1.8, in the corners up to 71 % from f/1.8 to f/2.8. Keep faces out of the corners there.'
+    );
+    expect(stopsWords(stopVerdict([row(2, 50, 45), row(4, 55, 50)], 0.006)).detail).toBe('No stop is weak anywhere.');
+    expect(stopsWords(stopVerdict([row(2, 5, 4)], 0.006)).title).toContain('says nothing of the lens');
+    expect(overshootWords(0.123)).toContain('12 %');
+  });
+});

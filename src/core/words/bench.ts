@@ -1,0 +1,194 @@
+/** The Bench in words: what a picture lacks, where a lens focuses, and which stops are good. */
+import type { EdgeFrameProblem } from '../bench/edgeFrame';
+import type { FocusProblem } from '../bench/focusFrame';
+import type { FocusResult } from '../bench/focusTest';
+import type { Zone } from '../bench/schema';
+import type { NotWritten, StopVerdict } from '../bench/stopSeries';
+import { atDistanceMm } from '../record/groups';
+import { normalCdf } from '../statistics/normal';
+import { formatLength, type LengthUnit } from './length';
+
+export const focusProblems: Readonly<Record<FocusProblem, string>> = {
+  noSheet: 'No focus sheet is to be seen. All markers must be in the picture, and at least 60 pixels wide.',
+  half: 'Only half the sheet is to be seen: both halves must be in the picture, with their markers.',
+  two: 'There are two focus sheets in it. Which is meant?',
+  mirrored: 'The picture is mirrored. Nothing is measured from it.',
+  small: 'The sheet is too small: go nearer, until it fills a third of the picture.',
+  askew: 'The upright half is not square to the lens: turn it until its sides run alike, within 2°.',
+  blown: 'The paper is blown out: expose a stop less.',
+  dark: 'It is too dark to measure: expose two stops more.',
+  shortFront: 'The plane lies before the leaning half, or at its very end: move the leaning half towards the lens.',
+  shortBehind: 'The plane lies behind the leaning half, or at its very end: move the leaning half away from the lens.',
+  flat: 'The leaning half hardly leans: lean it back by about 45°.',
+  notSharp: 'Nothing on the leaning half is sharp: it was shaken, or focused far elsewhere.',
+  unclear: 'What is seen does not fit one plane: bent paper, glare, or another focal length than said.'
+};
+
+export const edgeProblems: Readonly<Record<EdgeFrameProblem, string>> = {
+  noSheet: 'No page of the edge sheet is to be seen with three of its markers.',
+  two: 'A page is in it twice.',
+  mirrored: 'The picture is mirrored. Nothing is measured from it.',
+  small: 'The pages are too small: go nearer.',
+  noEdges: 'None of its edges can be measured: blown out, cut off, or far out of focus.',
+  askew: 'The lens is not square to the wall, by more than 2°.'
+};
+
+/** A distance that millimetres count in: "9 mm", "1.4 mm". */
+export function shortLength(mm: number, unit: LengthUnit): string {
+  if (unit !== 'metric' || mm >= 99.5) return formatLength(mm, unit);
+  return `${mm < 2.95 ? Number(mm.toFixed(1)) : Math.round(mm)} mm`;
+}
+
+/** An error on the sensor as it is at a distance: "9 mm behind". */
+export function offsetWords(um: number, f: number, distanceMm: number, unit: LengthUnit): string {
+  const mm = atDistanceMm(um, f, distanceMm);
+  return `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+}
+
+/** How many frames lie outside the sharp zone: "one frame in 6". */
+export function lostWords({ bias, spread }: Pick<FocusResult, 'bias' | 'spread'>, allowedUm: number): string {
+  const inside =
+    normalCdf((allowedUm - bias.value) / spread.value) - normalCdf((-allowedUm - bias.value) / spread.value);
+  const lost = 1 - inside;
+  if (lost < 0.005) return 'Hardly a frame lies outside the sharp zone for it.';
+  if (lost > 0.5) return 'Most frames lie outside the sharp zone.';
+  return lost > 0.2
+    ? `About ${Math.round(lost * 10)} frames in ten lie outside the sharp zone.`
+    : `About one frame in ${Math.round(1 / lost)} lies outside the sharp zone.`;
+}
+
+export interface FocusSaid {
+  readonly title: string;
+  readonly detail: string;
+  readonly advice: string;
+  readonly more: string;
+}
+
+interface Told {
+  readonly lens: string;
+  readonly f: number;
+  readonly distanceMm: number;
+  readonly unit: LengthUnit;
+  readonly frames: number;
+  /** Half the sharp zone on the sensor, µm. */
+  readonly allowedUm: number;
+}
+
+/** "This 85 focuses 9 mm behind, every time." */
+export function focusWords(result: FocusResult, { lens, f, distanceMm, unit, frames, allowedUm }: Told): FocusSaid {
+  const { bias, spread, verdict, approach, changesWithDistance, more } = result;
+  const at = (um: number) => Math.abs(atDistanceMm(um, f, distanceMm));
+  const half = at((bias.high - bias.low) / 2);
+  const where = offsetWords(bias.value, f, distanceMm, unit);
+  const counted = frames === 1 ? 'One frame' : `${frames} frames`;
+  const steady = spread.value < Math.abs(bias.value) / 3;
+  const title = {
+    few: `${lens}: too few frames to say`,
+    onTheMark: `${lens} is on the mark.`,
+    front: `${lens} focuses ${where}${steady ? ', every time' : ''}.`,
+    behind: `${lens} focuses ${where}${steady ? ', every time' : ''}.`,
+    scattered: `${lens} scatters more than it is off.`
+  }[verdict];
+  const detail = `${counted} at ${formatLength(distanceMm, unit)}: ${where} ± ${shortLength(half, unit)} nine times in ten, each frame scattering by ${shortLength(at(spread.value), unit)}. ${lostWords(result, allowedUm)}`;
+  const off = verdict === 'front' || verdict === 'behind';
+  const towards = bias.value > 0 ? 'front' : 'back';
+  const advice = changesWithDistance
+    ? 'It changes with the distance: one fine adjustment cannot mend both. Test at the distance you work at.'
+    : off
+      ? `Try the body’s fine adjustment towards the ${towards}: half of what seems needed, then test again. Bodies count in units of their own.`
+      : verdict === 'scattered'
+        ? 'Fine adjustment will not help: the scatter is larger than the bias.'
+        : verdict === 'onTheMark'
+          ? 'Nothing to adjust.'
+          : 'One frame is its scatter as much as its bias: refocus for each, from near and from far in turn.';
+  const approaches =
+    approach?.differ === true
+      ? ` From near it lies ${offsetWords(approach.near, f, distanceMm, unit)}, from far ${offsetWords(approach.far, f, distanceMm, unit)}: the way it is turned matters.`
+      : '';
+  return {
+    title,
+    detail: detail + approaches,
+    advice,
+    more:
+      more > 0 ? `${more === 1 ? 'One frame' : `${more} frames`} more would tell it to a fifth of the sharp zone.` : ''
+  };
+}
+
+const zoneWords: Readonly<Record<Zone, string>> = {
+  centre: 'in the centre',
+  middle: 'halfway out',
+  corner: 'in the corners'
+};
+
+/** "Best at f/4 in the middle, f/5.6 to the corners. Keep faces off the corners below f/2.8." */
+export function stopsWords({ bestCentre, bestCorner, avoid, unsound }: StopVerdict): {
+  readonly title: string;
+  readonly detail: string;
+} {
+  if (unsound)
+    return {
+      title: 'All of it is soft: this says nothing of the lens.',
+      detail:
+        'Out of focus, shaken, or not the lens that was chosen. Focus once with the magnifier, and take the series again.'
+    };
+  const reach = bestCorner?.zone === 'corner' ? 'to the corners' : 'halfway out';
+  const title =
+    bestCentre === null
+      ? 'The centre was not measured.'
+      : bestCorner?.fNumber === bestCentre
+        ? `Best at f/${bestCentre}, from the centre ${reach}.`
+        : `Best at f/${bestCentre} in the centre${bestCorner ? `, f/${bestCorner.fNumber} ${reach}` : ''}.`;
+  const best = bestCorner?.fNumber ?? bestCentre ?? 0;
+  const worst = (['centre', 'middle', 'corner'] as const).flatMap((zone) => {
+    // Diffraction takes from the smallest stops what nobody can mend: those are not meant.
+    const open = avoid.filter((one) => one.zone === zone && one.fNumber < best);
+    const [first, last] = [open[0], open[open.length - 1]];
+    return first && last
+      ? [{ zone, from: first.fNumber, to: last.fNumber, loses: Math.max(...open.map((one) => one.loses)) }]
+      : [];
+  });
+  const said = worst.map(({ zone, from, to, loses }) => {
+    const percent = `${Math.round(loses * 100)} %`;
+    return from === to
+      ? `${zoneWords[zone]} ${percent} at f/${from}`
+      : `${zoneWords[zone]} up to ${percent} from f/${from} to f/${to}`;
+  });
+  const outermost = worst[worst.length - 1];
+  const keep =
+    outermost && outermost.zone !== 'centre'
+      ? ` Keep faces out of the ${outermost.zone === 'corner' ? 'corners' : 'outer half'} there.`
+      : '';
+  return { title, detail: worst.length === 0 ? 'No stop is weak anywhere.' : `It loses ${said.join(', ')}.${keep}` };
+}
+
+/** What sharpening in the camera does to a figure. */
+export function overshootWords(overshoot: number): string {
+  return `Sharpened by the camera (${Math.round(overshoot * 100)} % beyond the edge): figures are higher than the lens’s own, and compare only with others developed alike.`;
+}
+
+export const notWrittenWords: Readonly<Record<NotWritten, string>> = {
+  unsound: 'Nothing is written to the lens from a series that is soft throughout.',
+  sharpened:
+    'Nothing is written to the lens from sharpened pictures: turn sharpening off, or develop a raw file without.',
+  gap: 'Stops are missing between: what lies there would be a guess. Take them too, then it can be written.',
+  notWide: 'The widest stop is missing: take it too, then it can be written.',
+  noCentre: 'The centre was not measured: hang a page there.'
+};
+
+/** Beyond these the steps of grey lie otherwise than printed: a curve of the camera's, or of the printer's (chosen). */
+const usualGamma = { from: 0.8, to: 1.25 } as const;
+
+/** What a tone curve does to a figure; nothing where it is as usual, or no steps were seen. */
+export const toneWords = (gamma: number | null): string =>
+  gamma === null || (gamma > usualGamma.from && gamma < usualGamma.to)
+    ? ''
+    : `The steps of grey lie otherwise than printed (exponent ${gamma.toFixed(1)}): with edges of so little contrast that shifts figures by a few per cent. Set the camera to a neutral curve.`;
+
+/** How a wing that is too short is mended: "Move the leaning half 12 mm towards the lens". */
+export const wingWords = (shiftMm: number | null, unit: LengthUnit): string =>
+  shiftMm === null
+    ? ''
+    : Math.abs(shiftMm) < leastShiftMm
+      ? 'Both wings are shorter than the sharp zone is deep: go nearer, or lean the half back further.'
+      : `One wing is shorter than the sharp zone is deep: move the leaning half ${shortLength(Math.abs(shiftMm), unit)} ${shiftMm < 0 ? 'towards' : 'away from'} the lens.`;
+const leastShiftMm = 3;

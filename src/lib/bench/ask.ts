@@ -1,0 +1,24 @@
+/** The way to the worker of the Bench. */
+import { WorkerClient, type CallOptions } from '../../workers/client';
+import type { BenchAsked, BenchWorker, EdgesOrder, EdgesRead, FocusOrder, FocusRead } from '../../workers/bench.worker';
+import { pixelsOf } from '$lib/frames/reader';
+
+const bench = new WorkerClient<BenchWorker>(
+  () => new Worker(new URL('../../workers/bench.worker.ts', import.meta.url), { type: 'module' }),
+  180_000
+);
+
+type Asked = Omit<BenchAsked, 'pixels'>;
+
+export const readFocus = async (file: Blob, asked: Asked, options: CallOptions): Promise<FocusRead> => {
+  const pixels = await pixelsOf(file, options);
+  return bench.call<FocusRead>(async (api) => api.focus(file, { ...asked, pixels }), options);
+};
+export const readEdges = async (file: Blob, asked: Asked, options: CallOptions): Promise<EdgesRead> => {
+  const pixels = await pixelsOf(file, options);
+  return bench.call<EdgesRead>(async (api) => api.edges(file, { ...asked, pixels }), options);
+};
+export const simulateFocus = (order: FocusOrder, options: CallOptions): Promise<Blob> =>
+  bench.call<Blob>(async (api) => api.simulateFocus(order), options);
+export const simulateEdges = (order: EdgesOrder, options: CallOptions): Promise<Blob> =>
+  bench.call<Blob>(async (api) => api.simulateEdges(order), options);

@@ -1,0 +1,190 @@
+/** The Bench off the main thread: sheets in pictures found and measured; the simulated camera's frames of them drawn. */
+import { expose } from 'comlink';
+import { standIn, withMetadata, type FrameFacts } from '../core/camera/metadata';
+import { bytesOf } from '../core/camera/sensor';
+import type { PictureFacts } from '../core/pictures/metadata';
+import { measureEdgeFrame, type EdgeFrame, type EdgeFrameProblem } from '../core/bench/edgeFrame';
+import { measureFocusFrame, type FocusFrame, type FocusProblem } from '../core/bench/focusFrame';
+import type { Gray, Point } from '../core/bench/gray';
+import { projected, type Lens, type Pose } from '../core/bench/pose';
+import { focusHalves } from '../core/bench/sheets';
+import { edgeShot, focusShot, type EdgeScene, type FocusScene } from '../core/bench/simulate';
+import { luminanceOf } from '../core/measure/luminance';
+import { seededRandom } from '../core/statistics/random';
+import { openPicture, type DecodedPixels } from '../faces/openPicture';
+
+/** What the kit says, where the file does not. */
+export interface BenchAsked {
+  /** The longer side of the sensor, mm. */
+  readonly sensorMm: number;
+  readonly focalLengthMm: number | null;
+  readonly fNumber: number | null;
+  /** What a millimetre of the printed sheet measures, mm. */
+  readonly scale: number;
+  readonly pixels: DecodedPixels | null;
+}
+
+export interface Shown {
+  readonly image: Blob;
+  readonly width: number;
+  readonly height: number;
+  /** Across the leaning half, as shares of the picture: as far as what was aimed at, and the sharpest; null off the sheet. */
+  readonly aimed: readonly [Point, Point] | null;
+  readonly sharpest: readonly [Point, Point] | null;
+}
+
+interface Told {
+  readonly facts: PictureFacts;
+  readonly focalLengthMm: number;
+  readonly fNumber: number;
+  readonly simulated: boolean;
+}
+
+type Unread = { readonly kind: 'unread'; readonly reason: string };
+export type FocusRead =
+  | Unread
+  | (Told & { readonly kind: 'problem'; readonly problem: FocusProblem })
+  | (Told & { readonly kind: 'measured'; readonly frame: Omit<FocusFrame, 'poses'>; readonly shown: Shown });
+export type EdgesRead =
+  | Unread
+  | (Told & { readonly kind: 'problem'; readonly problem: EdgeFrameProblem })
+  | (Told & { readonly kind: 'measured'; readonly frame: EdgeFrame; readonly pixelMm: number; readonly crop: Blob });
+
+/** The look of a sheet on the screen, pixels. */
+const shownPx = 900;
+
+interface Opened {
+  readonly told: Told;
+  readonly picture: Gray;
+  readonly lens: Lens;
+  readonly jpeg: (x: number, y: number, width: number, height: number, widest: number) => Promise<Blob>;
+  readonly close: () => void;
+}
+
+async function opened(file: Blob, asked: BenchAsked): Promise<Opened | string> {
+  const from = await openPicture(file, asked.pixels);
+  if (typeof from === 'string') return from;
+  const { picture: decoded, facts } = from;
+  const focalLengthMm = facts.focalLengthMm ?? asked.focalLengthMm;
+  const fNumber = facts.fNumber ?? asked.fNumber;
+  if (focalLengthMm === null || fNumber === null) {
+    decoded.close();
+    return focalLengthMm === null
+      ? 'It does not say with which focal length it was taken.'
+      : 'It does not say at which stop it was taken.';
+  }
+  const { width, height } = decoded;
+  const data = decoded.draw({ x: 0, y: 0, width, height }, { width, height });
+  const simulated = facts.make === standIn.make && facts.model === standIn.model;
+  // Others write the camera's pitch into pictures that were made smaller since.
+  const pixelMm = simulated && facts.pixelMm !== null ? facts.pixelMm : asked.sensorMm / Math.max(width, height);
+  const lens = { focalLengthMm, pixelMm, width, height };
+  return {
+    told: { facts, focalLengthMm, fNumber, simulated },
+    picture: { width, height, light: luminanceOf(data.data) },
+    lens,
+    jpeg: (x, y, w, h, widest) => {
+      const scale = Math.min(1, widest / w);
+      return decoded.jpeg(
+        { x, y, width: w, height: h },
+        { width: Math.round(w * scale), height: Math.round(h * scale) },
+        0.85
+      );
+    },
+    close: decoded.close
+  };
+}
+
+async function shownOf({ lens, picture, jpeg }: Opened, frame: FocusFrame): Promise<Shown> {
+  const { upright, leaning, vPx } = frame.poses;
+  const halves = focusHalves();
+  const at = (pose: Pose, x: number, y: number) => projected(pose, { x, y }, lens, vPx);
+  const margin = 6;
+  const corners = ([pose, piece]: readonly [Pose, { readonly width: number; readonly height: number }]) =>
+    [
+      [-margin, -margin],
+      [piece.width + margin, -margin],
+      [piece.width + margin, piece.height + margin],
+      [-margin, piece.height + margin]
+    ].map(([x = 0, y = 0]) => at(pose, x, y));
+  const all = [corners([upright, halves.upright]), corners([leaning, halves.leaning])].flat();
+  const left = Math.max(0, Math.floor(Math.min(...all.map(({ x }) => x))));
+  const top = Math.max(0, Math.floor(Math.min(...all.map(({ y }) => y))));
+  const width = Math.min(picture.width, Math.ceil(Math.max(...all.map(({ x }) => x)))) - left;
+  const height = Math.min(picture.height, Math.ceil(Math.max(...all.map(({ y }) => y)))) - top;
+  const line = (mm: number | null): Shown['aimed'] => {
+    if (mm === null) return null;
+    const ends = [20, 100]
+      .map((x) => at(leaning, x, mm))
+      .map(({ x, y }) => ({ x: (x - left) / width, y: (y - top) / height }));
+    const [from, to] = ends;
+    return from && to ? [from, to] : null;
+  };
+  const image = await jpeg(left, top, width, height, shownPx);
+  return { image, width, height, aimed: line(frame.aimedAtMm), sharpest: line(frame.sharpestAtMm) };
+}
+
+export interface FocusOrder extends FocusScene {
+  readonly seed: number;
+  readonly facts: FrameFacts;
+}
+export interface EdgesOrder extends EdgeScene {
+  readonly seed: number;
+  readonly facts: FrameFacts;
+}
+
+async function fileOf({ width, height, light }: Gray, facts: FrameFacts): Promise<Blob> {
+  const rgb = new Float32Array(3 * light.length);
+  light.forEach((value, pixel) => rgb.fill(value, 3 * pixel, 3 * pixel + 3));
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')?.putImageData(new ImageData(bytesOf({ width, height, light: rgb }), width, height), 0, 0);
+  const jpeg = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.92 });
+  return new Blob([withMetadata(new Uint8Array(await jpeg.arrayBuffer()), facts)], { type: 'image/jpeg' });
+}
+
+const bench = {
+  async focus(file: Blob, asked: BenchAsked): Promise<FocusRead> {
+    const from = await opened(file, asked);
+    if (typeof from === 'string') return { kind: 'unread', reason: from };
+    try {
+      const frame = measureFocusFrame(from.picture, from.lens, from.told.fNumber, asked.scale);
+      if (typeof frame === 'string') return { ...from.told, kind: 'problem', problem: frame };
+      const shown = await shownOf(from, frame);
+      const { poses: _, ...told } = frame;
+      return { ...from.told, kind: 'measured', frame: told, shown };
+    } finally {
+      from.close();
+    }
+  },
+  async edges(file: Blob, asked: BenchAsked): Promise<EdgesRead> {
+    const from = await opened(file, asked);
+    if (typeof from === 'string') return { kind: 'unread', reason: from };
+    try {
+      const frame = measureEdgeFrame(from.picture, from.lens);
+      if (typeof frame === 'string') return { ...from.told, kind: 'problem', problem: frame };
+      // The same place of every frame, at 100 %: the edge nearest to the middle.
+      const [nearest] = [...frame.edges].sort((a, b) => a.height - b.height);
+      const side = Math.min(220, from.picture.width, from.picture.height);
+      const clamp = (value: number, most: number) => Math.round(Math.min(Math.max(0, value - side / 2), most - side));
+      const crop = await from.jpeg(
+        clamp(nearest?.x ?? 0, from.picture.width),
+        clamp(nearest?.y ?? 0, from.picture.height),
+        side,
+        side,
+        side
+      );
+      return { ...from.told, kind: 'measured', frame, pixelMm: from.lens.pixelMm, crop };
+    } finally {
+      from.close();
+    }
+  },
+  async simulateFocus({ seed, facts, ...scene }: FocusOrder): Promise<Blob> {
+    return fileOf(focusShot(scene, seededRandom(seed)).picture, facts);
+  },
+  async simulateEdges({ seed, facts, ...scene }: EdgesOrder): Promise<Blob> {
+    return fileOf(edgeShot(scene, seededRandom(seed)), facts);
+  }
+};
+export type BenchWorker = typeof bench;
+
+expose(bench);

@@ -1,0 +1,193 @@
+/** Before the day: a lens tested from pictures of printed sheets, and the plans follow. The pictures are the simulated camera's, as files. */
+import { encode, Image } from 'image-js';
+import type { Page } from '@playwright/test';
+import { encoded } from '../src/core/camera/sensor';
+import { withMetadata } from '../src/core/camera/metadata';
+import type { Gray } from '../src/core/bench/gray';
+import { edgeShot, focusShot } from '../src/core/bench/simulate';
+import { errorUm } from '../src/core/record/observe';
+import { seededNormal, seededRandom } from '../src/core/testing/random';
+import { expect, expectNoAxeFindings, message, openDemo, saved, test } from './support';
+
+interface Taken {
+  readonly name: string;
+  readonly lens: string;
+  readonly focalLengthMm: number;
+  readonly fNumber: number;
+  readonly pixelMm: number;
+  readonly number: number;
+}
+
+/** As a camera would write it. */
+function fileOf({ width, height, light }: Gray, { name, lens, focalLengthMm, fNumber, pixelMm, number }: Taken) {
+  const data = Uint8Array.from(light, (value) => Math.round(255 * encoded(Math.min(1, Math.max(0, value)))));
+  const jpeg = encode(new Image(width, height, { data, colorModel: 'GREY' }), {
+    format: 'jpeg',
+    encoderOptions: { quality: 92 }
+  });
+  const buffer = Buffer.from(
+    withMetadata(jpeg, {
+      ...{ bodyName: 'Main body', lensName: lens, focalLengthMm, fNumber, shutterS: 1 / 250, iso: 100 },
+      ...{ at: Date.UTC(2026, 10, 26, 10) + 5000 * number, zoneMinutes: 0, distanceMm: null, orientation: 1 as const },
+      ...{ number, pixelMm }
+    })
+  );
+  return { name, mimeType: 'image/jpeg', buffer };
+}
+
+const bench = async (page: Page) => {
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await expect(page.getByRole('heading', { name: 'Where does this lens focus?' })).toBeVisible();
+};
+const chosen = (page: Page, label: string) => page.getByLabel(label, { exact: true });
+
+test('a lens that focuses 9 mm behind is found, said, written to the Kit, and the call’s odds change', async ({
+  page
+}) => {
+  test.setTimeout(300_000);
+  const normal = seededNormal(9);
+  const lens = { focalLengthMm: 85, pixelMm: 0.0112, width: 1010, height: 850 };
+  const optics = { focalLengthMm: 85, pupilMagnification: 1, meantMm: 2100 };
+  const shot = (offsetMm: number, index: number, changes: Partial<Taken> = {}) => {
+    const scene = { lens, fNumber: 1.4, distanceMm: 2100, leanDeg: 46, errorUm: errorUm(optics, 2100 + offsetMm) };
+    const { picture } = focusShot({ ...scene, rest: { uneven: 0.2, vignetting: 0.2 } }, seededRandom(index));
+    const taken = {
+      name: `FOCUS_${index}.JPG`,
+      lens: '85 mm f/1.4',
+      focalLengthMm: 85,
+      fNumber: 1.4,
+      pixelMm: lens.pixelMm
+    };
+    return fileOf(picture, { ...taken, number: index, ...changes });
+  };
+  const frames = Array.from({ length: 8 }, (_, index) => shot(9 + 1.5 * normal(), index + 1));
+  const [first] = frames;
+  if (!first) throw new Error('no frame');
+
+  await openDemo(page);
+  const odds = page.getByTestId('call').getByRole('button', { name: /keeper odds/ });
+  const before = await odds.textContent();
+  await bench(page);
+  await expectNoAxeFindings(page);
+  // What is no sheet, another lens half-way, and the same file twice: each is said, none is counted.
+  await chosen(page, 'Pictures of the focus sheet').setInputFiles([
+    first,
+    fileOf(
+      { width: 400, height: 300, light: new Float32Array(120_000).fill(0.4) },
+      { name: 'wall.jpg', lens: '85 mm f/1.4', focalLengthMm: 85, fNumber: 1.4, pixelMm: 0.01, number: 90 }
+    ),
+    { name: 'empty.jpg', mimeType: 'image/jpeg', buffer: Buffer.alloc(0) },
+    { ...first, name: 'other.jpg', buffer: shot(9, 91, { lens: 'Another lens' }).buffer },
+    first
+  ]);
+  await expect(page.getByTestId('bench-verdict')).toHaveText('85 mm f/1.4: too few frames to say', {
+    timeout: 120_000
+  });
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toHaveCount(0, { timeout: 120_000 });
+  await expect(page.getByRole('button', { name: /^Frame \d+, not counted$/ })).toHaveCount(3);
+  await expect(page.getByText('One picture was here already.')).toBeVisible();
+  await page.getByRole('button', { name: 'Frame 2, not counted' }).click();
+  await expect(page.getByText('No focus sheet is to be seen.')).toBeVisible();
+  await page.getByRole('button', { name: 'Frame 3, not counted' }).click();
+  await expect(page.getByText('It is empty.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Write to the Kit' })).toBeDisabled();
+
+  await chosen(page, 'Pictures of the focus sheet').setInputFiles(frames.slice(1));
+  await expect(page.getByRole('button', { name: /^Frame/ })).toHaveCount(11, { timeout: 180_000 });
+  await expect(page.getByTestId('bench-verdict')).toHaveText(
+    /^85 mm f\/1\.4 focuses (8|9|10) mm behind, every time\.$/
+  );
+  await expect(page.getByText('Try the body’s fine adjustment towards the front', { exact: false })).toBeVisible();
+  await expectNoAxeFindings(page);
+  await page.getByRole('button', { name: 'Write to the Kit' }).click();
+  await expect(message(page)).toContainText('85 mm f/1.4 on Main body');
+  await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveCount(1);
+  await saved(page);
+
+  await page.getByRole('link', { name: 'Kit' }).click();
+  await page.getByRole('button', { name: '85 mm f/1.4' }).click();
+  await expect(page.getByTestId('own-focus')).toContainText(/Main body.*behind/);
+  await page.getByRole('link', { name: 'Setup', exact: true }).click();
+  await expect(odds).not.toHaveText(before ?? '');
+  // What was measured stays while one looks elsewhere; what was written, after a reload, too.
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await expect(page.getByTestId('bench-verdict')).toContainText('mm behind');
+  await expect(page.getByRole('button', { name: 'Write to the Kit' })).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveText(
+    /9 mm behind|8 mm behind|10 mm behind/
+  );
+});
+
+test('a series of stops finds the weak wide-open 50, and the planner’s best stop follows', async ({ page }) => {
+  test.setTimeout(300_000);
+  const lens = { focalLengthMm: 50, pixelMm: 0.018, width: 2000, height: 1333 };
+  /** Blur by stop as standard deviations in pixels: weak wide open, best at f/8. */
+  const blur = {
+    1.8: [1.3, 2.2],
+    2.8: [0.95, 1.6],
+    4: [0.7, 1.1],
+    5.6: [0.5, 0.7],
+    8: [0.33, 0.45],
+    16: [0.6, 0.7]
+  } as const;
+  const frames = Object.entries(blur).map(([stop, [centre, corner]], index) => {
+    const fNumber = Number(stop);
+    const picture = edgeShot(
+      { lens, fNumber, distanceMm: 2000, rest: { blurPx: { centre, corner }, vignetting: 0.2 } },
+      seededRandom(index)
+    );
+    return fileOf(picture, {
+      name: `STOP_${stop}.JPG`,
+      lens: '50 mm f/1.8',
+      focalLengthMm: 50,
+      fNumber,
+      pixelMm: lens.pixelMm,
+      number: index
+    });
+  });
+  await openDemo(page, 'West door, the 50');
+  const call = page.getByTestId('call').getByRole('heading', { level: 1 });
+  await page.getByRole('tab', { name: 'Intent' }).click();
+  await page.getByLabel('Aperture', { exact: true }).selectOption('lensBest');
+  await expect(call).toContainText(/f\/\d/);
+  const before = await call.textContent();
+  await bench(page);
+  await page.getByLabel('Lens', { exact: true }).selectOption({ label: '50 mm f/1.8' });
+  await page.getByText('Sharpness by stop').click();
+  await chosen(page, 'Pictures of the edge sheet').setInputFiles(frames);
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toHaveCount(0, { timeout: 180_000 });
+  await expect(page.getByTestId('stops-verdict')).toHaveText('Best at f/8, from the centre to the corners.');
+  await expect(page.getByText(/It loses in the centre .* in the corners up to \d+ %/)).toBeVisible();
+  await expect(page.getByTestId('stops-chart').locator('.main-svg').first()).toBeVisible();
+  await expectNoAxeFindings(page);
+  await page.getByRole('button', { name: 'Write to the lens' }).click();
+  await expect(message(page)).toContainText('its best stop follows');
+  await expect(page.getByTestId('earlier-stops').getByRole('listitem')).toHaveCount(1);
+  await saved(page);
+  await page.getByRole('link', { name: 'Setup', exact: true }).click();
+  await openDemo(page, 'West door, the 50');
+  await expect(call).not.toHaveText(before ?? '');
+});
+
+test('sheets leave as PDF and SVG, and the simulated camera tries a test out', async ({ page }) => {
+  test.setTimeout(300_000);
+  await openDemo(page);
+  await bench(page);
+  const [pdf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Focus sheet, A4' }).click()
+  ]);
+  expect(pdf.suggestedFilename()).toBe('Focalis-focus-A4.pdf');
+  const [svg] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Focus sheet, SVG' }).click()
+  ]);
+  expect(svg.suggestedFilename()).toBe('Focalis-focus.svg');
+  await page.getByRole('button', { name: 'Try it with the simulated camera' }).click();
+  await expect(page.getByText(/\d of 8 drawn and measured/)).toBeVisible();
+  await expect(page.getByTestId('bench-verdict')).toBeVisible({ timeout: 120_000 });
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByText('a try-out, not your lens')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Focus sheet, A4' })).toBeVisible();
+});
