@@ -5,6 +5,7 @@
 import { measureEdgeFrame } from '../src/core/bench/edgeFrame';
 import { measureFocusFrame } from '../src/core/bench/focusFrame';
 import { gray, type Gray } from '../src/core/bench/gray';
+import { isRefused } from '../src/core/bench/refused';
 import { edgeShot, focusShot } from '../src/core/bench/simulate';
 import { seededRandom } from '../src/core/statistics/random';
 import { boxMtf, mtf50 } from '../src/core/testing/mtf';
@@ -27,7 +28,7 @@ const wall = edgeShot(
 );
 const truth = mtf50((nu) => Math.exp(-2 * (Math.PI * sigma * nu) ** 2) * boxMtf(1, nu)) / lens.pixelMm;
 const found = measureEdgeFrame(wall, lens);
-if (typeof found === 'string') throw new Error(found);
+if (isRefused(found)) throw new Error(found.problem);
 const off = (values: readonly number[]) => {
   const errors = values.map((value) => Math.abs(value / truth - 1)).sort((a, b) => a - b);
   return `${(100 * (errors[Math.floor(errors.length / 2)] ?? NaN)).toFixed(1)} %`;

@@ -4,6 +4,7 @@
  */
 import { measureFocusFrame } from '../src/core/bench/focusFrame';
 import { gray, type Gray } from '../src/core/bench/gray';
+import { isRefused } from '../src/core/bench/refused';
 import { focusShot, type FocusScene } from '../src/core/bench/simulate';
 import { seededRandom } from '../src/core/statistics/random';
 
@@ -48,7 +49,7 @@ function tried(name: string, make: () => { readonly scene: FocusScene; readonly 
     const { width, height } = seen;
     const found = measureFocusFrame(seen, { ...scene.lens, width, height }, scene.fNumber);
     const what =
-      typeof found === 'string' ? found : Math.abs(found.offsetMm - offsetMm) <= allowed(scene) ? 'right' : 'misread';
+      isRefused(found) ? found.problem : Math.abs(found.offsetMm - offsetMm) <= allowed(scene) ? 'right' : 'misread';
     told.set(what, (told.get(what) ?? 0) + 1);
   }
   console.log(name.padEnd(44), [...told].map(([what, count]) => `${what} ${count}`).join(', '));

@@ -41,7 +41,7 @@ export function floorDrawing(
   side: FloorSide = 'above'
 ): Drawing {
   const scale = (side === 'above' ? floorScale : sideScale)(setup, plan.distanceMm, width, height);
-  const placed = { scale, view: viewpoint(setup, body, plan.pupilMagnification) };
+  const placed = { scale, view: viewpoint(setup, body, plan.pupilMagnification, plan.fieldPerM) };
   const entry = plan.stops[plan.selected];
   const plot: Box = { x: 0, y: top, width, height: height - top - bottom };
   const named = setup.people.length <= mostNamed;

@@ -4,6 +4,7 @@
  */
 import { scaleLinear } from 'd3-scale';
 import type { Plan } from '../core/call/plan';
+import { surfaceAt } from '../core/optics/focusSurface';
 import { angleOfView } from '../core/optics/thinLens';
 import { eyeHeight } from '../core/people/anatomy';
 import { pictureSize } from '../core/setup/framing';
@@ -167,16 +168,16 @@ function fromCamera({ scale, view }: Placed, across: number, z: number): string 
   return `${at.x.toFixed(2)} ${at.y.toFixed(2)}`;
 }
 
-/** A line of equal sharpness at a depth: straight, or an arc about the lens for a curved surface of focus. */
+/** A line of equal sharpness at a depth: straight, an arc about the lens for a curved surface of focus, or as it was measured to bend. */
 function front(placed: Placed, depth: number, backwards: boolean): string[] {
   const reach = (placed.scale.height / placed.scale.pxPerMm) * 1.5;
-  const steps = placed.view.surface === 'flat' ? 1 : 32;
-  const halfAngle = Math.min(1.2, Math.atan(reach / depth));
+  const { surface } = placed.view;
+  const steps = surface === 'flat' ? 1 : 32;
+  const halfAngle = surface === 'flat' ? Math.atan(reach / depth) : Math.min(1.2, Math.atan(reach / depth));
   const points = Array.from({ length: steps + 1 }, (_, i) => {
-    const t = (i / steps) * 2 - 1;
-    return placed.view.surface === 'flat'
-      ? fromCamera(placed, t * reach, depth)
-      : fromCamera(placed, depth * Math.sin(t * halfAngle), depth * Math.cos(t * halfAngle));
+    const tangent = Math.tan(((i / steps) * 2 - 1) * halfAngle);
+    const z = Math.min(surfaceAt(surface, tangent, depth), reach * 2);
+    return fromCamera(placed, tangent * z, z);
   });
   return backwards ? points.reverse() : points;
 }

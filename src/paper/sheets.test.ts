@@ -1,3 +1,4 @@
+import { isRefused } from '../core/bench/refused';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -102,7 +103,7 @@ describe('the printed sheets', () => {
       const half = smaller(page, 2);
       const lens = { focalLengthMm: 200, pixelMm: 200 / 1800 / (perMm / 2), width: half.width, height: half.height };
       const found = measureEdgeFrame(half, lens);
-      if (typeof found === 'string') throw new Error(found);
+      if (isRefused(found)) throw new Error(found.problem);
       expect(found.pages).toEqual([number - 1]);
       expect(found.edges).toHaveLength(4);
       expect(found.gamma).toBeCloseTo(1, 1);

@@ -7,6 +7,7 @@ import { measureEdgeFrame, type EdgeFrame, type EdgeFrameProblem } from '../core
 import { measureFocusFrame, type FocusFrame, type FocusProblem } from '../core/bench/focusFrame';
 import type { Gray, Point } from '../core/bench/gray';
 import { projected, type Lens, type Pose } from '../core/bench/pose';
+import { isRefused, type Refused } from '../core/bench/refused';
 import { focusHalves } from '../core/bench/sheets';
 import { edgeShot, focusShot, type EdgeScene, type FocusScene } from '../core/bench/simulate';
 import { luminanceOf } from '../core/measure/luminance';
@@ -40,15 +41,23 @@ interface Told {
   readonly simulated: boolean;
 }
 
-type Unread = { readonly kind: 'unread'; readonly reason: string };
+/** What a file does not say and may be typed. */
+export type Lacks = 'focalLength' | 'stop';
+type Unread = { readonly kind: 'unread'; readonly reason: string; readonly lacks: Lacks | null };
 export type FocusRead =
   | Unread
-  | (Told & { readonly kind: 'problem'; readonly problem: FocusProblem })
+  | (Told & Refused<FocusProblem> & { readonly kind: 'problem' })
   | (Told & { readonly kind: 'measured'; readonly frame: Omit<FocusFrame, 'poses'>; readonly shown: Shown });
 export type EdgesRead =
   | Unread
-  | (Told & { readonly kind: 'problem'; readonly problem: EdgeFrameProblem })
-  | (Told & { readonly kind: 'measured'; readonly frame: EdgeFrame; readonly pixelMm: number; readonly crop: Blob });
+  | (Told & Refused<EdgeFrameProblem> & { readonly kind: 'problem' })
+  | (Told & {
+      readonly kind: 'measured';
+      readonly frame: EdgeFrame;
+      readonly pixelMm: number;
+      readonly pixels: { readonly width: number; readonly height: number };
+      readonly crop: Blob;
+    });
 
 /** The look of a sheet on the screen, pixels. */
 const shownPx = 900;
@@ -61,17 +70,17 @@ interface Opened {
   readonly close: () => void;
 }
 
-async function opened(file: Blob, asked: BenchAsked): Promise<Opened | string> {
+async function opened(file: Blob, asked: BenchAsked): Promise<Opened | Unread> {
   const from = await openPicture(file, asked.pixels);
-  if (typeof from === 'string') return from;
+  if (typeof from === 'string') return { kind: 'unread', reason: from, lacks: null };
   const { picture: decoded, facts } = from;
   const focalLengthMm = facts.focalLengthMm ?? asked.focalLengthMm;
   const fNumber = facts.fNumber ?? asked.fNumber;
   if (focalLengthMm === null || fNumber === null) {
     decoded.close();
     return focalLengthMm === null
-      ? 'It does not say with which focal length it was taken.'
-      : 'It does not say at which stop it was taken.';
+      ? { kind: 'unread', reason: 'It does not say with which focal length it was taken.', lacks: 'focalLength' }
+      : { kind: 'unread', reason: 'It does not say at which stop it was taken.', lacks: 'stop' };
   }
   const { width, height } = decoded;
   const data = decoded.draw({ x: 0, y: 0, width, height }, { width, height });
@@ -145,10 +154,10 @@ async function fileOf({ width, height, light }: Gray, facts: FrameFacts): Promis
 const bench = {
   async focus(file: Blob, asked: BenchAsked): Promise<FocusRead> {
     const from = await opened(file, asked);
-    if (typeof from === 'string') return { kind: 'unread', reason: from };
+    if ('lacks' in from) return from;
     try {
       const frame = measureFocusFrame(from.picture, from.lens, from.told.fNumber, asked.scale);
-      if (typeof frame === 'string') return { ...from.told, kind: 'problem', problem: frame };
+      if (isRefused(frame)) return { ...from.told, kind: 'problem', ...frame };
       const shown = await shownOf(from, frame);
       const { poses: _, ...told } = frame;
       return { ...from.told, kind: 'measured', frame: told, shown };
@@ -158,10 +167,10 @@ const bench = {
   },
   async edges(file: Blob, asked: BenchAsked): Promise<EdgesRead> {
     const from = await opened(file, asked);
-    if (typeof from === 'string') return { kind: 'unread', reason: from };
+    if ('lacks' in from) return from;
     try {
       const frame = measureEdgeFrame(from.picture, from.lens);
-      if (typeof frame === 'string') return { ...from.told, kind: 'problem', problem: frame };
+      if (isRefused(frame)) return { ...from.told, kind: 'problem', ...frame };
       // The same place of every frame, at 100 %: the edge nearest to the middle.
       const [nearest] = [...frame.edges].sort((a, b) => a.height - b.height);
       const side = Math.min(220, from.picture.width, from.picture.height);
@@ -173,7 +182,8 @@ const bench = {
         side,
         side
       );
-      return { ...from.told, kind: 'measured', frame, pixelMm: from.lens.pixelMm, crop };
+      const { pixelMm, width, height } = from.lens;
+      return { ...from.told, kind: 'measured', frame, pixelMm, pixels: { width, height }, crop };
     } finally {
       from.close();
     }

@@ -15,6 +15,7 @@ import {
   type Lens,
   type Pose
 } from './pose';
+import { refused, type Refused } from './refused';
 import type { Zone } from './schema';
 import { drawnEdges, edgePage, edgePageOf, edgePages, greyStepAreas, greySteps } from './sheets';
 import { slantedEdge, transposed, type EdgeFigure, type EdgeProblem } from './slantedEdge';
@@ -38,6 +39,10 @@ export interface EdgeFrame {
   /** Edges that could not be measured, and why. */
   readonly lost: readonly { readonly page: number; readonly why: EdgeProblem }[];
   readonly tiltDeg: number;
+  /** To the wall along the axis, mm from the pupil. */
+  readonly distanceMm: number;
+  /** The picture behind the pupil, pixels: a place so many pixels off the axis over it is the tangent of its angle. */
+  readonly vPx: number;
   /** The largest of its edges' overshoots: sharpening. */
   readonly overshoot: number;
   /** Light of the grey steps over what is printed, brightest first, as the exponent between; 1 where the tone curve is undone. */
@@ -62,9 +67,9 @@ function areWholePages(ids: readonly number[]): boolean {
   return pages.size >= 5 && [...pages.values()].every((own) => own.length >= 3);
 }
 
-export function measureEdgeFrame(picture: Gray, lens: Lens): EdgeFrame | EdgeFrameProblem {
+export function measureEdgeFrame(picture: Gray, lens: Lens): EdgeFrame | Refused<EdgeFrameProblem> {
   const { markers: found, twice } = findMarkers(picture, areWholePages);
-  if (twice.some((id) => edgePageOf(id) !== null)) return 'two';
+  if (twice.some((id) => edgePageOf(id) !== null)) return refused('two');
   const pages = Array.from({ length: edgePages }, (_, page) => page).flatMap((page) => {
     const read = found.filter(({ id }) => edgePageOf(id) === page);
     const own = read.length === 0 ? [] : completed(picture, edgePage(page), read, lens);
@@ -75,16 +80,16 @@ export function measureEdgeFrame(picture: Gray, lens: Lens): EdgeFrame | EdgeFra
       pages.length === 0 &&
       found.length === 0 &&
       findMarkers(mirrored(picture)).markers.some(({ id }) => edgePageOf(id) !== null);
-    return other ? 'mirrored' : 'noSheet';
+    return refused(other ? 'mirrored' : 'noSheet');
   }
   const measured = pages.map(({ page, own }) => measurePage(picture, lens, page, own));
   const edges = measured.flatMap((one) => one.edges);
   if (edges.length === 0)
-    return measured.every(({ lost }) => lost.every(({ why }) => why === 'small')) ? 'small' : 'noEdges';
-  const tiltDeg = wallTilt(measured.flatMap(({ middle }) => (middle ? [middle] : [])));
-  if (tiltDeg > squareDeg) return 'askew';
+    return refused(measured.every(({ lost }) => lost.every(({ why }) => why === 'small')) ? 'small' : 'noEdges');
+  const { tiltDeg, distanceMm } = wallOf(measured.flatMap(({ middle }) => (middle ? [middle] : [])));
+  if (tiltDeg > squareDeg) return refused('askew', tiltDeg);
   return {
-    ...{ edges, tiltDeg },
+    ...{ edges, tiltDeg, distanceMm, vPx: projectionPx(lens, distanceMm) },
     pages: pages.map(({ page }) => page),
     lost: measured.flatMap(({ lost }) => lost),
     overshoot: max(edges, ({ figure }) => figure.overshoot) ?? 0,
@@ -122,12 +127,16 @@ function measurePage(picture: Gray, lens: Lens, page: number, found: readonly Fo
   return { edges, lost, middle, gamma: gammaOf(picture, pose, lens, vPx) };
 }
 
-/** Of the plane through the pages' middles, degrees: how far away each is, is told by its size. Fewer than three make none. */
-function wallTilt(middles: readonly (readonly [number, number, number])[]): number {
-  if (middles.length < 3) return 0;
+/** The plane through the pages' middles: its tilt, and where it meets the axis. How far away each is, is told by its size; fewer than three make no plane. */
+function wallOf(middles: readonly (readonly [number, number, number])[]): {
+  readonly tiltDeg: number;
+  readonly distanceMm: number;
+} {
+  const depths = middles.map(([, , z]) => z);
+  if (middles.length < 3) return { tiltDeg: 0, distanceMm: mean(depths) ?? NaN };
   const flat = new Matrix(middles.map(([x, y]) => [1, x, y]));
-  const [, across = 0, down = 0] = solve(flat, Matrix.columnVector(middles.map(([, , z]) => z)), true).to1DArray();
-  return degrees(Math.atan(Math.hypot(across, down)));
+  const [distanceMm = NaN, across = 0, down = 0] = solve(flat, Matrix.columnVector(depths), true).to1DArray();
+  return { tiltDeg: degrees(Math.atan(Math.hypot(across, down))), distanceMm };
 }
 
 function cut({ width, height, light }: Gray, x: number, y: number, w: number, h: number): Gray | null {

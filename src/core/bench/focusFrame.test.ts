@@ -4,6 +4,7 @@ import { seededRandom } from '../testing/random';
 import { measureFocusFrame, type FocusFrame } from './focusFrame';
 import { gray, type Gray } from './gray';
 import type { Lens } from './pose';
+import { isRefused } from './refused';
 import { focusShot, type FocusScene } from './simulate';
 
 const lens = (focalLengthMm: number, pixelMm = 0.0114): Lens => ({ focalLengthMm, pixelMm, width: 1110, height: 890 });
@@ -11,7 +12,7 @@ const lens = (focalLengthMm: number, pixelMm = 0.0114): Lens => ({ focalLengthMm
 const few: Lens = { focalLengthMm: 85, pixelMm: 0.0137, width: 900, height: 740 };
 const measured = (picture: Gray, scene: FocusScene): FocusFrame => {
   const found = measureFocusFrame(picture, scene.lens, scene.fNumber);
-  if (typeof found === 'string') throw new Error(found);
+  if (isRefused(found)) throw new Error(found.problem);
   return found;
 };
 const scene = (changes: Partial<FocusScene>): FocusScene => ({
@@ -52,11 +53,14 @@ describe('a frame of the focus sheet', () => {
 
   const usual = scene({ lens: few, errorUm: 17 });
   const { picture } = focusShot(usual, seededRandom(4));
+  const problemOf = (found: ReturnType<typeof measureFocusFrame>) => (isRefused(found) ? found.problem : null);
   const told = (changed: Gray, changes: Partial<Lens> = {}) =>
-    measureFocusFrame(
-      changed,
-      { ...usual.lens, width: changed.width, height: changed.height, ...changes },
-      usual.fNumber
+    problemOf(
+      measureFocusFrame(
+        changed,
+        { ...usual.lens, width: changed.width, height: changed.height, ...changes },
+        usual.fNumber
+      )
     );
   const part = ({ width, light }: Gray, left: number, columns: number): Gray => {
     const cut = gray(columns, picture.height);
@@ -86,12 +90,12 @@ describe('a frame of the focus sheet', () => {
     expect(told(twice)).toBe('two');
     // Glare over most of the texture: the plane may not be guessed from the rest.
     const glare = told(changed((value, x, y) => (x > 490 && y > 210 && y < 530 ? 0.96 : value)));
-    expect(typeof glare).toBe('string');
+    expect(glare).not.toBeNull();
   });
 
   it('reckons with a printer that shrinks: all lengths are as much smaller', () => {
     const [whole, shrunk] = [1, 0.96].map((scale) => measureFocusFrame(picture, usual.lens, usual.fNumber, scale));
-    if (!whole || !shrunk || typeof whole === 'string' || typeof shrunk === 'string') throw new Error('not measured');
+    if (!whole || !shrunk || isRefused(whole) || isRefused(shrunk)) throw new Error('not measured');
     // By hand: similar triangles. The sheet is smaller by a 25th, so it stands nearer by as much but for the focal length.
     const at = (mm: number) => mm - usual.lens.focalLengthMm;
     expect(at(shrunk.distanceMm) / at(whole.distanceMm)).toBeCloseTo(0.96, 3);
@@ -103,9 +107,14 @@ describe('a frame of the focus sheet', () => {
       const other = scene({ lens: few, ...changes });
       return measureFocusFrame(focusShot(other, seededRandom(5)).picture, other.lens, other.fNumber);
     };
-    expect(of({ tiltDeg: [0, 6] })).toBe('askew');
+    const askew = of({ tiltDeg: [0, 6] });
+    expect(askew).toMatchObject({ problem: 'askew' });
+    expect(isRefused(askew) && askew.by).toBeCloseTo(6, 0);
     // All of the leaning half stands behind what is aimed at, and the lens focuses before it.
-    expect(of({ shiftMm: 95, errorUm: -20 })).toBe('shortFront');
-    expect(of({ leanDeg: 0.5 })).toBe('flat');
+    const short = of({ shiftMm: 95, errorUm: -20 });
+    expect(short).toMatchObject({ problem: 'shortFront' });
+    // Half of what 186 mm reach at 45°.
+    expect(isRefused(short) && short.by).toBeCloseTo(93 * Math.SQRT1_2, -1);
+    expect(of({ leanDeg: 0.5 })).toMatchObject({ problem: 'flat' });
   });
 });

@@ -12,10 +12,12 @@ import {
   projectionPx,
   squareDeg,
   tiltOf,
+  turnOf,
   type Lens,
   type Pose
 } from './pose';
 import { rasterOf } from './raster';
+import { isRefused, refused, type Refused } from './refused';
 import { aim, focusHalves, texture, type Area, type Piece } from './sheets';
 import { windowsOf, type Printed } from './texture';
 import { fitThroughFocus, type ThroughFocus } from './throughFocus';
@@ -30,6 +32,10 @@ export interface FocusFrame extends ThroughFocus {
   readonly sdUm: number;
   /** How far the upright half is turned out of the plane of the sensor, degrees. */
   readonly tiltDeg: number;
+  /** How the upright half is turned about its standing and its lying axis against the sensor, and in the picture, degrees. */
+  readonly turnDeg: { readonly aside: number; readonly back: number; readonly roll: number };
+  /** What was aimed at lies so far from the middle of the picture, mm at the sheet: to the right, and down. */
+  readonly aimFrom: { readonly x: number; readonly y: number };
   /** How far the leaning half reaches before what was aimed at, and behind, mm. */
   readonly wings: { readonly frontMm: number; readonly behindMm: number };
   /** Where the sheet lies in the picture, for showing it straight. */
@@ -67,7 +73,7 @@ const slopes = { least: 0.6, most: 1.5 } as const;
 /** A lens that bends straight lines makes half a sheet beside the axis look turned by so much, degrees (chosen on simulated sheets, scripts/sheets.ts). */
 const tiltSdDeg = 0.8;
 /** Light of the paper between which it is neither dark nor cut off (chosen). */
-const lights = { dark: 0.06, blown: 0.97 } as const;
+const lights = { dark: 0.06, wished: 0.6, blown: 0.97 } as const;
 /** The two halves' distances are known to this share of themselves (chosen on simulated sheets). */
 const distanceShare = 1.2e-4;
 /** Where the upright half is bare, mm from its upper left: between its markers and above the lashes. */
@@ -86,65 +92,74 @@ const readOf = (piece: Piece, found: readonly FoundMarker[]): number =>
   );
 
 /** @param scale what a millimetre of the sheet really measures, mm: printers shrink */
-export function measureFocusFrame(picture: Gray, lens: Lens, fNumber: number, scale = 1): FocusFrame | FocusProblem {
+export function measureFocusFrame(
+  picture: Gray,
+  lens: Lens,
+  fNumber: number,
+  scale = 1
+): FocusFrame | Refused<FocusProblem> {
   // In millimetres of the sheet everything is as it should be, the lens and its pixels too.
   const told = measured(
     picture,
     { ...lens, focalLengthMm: lens.focalLengthMm / scale, pixelMm: lens.pixelMm / scale },
     fNumber
   );
-  if (typeof told === 'string') return told;
+  if (isRefused(told)) return told;
   const { frontMm, behindMm } = told.wings;
   return {
     ...told,
     ...{ planeMm: told.planeMm * scale, sdMm: told.sdMm * scale, distanceMm: told.distanceMm * scale },
     ...{ offsetMm: told.offsetMm * scale, offsetUm: told.offsetUm * scale, sdUm: told.sdUm * scale },
     wings: { frontMm: frontMm * scale, behindMm: behindMm * scale },
+    aimFrom: { x: told.aimFrom.x * scale, y: told.aimFrom.y * scale },
     poses: told.poses
   };
 }
 
-function measured(picture: Gray, lens: Lens, fNumber: number): FocusFrame | FocusProblem {
+function measured(picture: Gray, lens: Lens, fNumber: number): FocusFrame | Refused<FocusProblem> {
   const { upright, leaning } = focusHalves();
   const { markers: found, twice } = findMarkers(
     picture,
     (ids) => readIn(upright, ids) + readIn(leaning, ids) === upright.markers.length + leaning.markers.length
   );
   const own = [...upright.markers, ...leaning.markers].map(({ id }) => id);
-  if (twice.some((id) => own.includes(id))) return 'two';
+  if (twice.some((id) => own.includes(id))) return refused('two');
   if (readOf(upright, found) + readOf(leaning, found) === 0)
-    return found.length === 0 && findMarkers(mirrored(picture)).markers.length > 0 ? 'mirrored' : 'noSheet';
+    return refused(found.length === 0 && findMarkers(mirrored(picture)).markers.length > 0 ? 'mirrored' : 'noSheet');
   const standing = completed(picture, upright, found, lens);
   const first = poseFrom(matchesOf(upright, standing), lens);
-  if (!first || standing.length < 3) return 'half';
+  if (!first || standing.length < 3) return refused('half');
   const distanceMm = placed(first, aim)[2];
   const vPx = projectionPx(lens, distanceMm);
   const front = poseFrom(matchesOf(upright, standing), lens, vPx);
   const back = poseFrom(matchesOf(leaning, completed(picture, leaning, found, lens, vPx)), lens, vPx);
-  if (!front || !back) return 'half';
+  if (!front || !back) return refused('half');
   const tiltDeg = tiltOf(front);
   const aimedMm = placed(front, aim)[2];
-  if (vPx / aimedMm < leastPxPerMm) return 'small';
-  if (front.rms > worstFit || back.rms > worstFit) return 'unclear';
-  if (tiltDeg > squareDeg + tiltSdDeg) return 'askew';
+  if (vPx / aimedMm < leastPxPerMm) return refused('small', vPx / leastPxPerMm);
+  if (front.rms > worstFit || back.rms > worstFit) return refused('unclear');
+  if (tiltDeg > squareDeg + tiltSdDeg) return refused('askew', tiltDeg);
   const light = lightOf(picture, front, lens, vPx);
-  if (light > lights.blown) return 'blown';
-  if (light < lights.dark) return 'dark';
+  if (light > lights.blown) return refused('blown', 1);
+  if (light < lights.dark) return refused('dark', Math.log2(lights.wished / Math.max(light, 1e-3)));
   const { x, y, width, height } = texture;
   const depths = [y, y + height].map((at) => placed(back, { x: x + width / 2, y: at })[2]);
   const [nearest, furthest] = [Math.min(...depths), Math.max(...depths)];
   const wings = { frontMm: aimedMm - nearest, behindMm: furthest - aimedMm };
   const perVergence = (lens.focalLengthMm / fNumber) * vPx;
   const discAt = (mm: number) => perVergence * Math.abs(1 / aimedMm - 1 / (aimedMm + mm));
-  if (furthest - nearest < leastReach.mm || discAt(furthest - nearest) < leastReach.discPx) return 'flat';
+  if (furthest - nearest < leastReach.mm || discAt(furthest - nearest) < leastReach.discPx)
+    return refused('flat', tiltOf(back));
   const fit = fitThroughFocus(windowsOf(picture, back, printedTexture(), lens, vPx), perVergence);
-  if (!fit) return 'unclear';
-  if (fit.ownPx > softestOwnPx) return 'notSharp';
+  if (!fit) return refused('unclear');
+  if (fit.ownPx > softestOwnPx) return refused('notSharp');
   // Both sides must be there: a plane at the end of the paper may lie anywhere beyond.
   const beyond = (mm: number) => perVergence * Math.abs(1 / fit.planeMm - 1 / mm);
-  if (fit.planeMm <= nearest + leastReach.endMm || beyond(nearest) < leastReach.discPx / 2) return 'shortFront';
-  if (fit.planeMm >= furthest - leastReach.endMm || beyond(furthest) < leastReach.discPx / 2) return 'shortBehind';
-  if (fit.slope < slopes.least || fit.slope > slopes.most) return 'unclear';
+  if (fit.planeMm <= nearest + leastReach.endMm || beyond(nearest) < leastReach.discPx / 2)
+    return refused('shortFront', (furthest - nearest) / 2);
+  if (fit.planeMm >= furthest - leastReach.endMm || beyond(furthest) < leastReach.discPx / 2)
+    return refused('shortBehind', (furthest - nearest) / 2);
+  if (fit.slope < slopes.least || fit.slope > slopes.most) return refused('unclear');
   const optics = { focalLengthMm: lens.focalLengthMm, pupilMagnification: 1, meantMm: aimedMm };
   const offsetMm = fit.planeMm - aimedMm;
   const sdMm = Math.hypot(fit.sdMm, distanceShare * aimedMm);
@@ -158,6 +173,8 @@ function measured(picture: Gray, lens: Lens, fNumber: number): FocusFrame | Focu
   return {
     ...fit,
     ...{ sdMm, offsetMm, offsetUm, sdUm: sdMm * perMm, distanceMm: aimedMm, tiltDeg, wings },
+    turnDeg: turnOf(front),
+    aimFrom: { x: placed(front, aim)[0], y: placed(front, aim)[1] },
     poses: { upright: front, leaning: back, vPx },
     sharpestAtMm: atDepth(fit.planeMm),
     aimedAtMm: atDepth(aimedMm)

@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { seededNormal } from '../testing/random';
 import { runs } from '../testing/runs';
-import { focusResult, leastShots } from './focusTest';
+import { ownFocus, stopShiftAt } from '../call/spread';
+import { defaultHabits } from '../habits/habits';
+import { newLens } from '../kit/defaults';
+import { withOwnFocus } from '../record/groups';
+import { figuresOf, focusResult, focusSets, leastShots } from './focusTest';
 import type { FocusShot } from './schema';
 
 const shot = (offsetUm: number, changes: Partial<FocusShot> = {}): FocusShot => ({
@@ -55,5 +59,64 @@ describe('a focus test', () => {
     const found = focusResult(distances, 8, 30);
     expect(found.changesWithDistance).toBe(true);
     expect(found.byDistance.map(({ distanceMm, frames }) => [distanceMm, frames])).toEqual([[2000, 6], [5000, 6]]); // prettier-ignore
+  });
+});
+
+describe('what a test says to the habits', () => {
+  const key = { bodyId: 'b', lensId: 'z', method: 'crossPoint', recomposed: false } as const;
+  const zoom = newLens('z', 'zoom', { shortestMm: 24, longestMm: 70, widestFNumber: 2.8, smallestFNumber: 22 });
+  const prime = newLens('z', 'prime', { shortestMm: 85, longestMm: 85, widestFNumber: 1.4, smallestFNumber: 16 });
+  const set = (focalLengthMm: number, fNumber: number, bias: number, frames = 12) => ({
+    ...{ focalLengthMm, fNumber },
+    learned: focusResult(series(bias, 2, frames), 8, 30)
+  });
+
+  it('puts frames together by focal length and stop, wherever files round', () => {
+    const frames = [
+      [24.3, 2.8],
+      [70, 2.8],
+      [24, 2.83],
+      [70, 5.6],
+      [69.5, 2.8]
+    ].map(([focalLengthMm = 0, fNumber = 0]) => ({ focalLengthMm, fNumber }));
+    expect(focusSets(frames).map((one) => [one.focalLengthMm, one.fNumber, one.frames.length])).toEqual([
+      [24.3, 2.8, 2],
+      [70, 2.8, 2],
+      [70, 5.6, 1]
+    ]);
+  });
+
+  it('has both ends of a zoom apart, and the planner takes the nearer one', () => {
+    const figures = figuresOf([set(24, 2.8, -12), set(70, 2.8, 20)], zoom, key, defaultHabits, 5);
+    expect(figures.map(({ focalLengthMm }) => focalLengthMm)).toEqual([24, 70]);
+    const habits = withOwnFocus(defaultHabits, figures);
+    expect(ownFocus(habits, key, 28)?.biasUm).toBeLessThan(-8);
+    expect(ownFocus(habits, key, 60)?.biasUm).toBeGreaterThan(15);
+    // One end measured again leaves the other; a figure for the whole lens stands in place of both.
+    const again = withOwnFocus(habits, figuresOf([set(70, 2.8, 5)], zoom, key, habits, 6));
+    expect(again.own.map(({ focalLengthMm }) => focalLengthMm)).toEqual([24, 70]);
+    expect(ownFocus(again, key, 70)?.biasUm).toBeLessThan(9);
+    const whole = withOwnFocus(again, figuresOf([set(85, 1.4, 1)], prime, key, again, 7));
+    expect(whole.own.map(({ focalLengthMm }) => focalLengthMm)).toEqual([null]);
+  });
+
+  it('keeps what stopping down moves by stop, against wide open, until that stop is measured again', () => {
+    const first = withOwnFocus(
+      defaultHabits,
+      figuresOf([set(85, 1.4, 4), set(85, 2.8, 14)], prime, key, defaultHabits, 5)
+    );
+    const [own] = first.own;
+    expect(own?.stopShift.map(({ fNumber }) => fNumber)).toEqual([2.8]);
+    expect(Math.abs((own?.stopShift[0]?.um ?? 0) - 10)).toBeLessThan(3);
+    // The lens was adjusted since; the shift is a difference and stays. Another stop comes beside it.
+    const adjusted = withOwnFocus(first, figuresOf([set(85, 1.4, 0)], prime, key, first, 6));
+    expect(adjusted.own[0]?.stopShift).toEqual(own?.stopShift);
+    const more = withOwnFocus(adjusted, figuresOf([set(85, 5.6, 16)], prime, key, adjusted, 7));
+    expect(more.own[0]?.stopShift.map(({ fNumber }) => fNumber)).toEqual([2.8, 5.6]);
+    expect(more.own[0]?.biasUm).toBe(adjusted.own[0]?.biasUm);
+    expect(figuresOf([set(85, 2.8, 14)], prime, key, defaultHabits, 5)).toEqual([]);
+    // As the planner reads it: nothing wide open, in proportion to the stops between, and no more beyond.
+    const shift = [{ fNumber: 2.8, um: 10 }];
+    expect([1.4, 2, 2.8, 8].map((N) => stopShiftAt(shift, 1.4, N))).toEqual([0, expect.closeTo(5, 0), 10, 10]);
   });
 });

@@ -1,5 +1,11 @@
 /** A series of frames of the focus sheet: where this body and lens focus, and how they scatter. */
 import { mean as meanOf, variance } from 'd3-array';
+import { ownFocus, type OwnKey } from '../call/spread';
+import type { Habits, OwnFocus } from '../habits/habits';
+import { mountedLens } from '../kit/mounted';
+import type { Lens } from '../kit/schema';
+import { exactFNumber, stopsBetween } from '../optics/stops';
+import { ownFocusOf, sameFocal } from '../record/groups';
 import { learn, type Estimate, type Learned } from '../record/learn';
 import type { FocusShot } from './schema';
 
@@ -99,4 +105,80 @@ function byDistance(
     distanceMm: meanOf(own, ({ distanceMm }) => distanceMm) ?? NaN,
     shots: own
   }));
+}
+
+interface Setting {
+  readonly focalLengthMm: number;
+  readonly fNumber: number;
+}
+
+/** Stops nearer together than this are one, in stops. */
+const sameStop = 1 / 6;
+/** Stopped down by less a lens counts as wide open, in stops: cameras write the widest in their own ways. */
+const wideWithin = 0.6;
+
+const isOneSetting = (a: Setting, b: Setting): boolean =>
+  Math.abs(a.focalLengthMm / b.focalLengthMm - 1) <= sameFocal &&
+  Math.abs(stopsBetween(a.fNumber, b.fNumber)) <= sameStop;
+
+/** Frames of one focal length and stop together: the ends of a zoom, and stops of one end from the widest. */
+export function focusSets<T extends Setting>(frames: readonly T[]): (Setting & { readonly frames: readonly T[] })[] {
+  const sets: (Setting & { frames: T[] })[] = [];
+  for (const frame of frames) {
+    const own = sets.find((set) => isOneSetting(set, frame));
+    if (own) own.frames.push(frame);
+    else sets.push({ focalLengthMm: frame.focalLengthMm, fNumber: frame.fNumber, frames: [frame] });
+  }
+  return sets.sort((a, b) =>
+    Math.abs(a.focalLengthMm / b.focalLengthMm - 1) > sameFocal
+      ? a.focalLengthMm - b.focalLengthMm
+      : a.fNumber - b.fNumber
+  );
+}
+
+/** The widest stop of a lens at a focal length, exactly. */
+export const widestAt = (lens: Lens, focalLengthMm: number): number =>
+  exactFNumber(mountedLens(lens, [], focalLengthMm).widestFNumber);
+
+export const isWideOpen = (lens: Lens, { focalLengthMm, fNumber }: Setting): boolean =>
+  stopsBetween(widestAt(lens, focalLengthMm), fNumber) <= wideWithin;
+
+/**
+ * What a test has to say to the habits: one figure for each focal length that was tested wide open, or has been before, and how stopping down
+ * moves its plane. A stopped-down set without any wide open says nothing of the lens's focus.
+ */
+export function figuresOf(
+  sets: readonly (Setting & { readonly learned: Learned })[],
+  lens: Lens,
+  key: OwnKey,
+  habits: Habits,
+  nowMs: number
+): OwnFocus[] {
+  const zoom = lens.shortestMm !== lens.longestMm;
+  const ends = focusSets(sets.map((set) => ({ ...set, fNumber: 1 }))).map(({ focalLengthMm }) => focalLengthMm);
+  return ends.flatMap((f): OwnFocus[] => {
+    const own = sets.filter(({ focalLengthMm }) => Math.abs(focalLengthMm / f - 1) <= sameFocal);
+    const focalLengthMm = zoom ? Number(f.toFixed(1)) : null;
+    const wide = own.find((set) => isWideOpen(lens, set));
+    const before = ownFocus(habits, key, f);
+    const known = before && (before.focalLengthMm === null || Math.abs(before.focalLengthMm / f - 1) <= sameFocal);
+    const stopShift = known ? before.stopShift : [];
+    const base = wide
+      ? { ...ownFocusOf({ ...key, learned: wide.learned }, nowMs), focalLengthMm, stopShift }
+      : known
+        ? before
+        : null;
+    if (!base) return [];
+    const shifts = own
+      .filter((set) => !isWideOpen(lens, set))
+      .map(({ fNumber, learned }) => ({
+        fNumber: Number(fNumber.toFixed(1)),
+        um: Number((learned.bias.value - base.biasUm).toFixed(2))
+      }));
+    // What was found at other stops before stays: it is a difference, whatever the bias is now.
+    const kept = stopShift.filter(
+      ({ fNumber }) => !shifts.some((one) => Math.abs(stopsBetween(one.fNumber, fNumber)) <= sameStop)
+    );
+    return [{ ...base, stopShift: [...kept, ...shifts].sort((a, b) => a.fNumber - b.fNumber), learnedAt: nowMs }];
+  });
 }

@@ -96,6 +96,16 @@ export const squareDeg = 2;
 export const tiltOf = ({ r }: Pose): number => degrees(Math.acos(Math.min(1, Math.abs(r[8] ?? 1))));
 
 /**
+ * The same apart, degrees: turned aside (positive where its right side is further away), leaning back (positive where its top is further
+ * away), and turned in the picture (positive clockwise).
+ */
+export const turnOf = ({ r }: Pose): { readonly aside: number; readonly back: number; readonly roll: number } => ({
+  aside: degrees(Math.asin(Math.max(-1, Math.min(1, r[6] ?? 0)))),
+  back: -degrees(Math.asin(Math.max(-1, Math.min(1, r[7] ?? 0)))),
+  roll: degrees(Math.atan2(r[3] ?? 0, r[0] ?? 1))
+});
+
+/**
  * @param focusedPx the distance of the picture behind the pupil, pixels, where it is known from what was focused on; else as if it were this piece
  * @returns `rms`: how far the corners lie from where they should, in their standard deviations; null where the corners make no plane before the lens
  */

@@ -2,7 +2,7 @@
 import { radians } from '../geometry/vector';
 import { shiftedFocus } from '../optics/thinLens';
 import { normalFrom, type Random } from '../statistics/random';
-import type { Gray } from './gray';
+import { gray, type Gray } from './gray';
 import { photograph, type PlacedPaper, type Scene } from './photograph';
 import { turned, type Lens, type Pose } from './pose';
 import { marginMm, rasterOf } from './raster';
@@ -94,6 +94,8 @@ export interface EdgeScene {
   readonly noise?: number;
   /** How the wall is out of square, degrees. */
   readonly tiltDeg?: readonly [number, number];
+  /** Where it is focused, mm from the pupil; on the wall where nothing is said. */
+  readonly planeMm?: number;
 }
 
 /** Where the pages hang in the picture, as shares of half its width and height: centre, middles, corners. */
@@ -111,7 +113,7 @@ const spots = [
 
 /** A frame of a wall with the pages of the edge sheet: five (centre and corners) where they would hang over one another, else nine. */
 export function edgeShot(scene: EdgeScene, random: Random): Gray {
-  const { lens, fNumber, distanceMm, rest = {}, noise = 0.003, tiltDeg = [0, 0] } = scene;
+  const { lens, fNumber, distanceMm, rest = {}, noise = 0.003, tiltDeg = [0, 0], planeMm = distanceMm } = scene;
   const across = (lens.width * lens.pixelMm * distanceMm) / lens.focalLengthMm;
   const down = (lens.height * lens.pixelMm * distanceMm) / lens.focalLengthMm;
   const nine = across * 0.18 > 200;
@@ -125,6 +127,60 @@ export function edgeShot(scene: EdgeScene, random: Random): Gray {
     const pose: Pose = { r, t: [at[0] ?? 0, at[1] ?? 0, at[2] ?? 0] };
     return [{ pose, ...paperOf(`edge ${page}`, () => piece) }];
   });
-  const clean = photograph({ ...lens, fNumber, planeMm: distanceMm, papers: placed, ...rest }, random);
+  const clean = photograph({ ...lens, fNumber, planeMm, papers: placed, ...rest }, random);
   return noisy(clean, noise, random);
+}
+
+export interface Speck {
+  /** As shares of the picture. */
+  readonly x: number;
+  readonly y: number;
+  readonly mm: number;
+}
+
+export interface SpotScene {
+  readonly lens: Lens;
+  readonly fNumber: number;
+  readonly specks: readonly Speck[];
+  /** How far before the sensor they lie, mm. */
+  readonly heightMm: number;
+  readonly rest?: Pick<NonNullable<FocusScene['rest']>, 'vignetting' | 'uneven' | 'exposure'>;
+  readonly noise?: number;
+}
+
+/** The area two discs share, their middles so far apart (closed form of two circular segments). */
+export function sharedArea(a: number, b: number, apart: number): number {
+  const [r, s] = [a / 2, b / 2];
+  if (apart >= r + s) return 0;
+  if (apart <= Math.abs(r - s)) return Math.PI * Math.min(r, s) ** 2;
+  const of = (own: number, other: number) =>
+    own * own * Math.acos((apart * apart + own * own - other * other) / (2 * apart * own));
+  const kite = Math.sqrt((-apart + r + s) * (apart + r - s) * (apart - r + s) * (apart + r + s)) / 2;
+  return of(r, s) + of(s, r) - kite;
+}
+
+/** A plain bright surface, out of focus, before a sensor with dust on it. */
+export function spotShot(
+  { lens, fNumber, specks, heightMm, rest = {}, noise = 0.004 }: SpotScene,
+  random: Random
+): Gray {
+  const { width, height, pixelMm } = lens;
+  const { vignetting = 0, uneven = 0, exposure = 0.7 } = rest;
+  const picture = gray(width, height);
+  const half = Math.hypot(width, height) / 2;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const off = Math.hypot(x - width / 2, y - height / 2) / half;
+      picture.light[y * width + x] = exposure * (1 - vignetting * off * off) * (1 - uneven * (0.5 - x / width));
+    }
+  const cone = heightMm / fNumber;
+  for (const { x, y, mm } of specks) {
+    const [cx, cy, reach] = [x * width - 0.5, y * height - 0.5, (cone + mm) / 2 / pixelMm + 1];
+    for (let row = Math.max(0, Math.floor(cy - reach)); row <= Math.min(height - 1, cy + reach); row++)
+      for (let column = Math.max(0, Math.floor(cx - reach)); column <= Math.min(width - 1, cx + reach); column++) {
+        const taken = sharedArea(mm, cone, Math.hypot(column - cx, row - cy) * pixelMm) / (Math.PI * (cone / 2) ** 2);
+        picture.light[row * width + column] = (picture.light[row * width + column] ?? 0) * (1 - taken);
+      }
+  }
+  return noisy(picture, noise, random);
 }

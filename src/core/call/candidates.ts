@@ -2,6 +2,7 @@
 import { bestFocusBetween } from '../optics/blur';
 import type { Vector } from '../geometry/vector';
 import type { Importance, Person, Setup } from '../setup/schema';
+import type { OwnFocus } from '../habits/habits';
 import { rowsByDepth } from '../people/rows';
 import { besideEyes, type ScenePoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Target } from './plan';
@@ -20,6 +21,8 @@ export interface Candidate extends Target {
   readonly biasMm: number;
   /** Systematic error of the focus behind the lens, µm: what has been measured of this kit. */
   readonly biasUm: number;
+  /** What stopping down adds to it, measured. */
+  readonly stopShift: OwnFocus['stopShift'];
   /** Standard deviation of the shift from leaning, mm. */
   readonly leanMm: number;
   /** Spread of the focus behind the lens there, mm. */
@@ -36,7 +39,7 @@ export interface Aim {
   readonly focusing: (
     position: Vector | null,
     at: { readonly x: number; readonly y: number } | undefined
-  ) => Pick<Candidate, 'point' | 'recomposed' | 'biasMm' | 'biasUm' | 'leanMm' | 'behindMm'>;
+  ) => Pick<Candidate, 'point' | 'recomposed' | 'biasMm' | 'biasUm' | 'stopShift' | 'leanMm' | 'behindMm'>;
 }
 
 /** Nearer to an edge of the picture than this share of it, focus and lens are at their worst (common practice, no source). */

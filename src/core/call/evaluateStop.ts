@@ -6,13 +6,14 @@ import type { Subject } from '../setup/scene';
 import { backgroundAtStop } from './background';
 import type { Candidate } from './candidates';
 import { chooseTarget } from './chooseTarget';
-import { defocus, focusAt, oddsInput, otherDisc, spreadOf, type Focus } from './focus';
+import { besideAxis, defocus, focusAt, oddsInput, otherDisc, spreadOf, type Focus } from './focus';
 import { framesNeeded } from './frames';
 import { landedOn } from './landing';
 import { approach, frozenByFlash, subjectMotionDisc } from './motion';
 import { keeperOdds } from './odds';
 import type { StopPlan, Target } from './plan';
 import type { Group, Situation } from './situation';
+import { stopShiftAt } from './spread';
 
 export function targetOf(candidate: Candidate): Target {
   const { subjectId, feature, role, focusDistanceMm, position, point, recomposed } = candidate;
@@ -38,7 +39,7 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
   const sharpness = subjects.map((subject) => {
     const focus = focusOf(subject);
     const person = people.get(subject.id);
-    const other = otherDisc(focus, person?.acrossMmPerS ?? 0);
+    const other = otherDisc(situation, focus, subject.id, person?.acrossMmPerS ?? 0);
     const nearer = person ? approach(situation.habits, person, situation.setup.camera) : 0;
     return subject.points.map((point) => ({
       ratio: totalDisc(defocus(situation, focus, point.depth - nearer), other) / C
@@ -54,6 +55,7 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     light,
     frames: framesNeeded(situation.habits, odds, situation.people, light.shutterS),
     planeMm: plane,
+    shiftUm: stopShiftAt(first.candidate.stopShift, situation.sharpness.widestFNumber, N),
     secondPlaneMm: second?.focus.plane ?? null,
     drawnFocusMm: plane + (groups[0]?.approach ?? 0),
     landings: landedOn(situation, first.candidate).landings,
@@ -67,6 +69,7 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
       shake: causes.shake / C
     },
     movement: mostMoving(situation, first.focus),
+    edge: softestPlace(situation, first.focus),
     spread: spreadOf(situation, first.focus),
     nearMm: limits.near,
     farMm: limits.far === Infinity ? null : limits.far,
@@ -83,6 +86,19 @@ function mostMoving({ mostAcross, C }: Situation, { light, m }: Focus): StopPlan
   if (!mostAcross || frozenByFlash(light)) return null;
   const { subjectId, across } = mostAcross;
   return { subjectId, ratio: subjectMotionDisc(across, light.shutterS, m) / C };
+}
+
+/** For whom the lens is softest where they stand, with all other causes but defocus; null where it was not measured off the axis. */
+function softestPlace(situation: Situation, { N, common }: Focus): StopPlan['edge'] {
+  const { subjects, decisive, C } = situation;
+  let softest: StopPlan['edge'] = null;
+  for (const index of decisive) {
+    const id = subjects[index]?.id ?? '';
+    const beside = besideAxis(situation, N, id);
+    const ratio = totalDisc(common, beside) / C;
+    if (beside > 0 && ratio > (softest?.ratio ?? 0)) softest = { subjectId: id, ratio };
+  }
+  return softest;
 }
 
 function worstPoint({ subjects, decisive }: Situation, sharpness: StopPlan['sharpness']): StopPlan['worst'] {

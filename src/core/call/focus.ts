@@ -1,6 +1,6 @@
 /** One focus at one stop: the discs, the spread, and what the odds are asked. */
 import { blurDiscDiameter } from '../optics/blur';
-import { defocusAllowance, diffractionDisc, lensDisc, totalDisc } from '../optics/sharpness';
+import { defocusAllowance, diffractionDisc, lensBesideAxis, lensDisc, totalDisc } from '../optics/sharpness';
 import { effectiveFNumber, magnification, shiftedFocus } from '../optics/thinLens';
 import { limits } from '../schema/values';
 import type { Candidate } from './candidates';
@@ -9,7 +9,7 @@ import { follows, frozenByFlash, shakeDisc, somebodyMoves, subjectMotionDisc } f
 import type { OddsInput } from './odds';
 import type { StopPlan } from './plan';
 import type { Group, Member, Situation } from './situation';
-import { holdSpread } from './spread';
+import { holdSpread, stopShiftAt } from './spread';
 
 /** One focus at one stop: everything that follows from it before anybody is looked at. */
 export interface Focus {
@@ -25,9 +25,14 @@ export interface Focus {
   readonly common: number;
 }
 
-/** Where the plane lies on average when a place is focused on, mm. */
-export function planeOf({ f, P }: Pick<Situation, 'f' | 'P'>, { focusDistanceMm, biasMm, biasUm }: Candidate): number {
-  const landed = biasUm === 0 ? focusDistanceMm : shiftedFocus(f, focusDistanceMm, biasUm / 1000, P);
+/** Where the plane lies on average when a place is focused on, mm; at an f-number, where stopping down has been measured to move it. */
+export function planeOf(
+  { f, P, sharpness }: Pick<Situation, 'f' | 'P' | 'sharpness'>,
+  { focusDistanceMm, biasMm, biasUm, stopShift }: Candidate,
+  N = sharpness.widestFNumber
+): number {
+  const um = biasUm + stopShiftAt(stopShift, sharpness.widestFNumber, N);
+  const landed = um === 0 ? focusDistanceMm : shiftedFocus(f, focusDistanceMm, um / 1000, P);
   return Math.min(landed, limits.maxDistanceMm) + biasMm;
 }
 
@@ -46,7 +51,7 @@ export function focusAt(situation: Situation, N: number, candidate: Candidate, l
   return {
     N,
     candidate,
-    plane: Math.max(planeOf(situation, candidate), (f / P) * 1.001),
+    plane: Math.max(planeOf(situation, candidate, N), (f / P) * 1.001),
     m,
     light,
     causes,
@@ -54,11 +59,20 @@ export function focusAt(situation: Situation, N: number, candidate: Candidate, l
   };
 }
 
-/** All causes but defocus for somebody moving across, mm. */
-export function otherDisc({ common, light, m }: Focus, across: number): number {
-  if (across === 0 || frozenByFlash(light)) return common;
-  return totalDisc(common, subjectMotionDisc(across, light.shutterS, m));
+/** What the lens adds where somebody stands off the axis, mm. */
+export const besideAxis = ({ sharpness, heights }: Situation, N: number, id: string): number =>
+  lensBesideAxis(sharpness, N, heights.get(id) ?? 0);
+
+/** All causes but defocus for somebody where they stand, moving across, mm. */
+export function otherDisc(situation: Situation, { N, common, light, m }: Focus, id: string, across: number): number {
+  const beside = besideAxis(situation, N, id);
+  if (across === 0 || frozenByFlash(light)) return beside === 0 ? common : totalDisc(common, beside);
+  return totalDisc(common, beside, subjectMotionDisc(across, light.shutterS, m));
 }
+
+/** Whether all of them have the same other causes. */
+const areAlike = ({ sharpness }: Situation, members: readonly Member[]): boolean =>
+  sharpness.measuredCorner === undefined && members.every(({ across }) => across === 0);
 
 /** Disc of a depth at release, mm. */
 export function defocus({ f, P }: Situation, { N, plane }: Focus, depth: number): number {
@@ -82,7 +96,6 @@ export function spreadOf({ setup, habits }: Situation, { candidate, m }: Focus):
 export function oddsInput(situation: Situation, focus: Focus, members: readonly Member[]): OddsInput {
   const { f, P, C } = situation;
   const { focusMm, holdMm, leanMm } = spreadOf(situation, focus);
-  const moving = members.some((member) => member.across !== 0);
   const { focusDistanceMm: s } = focus.candidate;
   return {
     f,
@@ -92,20 +105,24 @@ export function oddsInput(situation: Situation, focus: Focus, members: readonly 
     bias: focus.plane - s,
     spread: Math.hypot(focusMm, holdMm, leanMm),
     allowance: defocusAllowance(C, focus.common),
-    members: moving
-      ? members.map((member) => ({ ...member, allowance: defocusAllowance(C, otherDisc(focus, member.across)) }))
-      : members
+    members: areAlike(situation, members)
+      ? members
+      : members.map((member) => ({
+          ...member,
+          allowance: defocusAllowance(C, otherDisc(situation, focus, member.subject.id, member.across))
+        }))
   };
 }
 
-/** Worst total blur over the permissible disc, at release. Without movement the two extreme depths decide. */
+/** Worst total blur over the permissible disc, at release. Where all else is alike the two extreme depths decide. */
 export function worstRatioOf(situation: Situation, group: Group, focus: Focus): number {
   const { C } = situation;
-  const moving = group.members.some((member) => member.across !== 0);
   const worst = (nearest: number, furthest: number, other: number) =>
     totalDisc(Math.max(defocus(situation, focus, nearest), defocus(situation, focus, furthest)), other) / C;
-  if (!moving) return worst(group.nearest, group.furthest, focus.common);
+  if (areAlike(situation, group.members)) return worst(group.nearest, group.furthest, focus.common);
   return Math.max(
-    ...group.members.map(({ nearest, furthest, across }) => worst(nearest, furthest, otherDisc(focus, across)))
+    ...group.members.map(({ nearest, furthest, across, subject }) =>
+      worst(nearest, furthest, otherDisc(situation, focus, subject.id, across))
+    )
   );
 }

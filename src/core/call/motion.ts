@@ -4,6 +4,7 @@ import { traditionalDiscMm } from '../optics/criterion';
 import { motionDisc } from '../optics/sharpness';
 import type { Body, Lens } from '../kit/schema';
 import type { Vector } from '../geometry/vector';
+import { surfaceDepth, type FocusSurface } from '../optics/focusSurface';
 import type { Camera, Person, Setup } from '../setup/schema';
 import { flashFreezesStops, type LightAtStop, type ShutterFloor } from './light';
 
@@ -68,13 +69,13 @@ export function approach(habits: Habits, person: Person, camera: Camera): number
 /**
  * Shift of the surface of focus, mm behind the target, when the camera focuses on it in the middle of the frame and is then
  * turned about a pivot r behind the pupil. `target` is where the target lies in the final picture, camera coordinates. The
- * distance found is hypot(x, y, z + r) − r; a flat surface then lies at that depth while the target lies at z, a curved one
- * at that distance while the target's is hypot(x, y, z): behind by hypot(x, y, z + r) − (z + r), never negative, or by
- * hypot(x, y, z + r) − r − hypot(x, y, z), never positive. (Closed form, from the triangle pivot, pupil, target.)
+ * distance found is hypot(x, y, z + r) − r; the surface then lies at that depth while the target lies as deep as the surface counts it: a flat
+ * one behind it by hypot(x, y, z + r) − (z + r), never negative, a curved one by hypot(x, y, z + r) − r − hypot(x, y, z), never positive.
+ * (Closed form, from the triangle pivot, pupil, target.)
  */
-export function recomposeShift({ x, y, z }: Vector, pivotBehindMm: number, surface: Camera['focusSurface']): number {
-  const fromPivot = Math.hypot(x, y, z + pivotBehindMm);
-  return surface === 'flat' ? fromPivot - (z + pivotBehindMm) : fromPivot - pivotBehindMm - Math.hypot(x, y, z);
+export function recomposeShift(target: Vector, pivotBehindMm: number, surface: FocusSurface): number {
+  const { x, y, z } = target;
+  return Math.hypot(x, y, z + pivotBehindMm) - pivotBehindMm - surfaceDepth(surface, target);
 }
 
 interface Stilled {

@@ -49,7 +49,18 @@ describe('the quick look at a window', () => {
         (setup, asked, biasUm) => {
           // A lens that is known to miss: its bias counts in both.
           const { bodyId, lensId, focusMethod: method } = setup.camera;
-          const own = { bodyId, lensId, method, recomposed: false, biasUm, spreadUm: 9, frames: 30, learnedAt: null };
+          const own = {
+            bodyId,
+            lensId,
+            method,
+            recomposed: false,
+            biasUm,
+            spreadUm: 9,
+            frames: 30,
+            learnedAt: null,
+            focalLengthMm: null,
+            stopShift: []
+          };
           const habits = { ...defaultHabits, own: biasUm === 0 ? [] : [own] };
           const prepared = prepare({ setup, kit: builtInKit, stopStep: 'third', habits });
           const plan = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits });

@@ -107,6 +107,7 @@ const ideal = (focusDistanceMm: number): Candidate => ({
   standing: 'beside',
   biasMm: 0,
   biasUm: 0,
+  stopShift: [],
   leanMm: 0,
   behindMm: 0
 });

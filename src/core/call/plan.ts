@@ -62,6 +62,8 @@ export interface StopPlan {
   /** Where the plane of focus lies at release, on average, mm from the lens; and in the second frame. */
   readonly planeMm: number;
   readonly secondPlaneMm: number | null;
+  /** What stopping down to here has been measured to move the plane, µm on the sensor; positive behind. */
+  readonly shiftUm: number;
   /** The same plane among people drawn where they stood when they were focused on: they have come nearer since. */
   readonly drawnFocusMm: number;
   /** By how much the odds are better than on the best place one would rather focus on; 0 on such a place. */
@@ -79,6 +81,8 @@ export interface StopPlan {
   };
   /** Who moves most across the picture among those who must be sharp, and that blur over the permissible disc. */
   readonly movement: { readonly subjectId: string; readonly ratio: number } | null;
+  /** For whom the lens is softest where they stand, and its disc there with all others but defocus; null where it was not measured off the axis. */
+  readonly edge: { readonly subjectId: string; readonly ratio: number } | null;
   /** Standard deviations along the axis, mm: where the focus lands, how far the photographer drifts, and leans. */
   readonly spread: { readonly focusMm: number; readonly holdMm: number; readonly leanMm: number };
   readonly nearMm: number;
@@ -101,6 +105,8 @@ export type Bound =
   | { readonly kind: 'odds'; readonly subjectId: string }
   | { readonly kind: 'background'; readonly backgroundId: string }
   | { readonly kind: 'lensBlur' }
+  /** The lens is too soft so far off its axis. */
+  | { readonly kind: 'lensEdge'; readonly subjectId: string }
   | { readonly kind: 'shake' }
   | { readonly kind: 'movement'; readonly subjectId: string };
 
@@ -128,6 +134,8 @@ export interface Plan {
   readonly bodyName: string;
   readonly focalLengthMm: number;
   readonly pupilMagnification: number;
+  /** How the lens's surface of sharp focus was measured to bend, 1/m; null where it was not. */
+  readonly fieldPerM: number | null;
   /** Lens to subject line. */
   readonly distanceMm: number;
   /** Scene framed at the subject line. */

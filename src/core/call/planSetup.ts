@@ -50,6 +50,7 @@ function planSituation(situation: Situation, stopStep: StopStep): Plan {
     bodyName: body.name,
     focalLengthMm: f,
     pupilMagnification: P,
+    fieldPerM: lens.fieldPerM ?? null,
     distanceMm: view.distance,
     framedWidthMm: framedSize(f, view.distance, picture.width, P),
     framedHeightMm: framedSize(f, view.distance, picture.height, P),

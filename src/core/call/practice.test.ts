@@ -1,6 +1,6 @@
 /** What photographers know to come out, and calls they would not have shaken their heads at. */
 import { describe, expect, it } from 'vitest';
-import { defaultHabits } from '../habits/habits';
+import { defaultHabits, type Habits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { newBody, newLens } from '../kit/defaults';
 import { bodyStarts } from '../kit/startingPoints';
@@ -10,7 +10,7 @@ import { runs } from '../testing/runs';
 import { arrange } from '../setup/arrangements';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
 import { setupFrom, templates } from '../setup/templates';
-import { callSentence, conflictSentences } from '../words/call';
+import { callSentence, conflictSentences, reasonSentence } from '../words/call';
 import { whyTarget } from '../words/why';
 import { tryCandidate } from './chooseTarget';
 import { oddsLanded } from './landed';
@@ -20,7 +20,9 @@ import type { Plan, StopPlan } from './plan';
 import { planSetup, stopsOf } from './planSetup';
 import { findRemedies } from './remedies/findRemedies';
 import { prepare } from './situation';
-import type { Kit } from '../kit/schema';
+import { alignToFocus } from '../setup/align';
+import { viewpoint } from '../setup/scene';
+import type { Body, Kit } from '../kit/schema';
 import type { Camera, Person, Setup } from '../setup/schema';
 
 const inputOf = (setup: Setup, kit: Kit = builtInKit) => ({
@@ -178,6 +180,94 @@ describe('a small sensor', () => {
     const share = Math.hypot(phone.sensor.widthMm, phone.sensor.heightMm) / Math.hypot(36, 24);
     const lensBlur = (result: Plan) => (result.stops[0]?.causes.lens ?? 0) * result.permissibleDiscMm;
     expect(lensBlur(small) / lensBlur(full)).toBeCloseTo(share, 6);
+  });
+});
+
+describe('a lens measured in its corners', () => {
+  const table = (...lp: readonly number[]) =>
+    [1.8, 2.8, 4, 5.6, 8].map((N, at) => ({ fNumber: N, lpPerMm: lp[at] ?? 40 }));
+  const kit = (corner: boolean): Kit => ({
+    ...builtInKit,
+    lenses: [
+      newLens('fifty', '50', {
+        ...{ shortestMm: 50, longestMm: 50, widestFNumber: 1.8, measured: table(40, 60, 70, 65, 55) },
+        ...(corner && { measuredCorner: table(9, 14, 25, 50, 48) })
+      })
+    ]
+  });
+  const people = [newPerson('a', 'Ada'), newPerson('b', 'Bea', { lateralMm: 850 })];
+  const planned = (corner: boolean, changes: Partial<Setup['intent']> = {}, who: readonly Person[] = people) =>
+    plan(setupWith({ people: [...who] }, { lensId: 'fifty', focalLengthMm: 50, ...from(3000) }, changes), kit(corner));
+
+  it('is closed further where a face stands near the edge, and that face and the lens are named', () => {
+    const [plain, edge] = [planned(false), planned(true)];
+    expect(firstHolding(edge)).toBeGreaterThan(firstHolding(plain));
+    expect(edge.lower).toEqual({ kind: 'lensEdge', subjectId: 'b' });
+    expect(reasonSentence(edge)).toMatch(/any wider, the lens is too soft where Bea stands/);
+    const ratio = (result: Plan, who: number) => at(result, '2.8').sharpness[who]?.[0]?.ratio ?? 0;
+    expect(ratio(edge, 1)).toBeGreaterThan(2 * ratio(edge, 0));
+    expect(ratio(edge, 0)).toBeCloseTo(ratio(plain, 0), 2);
+  });
+
+  it('has its best stop where it is best to that face, and in the centre where nobody stands aside', () => {
+    const best = (corner: boolean, who: readonly Person[]) =>
+      called(planned(corner, { style: 'lensBest', oddsWanted: 0.1 }, who)).stop.label;
+    expect(best(false, people)).toBe('4');
+    expect(best(true, people)).toBe('5.6');
+    expect(best(true, people.slice(0, 1))).toBe('4');
+  });
+});
+
+describe('a lens whose plane moves as it is stopped down', () => {
+  const own = (um: number): Habits['own'][number] => ({
+    ...{ bodyId: 'full-frame', lensId: 'lens-85', method: 'crossPoint', recomposed: false, biasUm: 0, spreadUm: 12 },
+    ...{ frames: 20, learnedAt: null, focalLengthMm: null, stopShift: [{ fNumber: 2.8, um }] }
+  });
+  it('has its plane where it falls at each stop, and worse odds there; wide open nothing changes', () => {
+    const setup = setupWith({}, { lensId: 'lens-85', focalLengthMm: 85, ...from(2000) });
+    const bodyId = setup.camera.bodyId;
+    const planned = (um: number) => {
+      const habits = { ...defaultHabits, own: [{ ...own(um), bodyId }] };
+      const result = planSetup({ ...inputOf(setup), habits });
+      if (result.kind !== 'plan') throw new Error(result.reason.code);
+      return result;
+    };
+    const [still, moving] = [planned(0), planned(45)];
+    const widest = still.stops[0]?.stop.label ?? '';
+    expect(at(moving, widest).planeMm).toBeCloseTo(at(still, widest).planeMm, 9);
+    // 45 µm behind at 2 m: by Newton about 45 µm over the square of the magnification, 0.0444².
+    expect(at(moving, '2.8').planeMm - at(still, '2.8').planeMm).toBeCloseTo(0.045 / 0.0444 ** 2, -0.5);
+    expect(at(moving, '2.8').shiftUm).toBe(45);
+    expect(at(moving, '2.8').odds).toBeLessThan(at(still, '2.8').odds);
+  });
+});
+
+describe('a lens whose field bends', () => {
+  const kit: Kit = {
+    ...builtInKit,
+    lenses: [newLens('wide', '35', { shortestMm: 35, longestMm: 35, widestFNumber: 1.4, fieldPerM: 0.3 })]
+  };
+  const row = [-1100, 0, 1100].map((lateralMm, index) => newPerson(`p${index}`, `P${index}`, { lateralMm }));
+  const planned = (focusSurface: Camera['focusSurface'], people: readonly Person[] = row, of = kit) =>
+    plan(setupWith({ people: [...people] }, { lensId: 'wide', focalLengthMm: 35, focusSurface, ...from(3000) }), of);
+  const softest = (result: Plan) => Math.max(...at(result, '2.8').sharpness.map((points) => points[0]?.ratio ?? 0));
+
+  it('leaves the ends of a straight row soft, and has them brought in', () => {
+    expect(softest(planned('measured'))).toBeGreaterThan(1.3 * softest(planned('flat')));
+    const setup = setupWith(
+      { people: row },
+      { lensId: 'wide', focalLengthMm: 35, focusSurface: 'measured', ...from(3000) }
+    );
+    const view = viewpoint(setup, kit.bodies[0] as Body, 1, 0.3);
+    const brought = alignToFocus(row, view, 3000);
+    // By hand: 1/z = 1/3000 + 0.3e-3 (1100/z)^2, z = 2578.
+    expect(brought.map(({ depthMm }) => depthMm)).toEqual([expect.closeTo(-422, -0.7), 0, expect.closeTo(-422, -0.7)]);
+    expect(softest(planned('measured', brought))).toBeLessThan(softest(planned('flat')) + 0.05);
+  });
+
+  it('is taken as flat where it was not measured', () => {
+    const without: Kit = { ...kit, lenses: kit.lenses.map(({ fieldPerM: _, ...lens }) => lens) };
+    expect(planned('measured', row, without).stops).toEqual(planned('flat', row, without).stops);
   });
 });
 

@@ -19,6 +19,8 @@ import type { Kit } from '../kit/schema';
 
 /** What has been measured of every lens on a good point, µm. */
 const ownBiasUm = 6;
+/** And how far the smallest stop moves it. */
+const ownShift = { fNumber: 32, um: 9 };
 
 /** No figure like its default, so that each is seen to count. */
 const habits: Habits = {
@@ -32,7 +34,9 @@ const habits: Habits = {
       biasUm: ownBiasUm,
       spreadUm: 8,
       frames: 30,
-      learnedAt: null
+      learnedAt: null,
+      focalLengthMm: null,
+      stopShift: [ownShift]
     }))
   ),
   focusSpreadUm: { crossPoint: 12, ordinaryPoint: 27 },
@@ -174,7 +178,9 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
       place && camera.recompose !== 'none' ? Math.hypot(place.x, place.y, place.z + pivot) - place.z - pivot : 0;
     // By Newton's form: distances from the focal points multiply to f².
     const own = sensitive && camera.focusMethod === 'crossPoint' && camera.recompose === 'none';
-    const behindFocus = (f * f) / (s - f / P) - (own ? ownBiasUm / 1000 : 0);
+    const behindFocus =
+      (f * f) / (s - f / P) -
+      (own ? (ownBiasUm + (ownShift.um * Math.log(N / open)) / Math.log(ownShift.fNumber / open)) / 1000 : 0);
     const plane = f / P + (f * f) / behindFocus + turned;
     const defocus = (z: number) => ((f * f) / (N * (plane - f / P))) * Math.abs(1 - plane / z);
     const nearer = (id: string) => (person(id)?.towardsMmPerS ?? 0) * lag;

@@ -88,6 +88,8 @@ export interface Situation extends Placed {
   readonly picture: FrameSize;
   readonly stabiliser: number;
   readonly subjects: readonly Subject[];
+  /** How far off the axis each of them is drawn, as a share of half the diagonal of the lens's format; by id. */
+  readonly heights: ReadonlyMap<string, number>;
   /** Indices in `subjects` of those who decide. */
   readonly decisive: readonly number[];
   /** One group, or two when two frames are combined. */
@@ -122,7 +124,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
 
   const { camera, intent } = setup;
   const P = lens.pupilMagnification;
-  const view = viewpoint(setup, body, P);
+  const view = viewpoint(setup, body, P, lens.fieldPerM);
   const all = sceneSubjects(setup, view);
   const inFront = (subject: Subject) => subject.points.every((point) => point.depth > leastDepthMm);
   const behind = all.find((subject) => subject.importance !== 'maySoft' && !inFront(subject));
@@ -188,11 +190,13 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
       widestFNumber: widestN,
       // In a crop mode the lens still draws for the whole sensor.
       formatDiagonalMm: sensorDiagonal(whole.sensor),
-      ...(lens.measured && { measured: lens.measured })
+      ...(lens.measured && { measured: lens.measured }),
+      ...(lens.measuredCorner && { measuredCorner: lens.measuredCorner })
     },
     picture: pictureSize(body, camera),
     stabiliser,
     subjects,
+    heights: heightsOf(placed, body, subjects, aim, sensorDiagonal(whole.sensor)),
     decisive: subjects.flatMap((subject, index) => (decisive.includes(subject) ? [index] : [])),
     groups,
     backgrounds: setup.backgrounds.map((background) => ({
@@ -221,6 +225,24 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     }
   };
   return { kind: 'situation', situation };
+}
+
+/** In a stitched picture everybody is taken as on the axis: each frame is pointed at its own part of it. */
+function heightsOf(
+  { setup, personOf }: Placed,
+  body: Body,
+  subjects: readonly Subject[],
+  aim: Aim,
+  formatDiagonalMm: number
+): ReadonlyMap<string, number> {
+  const { width, height } = pictureSize(body, setup.camera);
+  const heightOf = ({ id, points }: Subject): number => {
+    const person = personOf.get(id);
+    const position = person ? eyesMidpoint(person) : points[0]?.position;
+    const at = position && aim.at(position);
+    return at ? Math.hypot((at.x - 0.5) * width, (at.y - 0.5) * height) / (formatDiagonalMm / 2) : 0;
+  };
+  return new Map(setup.camera.stitch ? [] : subjects.map((subject) => [subject.id, heightOf(subject)]));
 }
 
 /** Whose head is drawn longest among those in the picture. */
@@ -294,10 +316,11 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
   const restlessness = restless ? habits.continuousFactor : 1;
   /** As it has been measured with this kit, else as is usual. */
   const landing = (method: typeof camera.focusMethod, recomposed: boolean) => {
-    const own = ownFocus(habits, { bodyId: camera.bodyId, lensId: camera.lensId, method, recomposed });
+    const key = { bodyId: camera.bodyId, lensId: camera.lensId, method, recomposed };
+    const own = ownFocus(habits, key, camera.focalLengthMm);
     return own
-      ? { biasUm: own.biasUm, behindMm: (own.spreadUm / 1000) * lowLight }
-      : { biasUm: 0, behindMm: spread(method) * restlessness };
+      ? { biasUm: own.biasUm, stopShift: own.stopShift, behindMm: (own.spreadUm / 1000) * lowLight }
+      : { biasUm: 0, stopShift: [], behindMm: spread(method) * restlessness };
   };
   const usual = landing(camera.focusMethod, false);
   const lesser = camera.focusMethod === 'crossPoint' ? landing('ordinaryPoint', false) : usual;

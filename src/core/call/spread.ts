@@ -1,7 +1,9 @@
 /** How far from the target the plane of focus lands, and how far people drift, by the photographer's habits. */
+import { minIndex } from 'd3-array';
 import type { Habits, OwnFocus } from '../habits/habits';
 import type { Body } from '../kit/schema';
 import { formatDisc, traditionalDiscMm } from '../optics/criterion';
+import { alongStops } from '../optics/stops';
 import type { Camera, Person } from '../setup/schema';
 
 /**
@@ -22,9 +24,24 @@ export function lowLightOf(
 export const isByHand = (method: Camera['focusMethod']): method is 'magnifier' | 'byEye' | 'scale' =>
   method === 'magnifier' || method === 'byEye' || method === 'scale';
 
-/** What has been measured of this kit, focused so; null where nothing has. */
-export function ownFocus({ own }: Habits, kit: OwnKey): OwnFocus | null {
-  return own.find((item) => sameKit(item, kit)) ?? null;
+/** What has been measured of this kit, focused so, at the nearest focal length that was; null where nothing has. */
+export function ownFocus({ own }: Habits, kit: OwnKey, focalLengthMm: number): OwnFocus | null {
+  const away = (item: OwnFocus) => Math.abs(Math.log((item.focalLengthMm ?? focalLengthMm) / focalLengthMm));
+  const all = own.filter((item) => sameKit(item, kit));
+  return all[minIndex(all, away)] ?? null;
+}
+
+/**
+ * How far stopping down has been measured to move the plane, µm on the sensor, positive behind: none at the widest stop measured, in
+ * proportion to the stops between two, and as at the last beyond.
+ */
+export function stopShiftAt(shift: OwnFocus['stopShift'], widestN: number, N: number): number {
+  if (shift.length === 0) return 0;
+  const narrower = shift.filter(({ fNumber }) => fNumber > widestN);
+  return alongStops(
+    [{ fNumber: widestN, value: 0 }, ...narrower.map(({ fNumber, um }) => ({ fNumber, value: um }))],
+    N
+  );
 }
 
 /** What a measured figure is of. */

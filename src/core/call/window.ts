@@ -63,7 +63,9 @@ function pick({ stops, style, should }: JudgeInput, all: readonly number[]): num
       return kind ?? granted[0] ?? 0;
     }
     case 'lensBest':
-      return indexOfLeast(granted, (index) => stops[index]?.lensRatio ?? Infinity);
+      return indexOfLeast(granted, (index) =>
+        Math.max(stops[index]?.lensRatio ?? Infinity, stops[index]?.edge?.ratio ?? 0)
+      );
     case 'deepAndSafe':
       return indexOfLeast(granted, worstRatio);
   }
@@ -88,6 +90,7 @@ function facesBound(input: JudgeInput, index: number): Bound {
   if (entry.worst.ratio > 1 + 1e-9 && entry.movement && entry.movement.ratio > movementShare) {
     return { kind: 'movement', subjectId: entry.movement.subjectId };
   }
+  if (entry.edge && entry.edge.ratio > 1 + 1e-9) return { kind: 'lensEdge', subjectId: entry.edge.subjectId };
   if (entry.worst.ratio > 1 + 1e-9) {
     return { kind: 'point', subjectId: entry.worst.subjectId, role: entry.worst.role };
   }
@@ -157,7 +160,7 @@ function unreachable(input: JudgeInput): Judgement {
   const recommended = (stops[byOdds]?.odds ?? 0) > 0.001 ? byOdds : byRatio;
   const bound = facesBound(input, recommended);
   const because =
-    bound.kind === 'lensBlur'
+    bound.kind === 'lensBlur' || bound.kind === 'lensEdge'
       ? 'criterion'
       : bound.kind === 'odds' || bound.kind === 'shake' || bound.kind === 'movement'
         ? bound.kind

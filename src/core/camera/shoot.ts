@@ -183,7 +183,7 @@ function taken(
     const own = fault && 'id' in fault && fault.id === subject.id ? fault : undefined;
     const { shutterS } = aimed.light;
     const across = own?.kind === 'moves' ? own.acrossMm / shutterS : (person?.acrossMmPerS ?? 0);
-    const other = otherDisc(shaken, across);
+    const other = otherDisc(situation, shaken, subject.id, across);
     const head = person !== undefined && person.being !== 'pet';
     const opened = head ? uniform() >= blinks : null;
     return {

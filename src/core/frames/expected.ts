@@ -20,7 +20,7 @@ const leastTurned = 0.3;
 /** Everybody whose face is turned to the lens and in the picture. Pets are never found as faces. */
 export function expectedFaces(setup: Setup, plan: Plan, body: Body): ExpectedFace[] {
   const P = plan.pupilMagnification;
-  const view = viewpoint(setup, body, P);
+  const view = viewpoint(setup, body, P, plan.fieldPerM);
   const focus = plan.stops[plan.selected]?.drawnFocusMm ?? plan.distanceMm;
   const project = projector(view, setup.camera, body, focus, P);
   return setup.people.flatMap((person): ExpectedFace[] => {

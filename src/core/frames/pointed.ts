@@ -98,7 +98,7 @@ export function pointable(
   expected: readonly ExpectedFace[]
 ): Pointable[] {
   const P = plan.pupilMagnification;
-  const view = viewpoint(setup, body, P);
+  const view = viewpoint(setup, body, P, plan.fieldPerM);
   const project = projector(view, setup.camera, body, plan.stops[plan.selected]?.drawnFocusMm ?? plan.distanceMm, P);
   const there = new Set(frame.faces.flatMap(({ personId }) => personId ?? []));
   // Those found say how much larger everything came out than planned.

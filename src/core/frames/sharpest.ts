@@ -42,7 +42,7 @@ export function lyingAt(
     const inBody = down > 0 && Math.abs(across) < bodyReach * apart;
     return inHead || inBody ? [{ kind: 'person', id: subject.id, name: subject.name, depthMm: subject.nearest }] : [];
   });
-  const view = viewpoint(setup, body, plan.pupilMagnification);
+  const view = viewpoint(setup, body, plan.pupilMagnification, plan.fieldPerM);
   const focus = plan.stops[plan.selected]?.drawnFocusMm ?? plan.distanceMm;
   const project = projector(view, setup.camera, body, focus, plan.pupilMagnification);
   const things = setup.things.flatMap((thing): Lying[] => {

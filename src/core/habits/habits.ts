@@ -4,7 +4,7 @@
  * photographer's own measured figures replace them.
  */
 import { z } from 'zod';
-import { between, id, limits } from '../schema/values';
+import { between, fNumber, id, limits } from '../schema/values';
 
 const stanceFigures = (figure: z.ZodNumber) =>
   z.strictObject({ standing: figure, braced: figure, kneeling: figure, monopod: figure, tripod: figure });
@@ -24,6 +24,15 @@ const ownFocusSchema = z.strictObject({
   recomposed: z.boolean().describe('Turned after focusing'),
   biasUm: between(-1000, 1000).describe('Where the plane falls on average, µm on the sensor; positive behind'),
   spreadUm: between(0.1, 1000),
+  focalLengthMm: between(1, 2000)
+    .nullable()
+    .default(null)
+    .describe('Measured at this end of a zoom; null for the whole lens'),
+  stopShift: z
+    .array(z.strictObject({ fNumber, um: between(-1000, 1000) }))
+    .max(40, 'must be at most 40 entries')
+    .default([])
+    .describe('How stopping down moves the plane against the widest stop, µm on the sensor; ascending by f-number'),
   frames: between(0, 1e6).describe('Frames it rests on'),
   learnedAt: z.number().nullable().describe('ms since 1970')
 });

@@ -8,7 +8,7 @@ describe('the kit of a job that comes in', () => {
     const own = { bodyId: 'b', lensId: 'l', method: 'crossPoint', recomposed: false, biasUm: 9, spreadUm: 8 } as const;
     const job = newJob('j', 'J', {
       packing: [{ id: 'l', name: 'Lens', packed: true }],
-      habits: { ...defaultHabits, own: [{ ...own, frames: 30, learnedAt: null }] }
+      habits: { ...defaultHabits, own: [{ ...own, frames: 30, learnedAt: null, focalLengthMm: null, stopShift: [] }] }
     });
     const renamed = renameJobKit(job, (id) => `new-${id}`);
     expect(renamed.packing[0]?.id).toBe('new-l');

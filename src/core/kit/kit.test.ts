@@ -96,6 +96,8 @@ describe('a lens on a body', () => {
   it('has what was measured of it enlarged with its picture', () => {
     const measured = { ...long, measured: [{ fNumber: 2.8, lpPerMm: 60 }] };
     expect(mountedLens(measured, [converter], 600).measured).toEqual([{ fNumber: 5.6, lpPerMm: 30 }]);
+    const corners = { ...measured, measuredCorner: [{ fNumber: 2.8, lpPerMm: 30 }] };
+    expect(mountedLens(corners, [converter], 600).measuredCorner).toEqual([{ fNumber: 5.6, lpPerMm: 15 }]);
   });
 
   it('closes down along its range, on marks a camera shows', () => {

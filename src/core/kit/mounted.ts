@@ -55,6 +55,8 @@ export function mountedLens(lens: Lens, adapters: readonly Adapter[], focalLengt
   const closes = lens.widestAtLong !== null || lens.smallestAtLong !== null;
   if (adapters.length === 0 && !weak && !closes) return lens;
   const darker = (mark: number) => (lost === 0 ? mark : nearestMark(exactFNumber(mark) * 2 ** (lost / 2)));
+  const enlarged = (table: NonNullable<Lens['measured']>) =>
+    table.map(({ fNumber, lpPerMm }) => ({ fNumber: darker(fNumber), lpPerMm: lpPerMm / factor }));
   const widest = between(lens.widestFNumber, lens.widestAtLong ?? lens.widestFNumber, share);
   const smallest = between(lens.smallestFNumber, lens.smallestAtLong ?? lens.smallestFNumber, share);
   return {
@@ -65,12 +67,8 @@ export function mountedLens(lens: Lens, adapters: readonly Adapter[], focalLengt
     widestFNumber: darker(widest),
     smallestFNumber: darker(smallest),
     // What was measured of the lens alone is enlarged with its picture.
-    ...(lens.measured && {
-      measured: lens.measured.map((entry) => ({
-        fNumber: darker(entry.fNumber),
-        lpPerMm: entry.lpPerMm / factor
-      }))
-    }),
+    ...(lens.measured && { measured: enlarged(lens.measured) }),
+    ...(lens.measuredCorner && { measuredCorner: enlarged(lens.measuredCorner) }),
     widestAtLong: null,
     smallestAtLong: null,
     character: weak ? worse[lens.character] : lens.character

@@ -90,6 +90,16 @@ export const bodySchema = z
 const rims = ['soft', 'even', 'hard'] as const;
 const weakEnds = ['none', 'short', 'long', 'both'] as const;
 
+/** MTF50 of a lens by f-number. */
+const sharpnessTable = z
+  .array(z.strictObject({ fNumber, lpPerMm: between(1, 500) }))
+  .max(40, 'must be at most 40 entries')
+  .refine(
+    (entries) => entries.every((entry, index) => index === 0 || entry.fNumber > (entries[index - 1]?.fNumber ?? 0)),
+    'must ascend by f-number, none twice'
+  )
+  .optional();
+
 export const lensSchema = z
   .strictObject({
     id,
@@ -112,15 +122,13 @@ export const lensSchema = z
     retired,
     blades: wholeBetween(3, 30),
     character: z.enum(['crisp', 'ordinary', 'weakWideOpen']),
-    measured: z
-      .array(z.strictObject({ fNumber, lpPerMm: between(1, 500) }))
-      .max(40, 'must be at most 40 entries')
-      .refine(
-        (entries) => entries.every((entry, index) => index === 0 || entry.fNumber > (entries[index - 1]?.fNumber ?? 0)),
-        'must ascend by f-number, none twice'
-      )
+    measured: sharpnessTable.describe('Measured MTF50 in the centre by f-number, ascending'),
+    measuredCorner: sharpnessTable.describe('Likewise near the corners; without it the whole picture is as the centre'),
+    fieldPerM: between(-20, 20)
       .optional()
-      .describe('Measured MTF50 by f-number, ascending')
+      .describe(
+        'How the surface of sharp focus bends, measured: vergence added by the squared tangent off the axis, 1/m; positive towards the lens'
+      )
   })
   .refine((lens) => lens.shortestMm <= lens.longestMm, {
     path: ['longestMm'],

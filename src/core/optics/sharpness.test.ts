@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { fullFrameDiagonalMm } from './criterion';
-import { diffractionDisc, lensDisc, totalDisc, verdict, type LensSharpness } from './sharpness';
+import { diffractionDisc, lensBesideAxis, lensDisc, totalDisc, verdict, type LensSharpness } from './sharpness';
 
 /** MTF50 of lens and diffraction together, as it would be measured, line pairs per mm. */
 const measuredAt = (measured: NonNullable<LensSharpness['measured']>, N: number) =>
@@ -77,4 +77,31 @@ it('blur in words: up to the disc allowed sharp, up to 1.6 of it a touch soft, b
   expect([0, 0.5, 1, 1 + 1e-10].map(verdict)).toEqual(Array(4).fill('sharp'));
   expect([1.001, 1.3, 1.6].map(verdict)).toEqual(Array(3).fill('touchSoft'));
   expect([1.601, 3, Infinity].map(verdict)).toEqual(Array(3).fill('soft'));
+});
+
+describe('a lens measured near its corners too', () => {
+  const lens: LensSharpness = {
+    ...{ character: 'ordinary', widestFNumber: 2, formatDiagonalMm: fullFrameDiagonalMm, measured: table },
+    measuredCorner: [
+      { fNumber: 2, lpPerMm: 20 },
+      { fNumber: 4, lpPerMm: 80 },
+      { fNumber: 16, lpPerMm: 45 }
+    ]
+  };
+  const at = (height: number, N = 2) =>
+    totalDisc(lensDisc(lens, N), lensBesideAxis(lens, N, height), diffractionDisc(N));
+
+  it('is as measured on the axis and where corners are measured, between them in quadrature with the height', () => {
+    expect(0.705 / at(0)).toBeCloseTo(40, 9);
+    expect(0.705 / at(0.75)).toBeCloseTo(20, 9);
+    expect(0.705 / at(1)).toBeCloseTo(20, 9);
+    // Half way out half of what the corner adds: by hand √(17.625² + (√(35.25² − 17.625²)/2)²).
+    expect(1000 * at(0.375)).toBeCloseTo(Math.hypot(17.625, Math.sqrt(35.25 ** 2 - 17.625 ** 2) / 2), 6);
+  });
+
+  it('adds nothing where the corners are as good or better, or were not measured', () => {
+    expect(lensBesideAxis(lens, 4, 0.75)).toBeCloseTo(0, 6);
+    expect(lensBesideAxis(lens, 16, 0.75)).toBe(0);
+    expect(lensBesideAxis({ ...lens, measuredCorner: undefined }, 2, 0.75)).toBe(0);
+  });
 });

@@ -4,7 +4,7 @@
  * Introduction to Fourier Optics).
  */
 import { fullFrameDiagonalMm } from './criterion';
-import { stopsBetween } from './stops';
+import { alongStops, stopsBetween } from './stops';
 
 /** Wavelength used for diffraction, mm: green, 550 nm. */
 export const wavelengthMm = 0.00055;
@@ -42,8 +42,28 @@ export interface LensSharpness {
   readonly widestFNumber: number;
   /** Diagonal of the format it is made for, mm: a lens for a smaller one draws as much finer (from memory). */
   readonly formatDiagonalMm: number;
-  /** Measured MTF50 of the lens alone, line pairs per mm, by f-number, in ascending order. */
-  readonly measured?: readonly { readonly fNumber: number; readonly lpPerMm: number }[];
+  /** Measured MTF50 of the lens alone in the centre, line pairs per mm, by f-number, in ascending order. */
+  readonly measured?: SharpnessTable;
+  /** Likewise near the corners. */
+  readonly measuredCorner?: SharpnessTable;
+}
+
+type SharpnessTable = readonly { readonly fNumber: number; readonly lpPerMm: number }[];
+
+/** Where corners are measured, as a share of half the diagonal (chosen: where the sheet's pages hang). */
+const cornerHeight = 0.75;
+
+/**
+ * What the lens adds to its disc in the centre at a height in the picture, mm in quadrature: none on the axis, all that was measured
+ * in the corners there, between them growing with the height, as the first aberrations off the axis do; 0 where no corner was measured.
+ *
+ * @param height from the axis, as a share of half the diagonal of its format
+ */
+export function lensBesideAxis(lens: LensSharpness, N: number, height: number): number {
+  const table = lens.measuredCorner;
+  if (!table || table.length === 0) return 0;
+  const more = Math.max(0, measuredDisc(table, N) ** 2 - lensDisc(lens, N) ** 2);
+  return Math.sqrt(more) * Math.min(1, height / cornerHeight);
 }
 
 /**
@@ -59,23 +79,9 @@ export function lensDisc(lens: LensSharpness, N: number): number {
   return scale * Math.hypot(residualDisc, wideOpenDisc[lens.character] * 2 ** -stopsDown);
 }
 
-function measuredDisc(table: NonNullable<LensSharpness['measured']>, N: number): number {
-  const discs = table.map((entry) => ({ fNumber: entry.fNumber, disc: discMtf50 / entry.lpPerMm }));
-  const first = discs[0];
-  const last = discs[discs.length - 1];
-  if (!first || !last) return residualDisc;
-  let disc = last.disc;
-  if (N <= first.fNumber) disc = first.disc;
-  else {
-    for (let i = 1; i < discs.length; i++) {
-      const a = discs[i - 1];
-      const b = discs[i];
-      if (a && b && N <= b.fNumber) {
-        disc = a.disc + ((b.disc - a.disc) * stopsBetween(a.fNumber, N)) / stopsBetween(a.fNumber, b.fNumber);
-        break;
-      }
-    }
-  }
+function measuredDisc(table: SharpnessTable, N: number): number {
+  const discs = table.map(({ fNumber, lpPerMm }) => ({ fNumber, value: discMtf50 / lpPerMm }));
+  const disc = alongStops(discs, N);
   // A measured lens contains its own diffraction, which is counted apart.
   return Math.sqrt(Math.max(0, disc * disc - diffractionDisc(N) ** 2));
 }

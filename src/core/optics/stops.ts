@@ -88,3 +88,12 @@ export function lensStops(widestNominal: number, smallestNominal: number, step: 
 function markOf(nominal: number): string {
   return String(Number(nominal.toPrecision(2)));
 }
+
+/** A figure known at some stops, at another: in proportion to the stops between two, as at the nearest beyond the ends. @param table ascending by f-number, not empty */
+export function alongStops(table: readonly { readonly fNumber: number; readonly value: number }[], N: number): number {
+  const after = table.findIndex(({ fNumber }) => fNumber >= N);
+  const [a, b] = [table[after - 1], table[after < 0 ? table.length - 1 : after]];
+  if (!b) return NaN;
+  if (!a || after < 0) return b.value;
+  return a.value + ((b.value - a.value) * stopsBetween(a.fNumber, N)) / stopsBetween(a.fNumber, b.fNumber);
+}

@@ -161,6 +161,7 @@ export function ownFocusOf(
     lensId,
     method,
     recomposed,
+    ...{ focalLengthMm: null, stopShift: [] },
     biasUm: biasUm ?? 0,
     spreadUm: Math.max(0.1, spreadUm ?? 0),
     frames: learned.frames,
@@ -168,11 +169,30 @@ export function ownFocusOf(
   };
 }
 
-/** Habits with figures in place of what they said of the same kit before. */
-export const withOwnFocus = (habits: Habits, figures: readonly OwnFocus[]): Habits => ({
-  ...habits,
-  own: [...habits.own.filter((item) => !figures.some((one) => sameKit(one, item))), ...figures]
-});
+/** Focal lengths nearer together than this share are one: files round them. */
+export const sameFocal = 0.02;
+
+/** Whether a figure stands in place of another: that of a whole zoom for that of an end too, and the other way round. */
+const replaces = (figure: OwnFocus, item: OwnFocus): boolean =>
+  sameKit(figure, item) &&
+  (figure.focalLengthMm === null ||
+    item.focalLengthMm === null ||
+    Math.abs(figure.focalLengthMm / item.focalLengthMm - 1) <= sameFocal);
+
+/** Habits with figures in place of what they said of the same kit before; what stopping down moves stays until it is measured anew. */
+export const withOwnFocus = (habits: Habits, figures: readonly OwnFocus[]): Habits => {
+  const kept = (figure: OwnFocus): OwnFocus['stopShift'] =>
+    figure.stopShift.length > 0
+      ? figure.stopShift
+      : (habits.own.find((item) => replaces(figure, item) && item.stopShift.length > 0)?.stopShift ?? []);
+  return {
+    ...habits,
+    own: [
+      ...habits.own.filter((item) => !figures.some((one) => replaces(one, item))),
+      ...figures.map((figure) => ({ ...figure, stopShift: kept(figure) }))
+    ]
+  };
+};
 
 /** Habits with what these groups say in place of what they said before. */
 export const withOwn = (habits: Habits, groups: readonly KitGroup[], nowMs: number): Habits =>

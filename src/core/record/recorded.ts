@@ -99,8 +99,9 @@ export function recordedOf(
     frontUm: errorUm(optics, Math.min(entry.nearMm, meantMm)),
     behindUm: Math.min(errorUm(optics, entry.farMm ?? Infinity), 1e5),
     focusing: focusingOf(frame, setupFrames, camera),
+    // What stopping down moves is known of the lens and counted apart.
     // By the scale there is no error behind the lens to speak of; and what shook says nothing of the plane.
-    error: reading && judged.shake === null && camera.focusMethod !== 'scale' ? partsOf(reading.plane, optics) : null,
+    error: reading && judged.shake === null && camera.focusMethod !== 'scale' ? partsOf(reading.plane, optics).map((part) => ({ ...part, q: part.q - entry.shiftUm })) : null,
     landedElsewhere: cause !== undefined && noErrorOfTheLens.has(cause.cause.kind) && cause.likely > likely,
     sharp,
     people: personsOf(judged, reading, planned, entry),

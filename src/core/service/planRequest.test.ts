@@ -237,7 +237,9 @@ describe('plan request', () => {
           'stop',
           'swayMm',
           'sensitivity',
-          'cropMode'
+          'cropMode',
+          'fieldPerM',
+          'edge'
         ]) {
           nulls.delete(known);
         }

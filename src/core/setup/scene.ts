@@ -3,7 +3,7 @@
  * picture's right, +y up, +z away from the camera. Camera coordinates: the same with the origin in the entrance pupil and +z
  * along the optical axis.
  */
-import { add, length, pitch, radians, scale, subtract, yaw, type Vector } from '../geometry/vector';
+import { add, pitch, radians, scale, subtract, yaw, type Vector } from '../geometry/vector';
 import {
   adultFeatures,
   eyeHeight,
@@ -14,6 +14,7 @@ import {
   type EyeFeature,
   type HeadFeature
 } from '../people/anatomy';
+import { surfaceDepth, type FocusSurface } from '../optics/focusSurface';
 import { cameraDistance, type Framed } from './framing';
 import type { Body } from '../kit/schema';
 import type { Camera, Importance, Person, Setup, Thing } from './schema';
@@ -56,11 +57,17 @@ export interface Viewpoint {
   readonly pitch: number;
   /** Lens to subject line, mm. */
   readonly distance: number;
-  readonly surface: Camera['focusSurface'];
+  readonly surface: FocusSurface;
 }
 
-/** Where the camera stands with a lens of pupil magnification P, and where it points. */
-export function viewpoint(setup: Framed, body: Body, P = 1): Viewpoint {
+/** @param fieldPerM how the surface of sharp focus of the lens was measured to bend, 1/m; @returns as chosen, flat where it was not measured */
+function surfaceOf({ focusSurface }: Camera, fieldPerM: number | null): FocusSurface {
+  if (focusSurface !== 'measured') return focusSurface;
+  return fieldPerM === null || fieldPerM === 0 ? 'flat' : { bendPerMm: fieldPerM / 1000 };
+}
+
+/** Where the camera stands with a lens of pupil magnification P, where it points, and how its surface of sharp focus lies. */
+export function viewpoint(setup: Framed, body: Body, P = 1, fieldPerM: number | null = null): Viewpoint {
   const { camera } = setup;
   const distance = cameraDistance(setup, body, P);
   return {
@@ -68,7 +75,7 @@ export function viewpoint(setup: Framed, body: Body, P = 1): Viewpoint {
     yaw: radians(camera.yawDeg),
     pitch: radians(camera.pitchDeg),
     distance,
-    surface: camera.focusSurface
+    surface: surfaceOf(camera, fieldPerM)
   };
 }
 
@@ -84,8 +91,7 @@ export function toScene(view: Viewpoint, point: Vector): Vector {
 
 /** Depth of a scene point as the surface of focus counts it, mm; negative behind the camera. */
 export function depthOf(view: Viewpoint, point: Vector): number {
-  const local = toCamera(view, point);
-  return view.surface === 'flat' || local.z <= 0 ? local.z : length(local);
+  return surfaceDepth(view.surface, toCamera(view, point));
 }
 
 /** Midpoint of a person's eyes, scene coordinates, mm. */

@@ -4,6 +4,7 @@
  */
 import { scale, subtract, type Vector } from '../geometry/vector';
 import type { Body } from '../kit/schema';
+import { surfaceDepth } from '../optics/focusSurface';
 import { imageDistance } from '../optics/thinLens';
 import { headScale, interpupillaryOf } from '../people/anatomy';
 import { faceSolids, partAt, type FacePart, type FaceSolid } from '../people/face';
@@ -208,8 +209,9 @@ function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Bo
   const seenIn = (near: readonly Solid[], x: number, y: number): readonly Met[] => {
     const to = towards(x, y);
     const ray = rayAt(x, y);
-    // How far along the line, as the surface of focus counts it.
-    const perT = farMm * (view.surface === 'flat' ? 1 : Math.hypot(ray.x, ray.y, 1));
+    /** How far along the line, as the surface of focus counts it. */
+    const depthAt = (t: number) =>
+      surfaceDepth(view.surface, { x: ray.x * farMm * t, y: ray.y * farMm * t, z: farMm * t });
     const crossings: Crossing[] = [];
     for (const item of near) crossSolid(crossings, item, to);
     for (const background of setup.backgrounds) {
@@ -223,12 +225,12 @@ function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Bo
     const met: Met[] = [];
     let left = 1;
     for (const { t, cover, kind, id, part } of crossings) {
-      met.push({ kind, id, part, depth: t * perT, share: left * cover });
+      met.push({ kind, id, part, depth: depthAt(t), share: left * cover });
       left *= 1 - cover;
       if (left < leastShare) return met;
     }
     const t = planeAt(backmost, to);
-    met.push({ kind: 'background', id: '', part: 'ground', depth: (t > 0 && t < 1 ? t : 1) * perT, share: left });
+    met.push({ kind: 'background', id: '', part: 'ground', depth: depthAt(t > 0 && t < 1 ? t : 1), share: left });
     return met;
   };
   return (box) => {

@@ -1,37 +1,92 @@
 /** The Bench in words: what a picture lacks, where a lens focuses, and which stops are good. */
 import type { EdgeFrameProblem } from '../bench/edgeFrame';
-import type { FocusProblem } from '../bench/focusFrame';
+import type { FocusFrame, FocusProblem } from '../bench/focusFrame';
 import type { FocusResult } from '../bench/focusTest';
+import type { Refused } from '../bench/refused';
 import type { Zone } from '../bench/schema';
 import type { NotWritten, StopVerdict } from '../bench/stopSeries';
 import { atDistanceMm } from '../record/groups';
 import { normalCdf } from '../statistics/normal';
 import { formatLength, type LengthUnit } from './length';
 
-export const focusProblems: Readonly<Record<FocusProblem, string>> = {
-  noSheet: 'No focus sheet is to be seen. All markers must be in the picture, and at least 60 pixels wide.',
-  half: 'Only half the sheet is to be seen: both halves must be in the picture, with their markers.',
-  two: 'There are two focus sheets in it. Which is meant?',
-  mirrored: 'The picture is mirrored. Nothing is measured from it.',
-  small: 'The sheet is too small: go nearer, until it fills a third of the picture.',
-  askew: 'The upright half is not square to the lens: turn it until its sides run alike, within 2°.',
-  blown: 'The paper is blown out: expose a stop less.',
-  dark: 'It is too dark to measure: expose two stops more.',
-  shortFront: 'The plane lies before the leaning half, or at its very end: move the leaning half towards the lens.',
-  shortBehind: 'The plane lies behind the leaning half, or at its very end: move the leaning half away from the lens.',
-  flat: 'The leaning half hardly leans: lean it back by about 45°.',
-  notSharp: 'Nothing on the leaning half is sharp: it was shaken, or focused far elsewhere.',
-  unclear: 'What is seen does not fit one plane: bent paper, glare, or another focal length than said.'
-};
+const stopsOf = (stops: number): string =>
+  stops < 1.25 ? 'a stop' : `${Number((Math.round(stops * 2) / 2).toFixed(1))} stops`;
 
-export const edgeProblems: Readonly<Record<EdgeFrameProblem, string>> = {
-  noSheet: 'No page of the edge sheet is to be seen with three of its markers.',
-  two: 'A page is in it twice.',
-  mirrored: 'The picture is mirrored. Nothing is measured from it.',
-  small: 'The pages are too small: go nearer.',
-  noEdges: 'None of its edges can be measured: blown out, cut off, or far out of focus.',
-  askew: 'The lens is not square to the wall, by more than 2°.'
-};
+/** What a frame of the focus sheet lacks, and what to move, by how much where that is known. */
+export function focusProblemWords({ problem, by }: Refused<FocusProblem>, unit: LengthUnit): string {
+  switch (problem) {
+    case 'noSheet':
+      return 'No focus sheet is to be seen. All markers must be in the picture, and at least 60 pixels wide.';
+    case 'half':
+      return 'Only half the sheet is to be seen: both halves must be in the picture, with their markers.';
+    case 'two':
+      return 'There are two focus sheets in it. Which is meant?';
+    case 'mirrored':
+      return 'The picture is mirrored. Nothing is measured from it.';
+    case 'small':
+      return `The sheet is too small: go nearer, to ${by === null ? 'where it fills a third of the picture' : formatLength(by, unit)}.`;
+    case 'askew':
+      return `The upright half is ${by === null ? 'not square to the lens' : `turned ${Math.round(by)}° out of square`}: turn it until its sides run alike, within 2°.`;
+    case 'blown':
+      return 'The paper is blown out: expose a stop less.';
+    case 'dark':
+      return `It is too dark to measure: expose ${stopsOf(by ?? 2)} more.`;
+    case 'shortFront':
+      return `The plane lies before the leaning half, or at its very end: move the leaning half${byWords(by, unit)} towards the lens.`;
+    case 'shortBehind':
+      return `The plane lies behind the leaning half, or at its very end: move the leaning half${byWords(by, unit)} away from the lens.`;
+    case 'flat':
+      return `The leaning half ${by === null || by < 1 ? 'hardly leans' : `leans by ${Math.round(by)}° only`}: lean it back by about 45°.`;
+    case 'notSharp':
+      return 'Nothing on the leaning half is sharp: it was shaken, or focused far elsewhere.';
+    case 'unclear':
+      return 'What is seen does not fit one plane: bent paper, glare, or another focal length than said.';
+  }
+}
+const byWords = (mm: number | null, unit: LengthUnit): string => (mm === null ? '' : ` ${shortLength(mm, unit)}`);
+
+export function edgeProblemWords({ problem, by }: Refused<EdgeFrameProblem>): string {
+  switch (problem) {
+    case 'noSheet':
+      return 'No page of the edge sheet is to be seen with three of its markers.';
+    case 'two':
+      return 'A page is in it twice.';
+    case 'mirrored':
+      return 'The picture is mirrored. Nothing is measured from it.';
+    case 'small':
+      return 'The pages are too small: go nearer.';
+    case 'noEdges':
+      return 'None of its edges can be measured: blown out, cut off, or far out of focus.';
+    case 'askew':
+      return `The lens is ${by === null ? 'more than 2°' : `${Number(by.toFixed(1))}°`} out of square to the wall: within 2° it can be measured.`;
+  }
+}
+
+/** Beyond these a frame is measured, and what is askew said: degrees, and a share of half the picture's height (chosen). */
+const noticed = { deg: 1.2, rollDeg: 2, off: 0.4 } as const;
+
+/** What to mend about how the sheet and the camera stand, in a frame that can be measured; nothing where all is well. */
+export function standingWords(
+  { turnDeg: { aside, back, roll }, aimFrom, distanceMm }: Pick<FocusFrame, 'turnDeg' | 'aimFrom' | 'distanceMm'>,
+  halfHeightMm: number,
+  f: number,
+  unit: LengthUnit
+): string[] {
+  const told: string[] = [];
+  const degrees = (deg: number) => `${Number(Math.abs(deg).toFixed(1))}°`;
+  if (Math.abs(roll) > noticed.rollDeg) told.push(`The camera is ${degrees(roll)} off level with the sheet.`);
+  if (Math.abs(aside) > noticed.deg)
+    told.push(`Turn the upright half ${degrees(aside)}: its ${aside > 0 ? 'right' : 'left'} side stands further away.`);
+  if (Math.abs(back) > noticed.deg)
+    told.push(`The upright half leans ${degrees(back)} ${back > 0 ? 'back' : 'forward'}, or the lens is not level.`);
+  // Half the picture's height as it is at the sheet.
+  const half = (halfHeightMm * distanceMm) / f;
+  if (Math.abs(aimFrom.y) > noticed.off * half)
+    told.push(
+      `The eye lies ${shortLength(Math.abs(aimFrom.y), unit)} ${aimFrom.y > 0 ? 'under' : 'over'} the middle of the picture: ${aimFrom.y > 0 ? 'lower' : 'raise'} the camera, level.`
+    );
+  return told;
+}
 
 /** A distance that millimetres count in: "9 mm", "1.4 mm". */
 export function shortLength(mm: number, unit: LengthUnit): string {

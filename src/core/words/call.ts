@@ -257,6 +257,8 @@ function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow'): string {
     }
     case 'lensBlur':
       return end === 'wide' ? `${beyond} the lens is too soft` : `${beyond} diffraction softens everything`;
+    case 'lensEdge':
+      return `${beyond} the lens is too soft where ${subjectName(plan, bound.subjectId)} stands`;
     case 'shake':
       return `${beyond} camera shake softens everything`;
     case 'movement':

@@ -57,9 +57,9 @@ describe('the record in words', () => {
   it('says what stands in the habits', () => {
     const own = { bodyId: 'main', lensId: '85', method: 'crossPoint', recomposed: false, biasUm: -26.6 } as const;
     const nameOf = (id: string) => ({ main: 'Main body', '85': '85 mm f/1.4' })[id] ?? id;
-    expect(ownWords({ ...own, spreadUm: 9.7, frames: 62, learnedAt: null }, nameOf)).toBe(
-      '85 mm f/1.4 on Main body, good point: 27 µm in front, spread 10 µm; 62 frames'
-    );
+    expect(
+      ownWords({ ...own, spreadUm: 9.7, frames: 62, learnedAt: null, focalLengthMm: null, stopShift: [] }, nameOf)
+    ).toBe('85 mm f/1.4 on Main body, good point: 27 µm in front, spread 10 µm; 62 frames');
   });
 
   it('says sway and rates as one speaks', () => {

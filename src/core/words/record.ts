@@ -29,7 +29,11 @@ export function ownWords(own: OwnFocus, nameOf: (id: string) => string): string 
   const bias = Math.abs(own.biasUm) < 0.5 ? 'on the mark' : `${Math.abs(own.biasUm).toFixed(0)} µm ${where}`;
   const how = `${methodWords[own.method]}${own.recomposed ? ', recomposed' : ''}`;
   const frames = Math.round(own.frames) === 1 ? 'one frame' : `${Math.round(own.frames)} frames`;
-  return `${nameOf(own.lensId)} on ${nameOf(own.bodyId)}, ${how}: ${bias}, spread ${own.spreadUm.toFixed(0)} µm; ${frames}`;
+  const end = own.focalLengthMm === null ? '' : `, at ${Math.round(own.focalLengthMm)} mm`;
+  const moved = own.stopShift.map(
+    ({ fNumber, um }) => `${Math.abs(um).toFixed(0)} µm further ${um < 0 ? 'in front' : 'behind'} at f/${fNumber}`
+  );
+  return `${nameOf(own.lensId)} on ${nameOf(own.bodyId)}, ${how}${end}: ${bias}, spread ${own.spreadUm.toFixed(0)} µm; ${frames}${moved.length === 0 ? '' : `; stopped down ${moved.join(', ')}`}`;
 }
 
 /** The focal length a kit is compared at, mm: that of most of its frames. */

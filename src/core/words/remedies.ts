@@ -88,7 +88,11 @@ function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
     case 'bringThing':
       return `Bring the ${subject.replace(/^the /i, '')} ${length} closer to the faces`;
     case 'shapeRow':
-      return subject === 'flat' ? `Straighten the rows by up to ${length}` : `Bring the ends in by up to ${length}`;
+      return subject === 'flat'
+        ? `Straighten the rows by up to ${length}`
+        : subject === 'in'
+          ? `Bring the ends in by up to ${length}`
+          : `Let the ends back by up to ${length}`;
     case 'turnRow':
       return `Turn the row ${angle}`;
     case 'squareCamera':

@@ -3,21 +3,21 @@
   import { Button } from 'flowbite-svelte';
   import { focusGuide } from '$core/bench/guide';
   import { wingShift } from '$core/bench/focusFrame';
-  import { focusResult } from '$core/bench/focusTest';
+  import { figuresOf, focusResult, focusSets, isWideOpen, widestAt } from '$core/bench/focusTest';
   import { scaleMm } from '$core/bench/pages';
   import type { FocusShot, FocusTest } from '$core/bench/schema';
-  import { spreadBehind } from '$core/call/spread';
+  import { ownFocus, spreadBehind } from '$core/call/spread';
   import { focusMethods, type OwnFocus } from '$core/habits/habits';
   import type { Body, Lens } from '$core/kit/schema';
   import { formatDisc } from '$core/optics/criterion';
   import { depthOfField } from '$core/optics/depthOfField';
-  import { exactFNumber, stopsBetween } from '$core/optics/stops';
-  import { ownFocusOf, withOwnFocus } from '$core/record/groups';
-  import { focusProblems, focusWords, offsetWords, wingWords } from '$core/words/bench';
+  import { exactFNumber } from '$core/optics/stops';
+  import { sameFocal, withOwnFocus } from '$core/record/groups';
+  import { focusProblemWords, offsetWords, standingWords, wingWords } from '$core/words/bench';
   import { methodWords } from '$core/words/record';
   import { formatLength } from '$core/words/length';
+  import Choice from '$lib/controls/Choice.svelte';
   import FieldScope from '$lib/controls/FieldScope.svelte';
-  import HowComputed from '$lib/controls/HowComputed.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { newRow } from '$lib/data';
@@ -25,10 +25,12 @@
   import type { FocusRead } from '../../workers/bench.worker';
   import { readFocus, simulateFocus } from './ask';
   import EarlierTests from './EarlierTests.svelte';
-  import FocusDots from './FocusDots.svelte';
+  import FocusSaid from './FocusSaid.svelte';
+  import FocusSteps from './FocusSteps.svelte';
+  import Lacking from './Lacking.svelte';
   import SeriesTools from './SeriesTools.svelte';
   import SheetSeen from './SheetSeen.svelte';
-  import { isOther } from './same';
+  import { isOtherLens } from './same';
   import { seriesOf, sources } from './series.svelte';
   import { focusOrders } from './simulated';
 
@@ -46,45 +48,55 @@
   /** Frames whose lens came from the other side than their turn says. */
   let turned = $state.raw<readonly string[]>([]);
 
-  const widest = $derived(exactFNumber(lens.widestFNumber));
   const disc = $derived(formatDisc(body.sensor));
-  const guide = $derived(
-    focusGuide(lens.longestMm, widest, disc, Math.max(body.sensor.widthMm, body.sensor.heightMm), lens.closestFocusMm)
+  const longSideMm = $derived(Math.max(body.sensor.widthMm, body.sensor.heightMm));
+  const ends = $derived([...new Set([lens.shortestMm, lens.longestMm])]);
+  const guides = $derived(
+    ends.map((focalLengthMm) => {
+      const fNumber = widestAt(lens, focalLengthMm);
+      const guide = focusGuide(focalLengthMm, fNumber, disc, longSideMm, lens.closestFocusMm);
+      return { focalLengthMm, fNumber, ...guide };
+    })
   );
   const usualUm = $derived(
-    1000 * spreadBehind(habits, { method, stance: 'tripod', widestN: widest, body, lowLight: 1 })
+    1000 *
+      spreadBehind(habits, { method, stance: 'tripod', widestN: exactFNumber(lens.widestFNumber), body, lowLight: 1 })
   );
 
-  /** In stops. */
-  const sameStop = 1 / 6;
   type Measured = Extract<FocusRead, { kind: 'measured' }>;
-  const first = $derived(series.items.flatMap(({ read }) => (read.kind === 'measured' ? [read] : []))[0]);
-  /** Another lens or stop half-way is another test. */
-  const strange = (read: Measured): string | null => {
-    if (!first) return null;
-    if (isOther(first, read)) return 'Taken with another lens or focal length than the first: not counted.';
-    return Math.abs(stopsBetween(read.fNumber, first.fNumber)) > sameStop
-      ? 'Taken at another stop than the first: not counted.'
-      : null;
-  };
+  const measured = $derived(series.items.flatMap(({ read }) => (read.kind === 'measured' ? [read] : [])));
+  const first = $derived(measured[0]);
+  /** Another lens half-way is another test. */
+  const strange = (read: Measured): string | null =>
+    first && isOtherLens(first, read) ? 'Taken with another lens than the first: not counted.' : null;
   const counted = $derived(
-    series.items.flatMap((item) =>
-      item.read.kind === 'measured' && strange(item.read) === null ? [{ ...item, read: item.read }] : []
+    series.items.flatMap(({ id, name, read }) =>
+      read.kind === 'measured' && strange(read) === null
+        ? [{ id, name, read, focalLengthMm: read.focalLengthMm, fNumber: read.fNumber }]
+        : []
     )
   );
-  const shots = $derived(
-    counted.map(({ id, name, read }, index): FocusShot & { readonly id: string } => {
+  type Counted = (typeof counted)[number];
+  const shotsOf = (frames: readonly Counted[]) =>
+    frames.map(({ id, name, read }, index): FocusShot & { readonly id: string } => {
       const near = (index % 2 === 0) !== turned.includes(id);
       const { distanceMm, offsetMm, sdMm, offsetUm, sdUm } = read.frame;
       return {
         ...{ id, file: name.slice(0, 255), takenMs: read.facts.clockMs, from: near ? 'near' : 'far' },
         ...{ distanceMm, offsetMm, sdMm: Math.max(1e-3, sdMm), offsetUm, sdUm: Math.max(1e-3, sdUm) }
       };
+    });
+  const sets = $derived(
+    focusSets(counted).map(({ focalLengthMm, fNumber, frames }) => {
+      const shots = shotsOf(frames);
+      const allowedUm = 1000 * disc * fNumber;
+      const result = focusResult(shots, usualUm, allowedUm);
+      const key = `${Math.round(focalLengthMm)} mm f/${Number(fNumber.toFixed(1))}`;
+      return { key, focalLengthMm, fNumber, shots, allowedUm, result, learned: result };
     })
   );
-  const f = $derived(first?.focalLengthMm ?? lens.longestMm);
-  const fNumber = $derived(first?.fNumber ?? widest);
-  const allowedUm = $derived(1000 * disc * fNumber);
+  let setKey = $state('');
+  const set = $derived(sets.find(({ key }) => key === setKey) ?? sets[0]);
   const earlier = $derived(
     app.store
       .table('benchTests')
@@ -94,35 +106,48 @@
   );
   const meanDistance = (of: readonly FocusShot[]) => mean(of, (shot) => shot.distanceMm);
   /** What all is brought to: where these frames stand, else those of the latest test. */
-  const distanceMm = $derived(meanDistance(shots) ?? meanDistance(earlier[0]?.shots ?? []) ?? guide.distanceMm);
-  const result = $derived(shots.length === 0 ? null : focusResult(shots, usualUm, allowedUm));
-  const said = $derived(
-    result ? focusWords(result, { lens: lens.name, f, distanceMm, unit, frames: shots.length, allowedUm }) : null
+  const distanceMm = $derived(
+    meanDistance(set?.shots ?? []) ?? meanDistance(earlier[0]?.shots ?? []) ?? guides[0]?.distanceMm ?? 2000
   );
   const shown = $derived(series.items.find(({ id }) => id === chosenId) ?? series.items[series.items.length - 1]);
-  /** Whether both wings of the frame that is looked at reach as far as the sharp zone is deep. */
+  /** How the sheet and the camera stand, and whether both wings of the frame that is looked at reach as far as the sharp zone is deep. */
   const advice = $derived.by(() => {
-    if (shown?.read.kind !== 'measured') return '';
+    if (shown?.read.kind !== 'measured') return [];
     const { frame, focalLengthMm, fNumber: stop } = shown.read;
     const { near, far } = depthOfField(focalLengthMm, stop, disc, frame.distanceMm);
-    return wingWords(wingShift(frame, far - near), unit);
+    const half = Math.min(body.sensor.widthMm, body.sensor.heightMm) / 2;
+    const wings = wingWords(wingShift(frame, far - near), unit);
+    return [...standingWords(frame, half, focalLengthMm, unit), ...(wings === '' ? [] : [wings])];
   });
   const simulated = $derived(first?.simulated ?? false);
-  /** Stopped down it tells of the lens, not of what it focuses like wide open. */
-  const stoppedDown = $derived(stopsBetween(widest, fNumber) > 0.6);
   const key = $derived({ bodyId: body.id, lensId: lens.id, method, recomposed: false });
-  const own = $derived(result ? ownFocusOf({ ...key, learned: result }, 0) : null);
-  const isKept = $derived(
-    earlier.some(({ biasUm, spreadUm, shots: those }) => {
-      return (
-        those.length === shots.length && biasUm.value === result?.bias.value && spreadUm.value === result.spread.value
-      );
-    })
+  const told = $derived(sets.filter(({ result }) => result.verdict !== 'few'));
+  const figures = $derived(figuresOf(told, lens, key, habits, 0));
+  const isKept = (one: (typeof sets)[number]) =>
+    earlier.some(
+      ({ biasUm, spreadUm, shots: those }) =>
+        those.length === one.shots.length &&
+        biasUm.value === one.result.bias.value &&
+        spreadUm.value === one.result.spread.value
+    );
+  const unkept = $derived(told.filter((one) => !isKept(one)));
+  /** Against the widest stop of this focal length, in this test or as the plans have it: what stopping down moves. */
+  const wideOpen = $derived.by(() => {
+    if (!set) return null;
+    const here = told.find(
+      (one) => isWideOpen(lens, one) && Math.abs(one.focalLengthMm / set.focalLengthMm - 1) <= sameFocal
+    );
+    if (here) return { um: here.result.bias.value, fNumber: here.fNumber };
+    const before = ownFocus(habits, key, set.focalLengthMm);
+    return before ? { um: before.biasUm, fNumber: widestAt(lens, set.focalLengthMm) } : null;
+  });
+  const lacking = $derived(
+    series.items.flatMap(({ id, name, read }) =>
+      read.kind === 'unread' && read.lacks !== null ? [{ id, name, lacks: read.lacks }] : []
+    )
   );
-  /** Against the latest wide open: what stopping down moves. */
-  const wideOpen = $derived(earlier.find((one) => stopsBetween(widest, one.fNumber) <= 0.6));
   const asked = $derived({
-    sensorMm: Math.max(body.sensor.widthMm, body.sensor.heightMm),
+    sensorMm: longSideMm,
     focalLengthMm: lens.shortestMm === lens.longestMm ? lens.longestMm : null,
     fNumber: null,
     scale: lineMm / scaleMm
@@ -133,7 +158,7 @@
     const seed = Math.floor(Math.random() * 1e6);
     const bias = (seed % 2 ? 1 : -1) * usualUm * (0.8 + (seed % 97) / 60);
     const kit = { body, lens, focalLengthMm: lens.longestMm, at: Date.now() };
-    const orders = focusOrders(kit, guide.distanceMm, 8, bias, usualUm / 2, seed);
+    const orders = focusOrders(kit, guides[guides.length - 1]?.distanceMm ?? 2000, 8, bias, usualUm / 2, seed);
     void series.add(
       orders.map((order, index) => ({
         name: `BENCH_${seed}_${index + 1}.JPG`,
@@ -144,21 +169,33 @@
     );
   }
   function write() {
-    if (!result || result.verdict === 'few') return;
-    const [id, now] = [app.newId(), Date.now()];
-    const test: FocusTest = {
-      ...{ kind: 'focus', id, madeAt: now, simulated, bodyId: body.id, body: body.name, lensId: lens.id },
-      ...{ lens: lens.name, method, focalLengthMm: f, fNumber, biasUm: result.bias, spreadUm: result.spread },
-      shots: shots.map(({ id: _, ...shot }) => shot)
-    };
-    app.store.edit(`${lens.name} tested`, (draft) => draft.put('benchTests', newRow(id, test, { position: now })), {
-      history: false
-    });
-    if (stoppedDown || !own) {
+    const now = Date.now();
+    app.store.edit(
+      `${lens.name} tested`,
+      (draft) => {
+        for (const [index, one] of unkept.entries()) {
+          const id = app.newId();
+          const test: FocusTest = {
+            ...{ kind: 'focus', id, madeAt: now + index, simulated, bodyId: body.id, body: body.name, lensId: lens.id },
+            ...{ lens: lens.name, method, focalLengthMm: one.focalLengthMm, fNumber: one.fNumber },
+            ...{ biasUm: one.result.bias, spreadUm: one.result.spread },
+            shots: one.shots.map(({ id: _, ...shot }) => shot)
+          };
+          draft.put('benchTests', newRow(id, test, { position: now + index }));
+        }
+      },
+      { history: false }
+    );
+    if (figures.length === 0) {
       app.messages.done(`Kept with the tests of ${lens.name}.`);
       return;
     }
-    app.settings.set({ habits: withOwnFocus(habits, [{ ...own, learnedAt: now }]) });
+    app.settings.set({
+      habits: withOwnFocus(
+        habits,
+        figures.map((one) => ({ ...one, learnedAt: now }))
+      )
+    });
     app.messages.done(`${lens.name} on ${body.name}: odds, stops and fixes reckon with it.`);
   }
 </script>
@@ -171,24 +208,11 @@
       <div class="border border-line bg-raised p-4">
         <p class="font-semibold">{shown.name}</p>
         <p class="mt-1 text-pretty">
-          {shown.read.kind === 'problem' ? focusProblems[shown.read.problem] : shown.read.reason}
+          {shown.read.kind === 'problem' ? focusProblemWords(shown.read, unit) : shown.read.reason}
         </p>
       </div>
     {:else}
-      <ol class="list-decimal space-y-2 border border-line bg-raised py-4 pr-4 pl-9 text-pretty">
-        <li>Print the focus sheet, cut it in two, check its 100 mm line.</li>
-        <li>
-          Stand the half with the eye upright, {formatLength(guide.distanceMm, unit)} from the lens, square to it. Lean the
-          other half back beside it, its middle as far away as the eye.{guide.short
-            ? ' That near the sharp zone is deeper than the sheet: the figure is less sure.'
-            : ''}
-        </li>
-        <li>
-          Tripod, timer, stabiliser off, even light, f/{lens.widestFNumber}, one focus point on the eye. The lens as
-          high as the eye, level.
-        </li>
-        <li>Ten frames or more: turn the lens to near, focus, shoot; to far, focus, shoot; and so on.</li>
-      </ol>
+      <FocusSteps {lens} {guides} {unit} />
     {/if}
     {#if series.items.length > 0}
       <ul class="mt-3 flex flex-wrap gap-1" aria-label="Frames">
@@ -208,9 +232,9 @@
         {/each}
       </ul>
       {#if shown}
-        {@const at = shots.find(({ id }) => id === shown.id)}
+        {@const at = sets.flatMap(({ shots }) => shots).find(({ id }) => id === shown.id)}
         {@const why = shown.read.kind === 'measured' ? strange(shown.read) : null}
-        {#if advice !== ''}<p class="mt-2 text-pretty">{advice}</p>{/if}
+        {#each advice as one (one)}<p class="mt-2 text-pretty">{one}</p>{/each}
         <p class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px] text-soft">
           {#if why}<span>{why}</span>{/if}
           {#if at}
@@ -230,32 +254,37 @@
   </section>
 
   <section aria-label="What it says" class="min-w-0">
-    {#if result && said}
-      <h1 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="bench-verdict">
-        {said.title}
-      </h1>
-      <p class="mt-1 text-pretty">{said.detail}<HowComputed of="bench" class="ml-1" /></p>
-      <FocusDots {shots} {f} {distanceMm} {allowedUm} {unit} />
-      <p class="border-l-4 border-pencil bg-raised p-3 text-pretty">
-        <b class="font-semibold">{said.advice}</b>
-        {#if said.more !== ''}<span class="block text-soft">{said.more}</span>{/if}
-      </p>
-      {#if stoppedDown}
-        <p class="mt-2 text-pretty">
-          f/{Number(fNumber.toFixed(1))} is not wide open: kept for comparison, the plans stay with the widest stop.
-          {#if wideOpen}
-            Stopping down from f/{Number(wideOpen.fNumber.toFixed(1))} moves the plane to
-            {offsetWords(result.bias.value - wideOpen.biasUm.value, f, distanceMm, unit)}.
-          {/if}
-        </p>
+    {#if set}
+      {#if sets.length > 1}
+        <div class="mb-2">
+          <Choice
+            legend="Focal length and stop"
+            hideLegend
+            value={set.key}
+            options={sets.map((one) => ({ value: one.key, name: one.key }))}
+            onchange={(value) => (setKey = value)}
+          />
+        </div>
       {/if}
+      <FocusSaid
+        lens={sets.length > 1 ? `${lens.name}, ${set.key},` : lens.name}
+        f={set.focalLengthMm}
+        fNumber={set.fNumber}
+        shots={set.shots}
+        result={set.result}
+        {distanceMm}
+        allowedUm={set.allowedUm}
+        {unit}
+        stoppedDown={!isWideOpen(lens, set)}
+        {wideOpen}
+      />
       {#if simulated}
         <p class="mt-2 text-soft">These are frames of the simulated camera: a try-out, not your lens.</p>
       {/if}
       <div class="mt-3 flex flex-wrap items-end gap-2">
-        {#if !isKept}
-          <Button disabled={result.verdict === 'few' || series.busy} onclick={write}
-            >{stoppedDown ? 'Keep this test' : 'Write to the Kit'}</Button
+        {#if unkept.length > 0 || told.length === 0}
+          <Button disabled={told.length === 0 || series.busy} onclick={write}
+            >{figures.length === 0 && told.length > 0 ? 'Keep this test' : 'Write to the Kit'}</Button
           >
         {/if}
         <Button color="alternative" onclick={() => series.clear()}>Test again</Button>
@@ -294,6 +323,12 @@
         </FieldScope>
       </div>
     </SeriesTools>
+    <Lacking
+      items={lacking}
+      {lens}
+      busy={series.busy}
+      onfill={(ids, typed) => series.again(ids, (file, options) => readFocus(file, { ...asked, ...typed }, options))}
+    />
     <EarlierTests
       title="Earlier tests of this pair"
       testid="earlier-tests"

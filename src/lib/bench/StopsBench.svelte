@@ -17,7 +17,7 @@
   import { pixelPitch } from '$core/optics/criterion';
   import { exactFNumber } from '$core/optics/stops';
   import { same } from '$core/plain/merge';
-  import { edgeProblems, notWrittenWords, overshootWords, stopsWords, toneWords } from '$core/words/bench';
+  import { edgeProblemWords, notWrittenWords, overshootWords, stopsWords, toneWords } from '$core/words/bench';
   import { formatLength } from '$core/words/length';
   import Choice from '$lib/controls/Choice.svelte';
   import HowComputed from '$lib/controls/HowComputed.svelte';
@@ -28,6 +28,7 @@
   import { readEdges, simulateEdges } from './ask';
   import CropSeries from './CropSeries.svelte';
   import EarlierTests from './EarlierTests.svelte';
+  import Lacking from './Lacking.svelte';
   import SeriesTools from './SeriesTools.svelte';
   import { isOther } from './same';
   import { seriesOf, sources } from './series.svelte';
@@ -46,12 +47,17 @@
   const counted = $derived(first ? measured.filter(({ read }) => !isOther(first, read)) : []);
   const refused = $derived(
     series.items.flatMap(({ id, name, read }) => {
-      if (read.kind === 'unread') return [{ id, name, why: read.reason }];
-      if (read.kind === 'problem') return [{ id, name, why: edgeProblems[read.problem] }];
+      if (read.kind === 'unread') return read.lacks === null ? [{ id, name, why: read.reason }] : [];
+      if (read.kind === 'problem') return [{ id, name, why: edgeProblemWords(read) }];
       return first && isOther(first, read)
         ? [{ id, name, why: 'Taken with another lens or focal length than the first: not counted.' }]
         : [];
     })
+  );
+  const lacking = $derived(
+    series.items.flatMap(({ id, name, read }) =>
+      read.kind === 'unread' && read.lacks !== null ? [{ id, name, lacks: read.lacks }] : []
+    )
   );
   const frames = $derived(counted.map(({ read }) => ({ fNumber: Number(read.fNumber.toFixed(1)), frame: read.frame })));
   const rows = $derived(stopRows(frames));
@@ -67,6 +73,7 @@
   const isWeak = (fNumber: number, zone: Zone) =>
     verdict?.avoid.some((one) => one.fNumber === fNumber && one.zone === zone) === true;
   const table = $derived(lensTable(rows, 'centre', pixelMm));
+  const corners = $derived(lensTable(rows, 'corner', pixelMm));
   const simulated = $derived(first?.simulated ?? false);
   const earlier = $derived(
     app.store
@@ -76,7 +83,7 @@
       .sort((a, b) => b.madeAt - a.madeAt)
   );
   /** The plans use it already. */
-  const inUse = $derived(same(lens.measured ?? [], table));
+  const inUse = $derived(same(lens.measured ?? [], table) && same(lens.measuredCorner ?? [], corners));
   const asked = $derived({
     sensorMm: Math.max(body.sensor.widthMm, body.sensor.heightMm),
     focalLengthMm: lens.shortestMm === lens.longestMm ? lens.longestMm : null,
@@ -105,7 +112,12 @@
       ...{ kind: 'stops', id, madeAt: now, simulated, bodyId: body.id, body: body.name, lensId: lens.id },
       ...{ lens: lens.name, focalLengthMm: first.focalLengthMm, pixelMm, stops: [...rows] }
     };
-    const why = app.kit.change('lenses', lens.id, 'measured at the Bench', (draft) => void (draft.measured = table));
+    const why = app.kit.change('lenses', lens.id, 'measured at the Bench', (draft) => {
+      draft.measured = table;
+      // What was measured in other corners, of another copy perhaps, does not stay beside it.
+      if (corners.length > 0) draft.measuredCorner = corners;
+      else delete draft.measuredCorner;
+    });
     if (why !== null) {
       app.messages.problem(why);
       return;
@@ -278,6 +290,13 @@
     sheet={{ kind: 'edges', name: 'Edge sheet' }}
     onfiles={read}
     onsimulate={simulate}
+  />
+  <Lacking
+    items={lacking}
+    {lens}
+    each
+    busy={series.busy}
+    onfill={(ids, typed) => series.again(ids, (file, options) => readEdges(file, { ...asked, ...typed }, options))}
   />
   {#if refused.length > 0}
     <ul class="mt-3 text-[14px]" data-testid="refused">

@@ -1,13 +1,14 @@
 /** What belongs to one test. */
+import { sameFocal } from '$core/record/groups';
 
 interface Read {
   readonly facts: { readonly lens: string | null };
   readonly focalLengthMm: number;
 }
 
-/** Focal lengths nearer together than this share are one: files round them. */
-const sameFocal = 0.02;
+/** Another lens than the first frame's is another test. */
+export const isOtherLens = (first: Read, read: Read): boolean => read.facts.lens !== first.facts.lens;
 
-/** Another lens or focal length than the first frame's is another test. */
+/** Another lens or focal length is. */
 export const isOther = (first: Read, read: Read): boolean =>
-  read.facts.lens !== first.facts.lens || Math.abs(read.focalLengthMm / first.focalLengthMm - 1) > sameFocal;
+  isOtherLens(first, read) || Math.abs(read.focalLengthMm / first.focalLengthMm - 1) > sameFocal;

@@ -7,6 +7,8 @@ export interface Item<T> {
   /** The hash of its bytes: two cameras call their files alike. */
   readonly id: string;
   readonly name: string;
+  /** The file itself, to be read again once what it does not say is typed. */
+  readonly file: Blob;
   readonly read: T;
 }
 
@@ -52,13 +54,36 @@ export class Series<T> {
         }
         const done = await read(blob, { signal: stop.signal });
         if (stop.signal.aborted) return;
-        this.items = [...this.items, { id, name, read: done }];
+        this.items = [...this.items, { id, name, file: blob, read: done }];
       }
     } catch (error) {
       if (!stop.signal.aborted) this.problem = error instanceof Error ? error.message : String(error);
     } finally {
       if (again > 0 && this.problem === '')
         this.problem = `${again === 1 ? 'One picture was' : `${again} pictures were`} here already.`;
+      this.progress = null;
+      this.#stop = null;
+    }
+  }
+
+  /** Reads some again, each in its place. */
+  async again(ids: readonly string[], read: (file: Blob, options: CallOptions) => Promise<T>): Promise<void> {
+    if (this.busy) return;
+    const stop = new AbortController();
+    this.#stop = stop;
+    this.problem = '';
+    try {
+      for (const [index, id] of ids.entries()) {
+        this.progress = { done: index, of: ids.length, what: 'read and measured' };
+        const item = this.items.find((one) => one.id === id);
+        if (!item) continue;
+        const done = await read(item.file, { signal: stop.signal });
+        if (stop.signal.aborted) return;
+        this.items = this.items.map((one) => (one.id === id ? { ...one, read: done } : one));
+      }
+    } catch (error) {
+      if (!stop.signal.aborted) this.problem = error instanceof Error ? error.message : String(error);
+    } finally {
       this.progress = null;
       this.#stop = null;
     }

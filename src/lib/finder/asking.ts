@@ -41,7 +41,7 @@ export function asking({ setup, plan, body, lens }: Taken, options: AskOptions):
     slot,
     priority,
     setup,
-    view: viewpoint(setup, body, plan.pupilMagnification),
+    view: viewpoint(setup, body, plan.pupilMagnification, plan.fieldPerM),
     shot,
     cutout,
     width: Math.max(8, Math.round(width)),

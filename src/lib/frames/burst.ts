@@ -72,7 +72,7 @@ export async function takeBurst(
   const entry = plan.stops[plan.selected];
   const shots = shoot(input, seededRandom(asked.seed), asked);
   if (!planned || !entry || !shots) return null;
-  const view = viewpoint(setup, body, plan.pupilMagnification);
+  const view = viewpoint(setup, body, plan.pupilMagnification, plan.fieldPerM);
   const files: File[] = [];
   const truths: FrameTruth[] = [];
   const aspect = aspectOf(taken);

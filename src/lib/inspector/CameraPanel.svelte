@@ -184,7 +184,10 @@
     value={camera.focusSurface}
     options={[
       { value: 'flat', name: 'flat' },
-      { value: 'curved', name: 'curved' }
+      { value: 'curved', name: 'curved' },
+      ...(workspace.lens?.fieldPerM !== undefined || camera.focusSurface === 'measured'
+        ? [{ value: 'measured' as const, name: 'as measured' }]
+        : [])
     ]}
     onchange={(value) => edit('Surface of focus', (draft) => void (draft.focusSurface = value))}
   />

@@ -1,12 +1,11 @@
 <script lang="ts">
-  import { Plus, X } from '@lucide/svelte';
-  import { Button } from 'flowbite-svelte';
   import type { Draft } from 'immer';
   import { canMount, mountsOf } from '$core/kit/fits';
   import { limits } from '$core/schema/values';
   import { ownWords } from '$core/words/record';
   import type { Lens } from '$core/kit/schema';
   import { dayWords } from '$lib/controls/dates';
+  import FieldScope from '$lib/controls/FieldScope.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -14,6 +13,7 @@
   import type { How } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import More from './More.svelte';
+  import SharpnessTable from './SharpnessTable.svelte';
   import { characterChoices, rimChoices, weakEndChoices } from './words';
 
   let { lens }: { lens: Lens } = $props();
@@ -28,9 +28,10 @@
   const goesOn = $derived(kit.shown.bodies.filter((body) => canMount(body, lens, kit.all.adapters)));
   const zoom = $derived(lens.longestMm > lens.shortestMm);
   const closest = { min: 10, max: 20_000 } as const;
-  /** A figure to begin a table with, line pairs per mm (from memory). */
-  const usualLpPerMm = 40;
-  const measured = $derived(lens.measured ?? []);
+  const tables = [
+    { key: 'measured', title: 'Sharpness measured by stop, line pairs per mm at half contrast' },
+    { key: 'measuredCorner', title: 'Likewise near the corners' }
+  ] as const;
 
   function focal(end: 'short' | 'long', mm: number, how: How) {
     return change(
@@ -45,13 +46,6 @@
       },
       how
     );
-  }
-  function addMeasured() {
-    change('measured stop', (draft) => {
-      const list = (draft.measured ??= []);
-      const last = list[list.length - 1]?.fNumber;
-      list.push({ fNumber: last === undefined ? draft.widestFNumber : Math.min(128, last * 2), lpPerMm: usualLpPerMm });
-    });
   }
 </script>
 
@@ -184,56 +178,27 @@
     value={lens.rim}
     onchange={(value) => change('rim', (draft) => void (draft.rim = value))}
   />
-  <div class="col-span-2">
-    <p class="label mb-0.5">Sharpness measured by stop, line pairs per mm at half contrast</p>
-    {#each measured as entry, index (index)}
-      <div class="mb-1 flex items-end gap-2">
-        <div class="w-24">
-          <NumberField
-            label="At f/ ({index + 1})"
-            value={entry.fNumber}
-            min={0.5}
-            max={128}
-            onchange={(f, how) =>
-              change(
-                'measured stop',
-                (draft) => void (draft.measured?.[index] && (draft.measured[index].fNumber = f)),
-                how
-              )}
-          />
-        </div>
-        <div class="w-28">
-          <NumberField
-            label="lp/mm ({index + 1})"
-            value={entry.lpPerMm}
-            min={1}
-            max={500}
-            onchange={(lp, how) =>
-              change(
-                'measured sharpness',
-                (draft) => void (draft.measured?.[index] && (draft.measured[index].lpPerMm = lp)),
-                how
-              )}
-          />
-        </div>
-        <button
-          type="button"
-          class="grid size-8 place-items-center border border-line bg-raised"
-          aria-label="Remove the measurement at f/{entry.fNumber}"
-          onclick={() =>
-            change('measurement removed', (draft) => {
-              draft.measured?.splice(index, 1);
-              if (draft.measured?.length === 0) delete draft.measured;
-            })}
-        >
-          <X size={15} aria-hidden="true" />
-        </button>
-      </div>
-    {/each}
-    <Button size="xs" color="alternative" onclick={addMeasured}
-      ><Plus size={13} class="mr-1" aria-hidden="true" />Measured stop</Button
-    >
-  </div>
+  {#each tables as { key, title } (key)}
+    <FieldScope of="kit/{lens.id}/{key}">
+      <SharpnessTable
+        {title}
+        entries={lens[key] ?? []}
+        first={lens.widestFNumber}
+        change={(label, recipe, how) =>
+          change(
+            label,
+            (draft) => {
+              const list = draft[key] ?? [];
+              recipe(list);
+              if (list.length > 0) draft[key] = list;
+              else if (key === 'measured') delete draft.measured;
+              else delete draft.measuredCorner;
+            },
+            how
+          )}
+      />
+    </FieldScope>
+  {/each}
 </More>
 {#if own.length > 0}
   <ul class="col-span-full mt-2" data-testid="own-focus">

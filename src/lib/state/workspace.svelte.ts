@@ -98,7 +98,7 @@ export class Workspace {
     return this.planned.lens;
   }
   get view(): Viewpoint | null {
-    return this.body ? viewpoint(this.setup, this.body, this.lens?.pupilMagnification) : null;
+    return this.body ? viewpoint(this.setup, this.body, this.lens?.pupilMagnification, this.lens?.fieldPerM) : null;
   }
   /** Lens to subject line, mm. */
   get distanceMm(): number {

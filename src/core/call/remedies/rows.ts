@@ -3,13 +3,16 @@ import { withCamera } from '../../setup/moves';
 import { degrees, radians } from '../../geometry/vector';
 import { rowLine, rowsByDepth } from '../../people/rows';
 import type { Person, Setup } from '../../setup/schema';
+import { surfaceAt, type FocusSurface } from '../../optics/focusSurface';
+import { viewpoint } from '../../setup/scene';
 import { movePeople, standingAt, wrapDeg, type Context, type Family } from './remedy';
 
 /** A row is not turned further, nor walked round, degrees (common practice, no source). */
 const mostTurnDeg = 40;
 
 /** Rows closed up, turned, shaped, or walked round. */
-export function rowFamilies({ setup, distance }: Context): Family[] {
+export function rowFamilies({ setup, body, lens, distance }: Context): Family[] {
+  const { surface } = viewpoint(setup, body, lens.pupilMagnification, lens.fieldPerM);
   const deciding = setup.people.filter((person) => person.importance !== 'maySoft');
   if (deciding.length < 2) return [];
   const depths = deciding.map((person) => person.depthMm);
@@ -91,7 +94,7 @@ export function rowFamilies({ setup, distance }: Context): Family[] {
     });
   }
 
-  const shaped = shapedDepths(setup, deciding, distance);
+  const shaped = shapedDepths(setup, deciding, distance, surface);
   const bend = Math.max(
     0,
     ...deciding.map((person) => Math.abs((shaped.get(person.id) ?? person.depthMm) - person.depthMm))
@@ -100,7 +103,7 @@ export function rowFamilies({ setup, distance }: Context): Family[] {
     result.push({
       kind: 'shapeRow',
       unit: 'mm',
-      subject: setup.camera.focusSurface,
+      subject: surface === 'flat' ? 'flat' : surface === 'curved' || surface.bendPerMm > 0 ? 'in' : 'out',
       most: bend,
       step: 10,
       effort: (amount) => 0.8 + trouble + amount / 5000,
@@ -114,18 +117,20 @@ export function rowFamilies({ setup, distance }: Context): Family[] {
   return result;
 }
 
-/** Depths that lay each row along the surface of focus: straight for a flat one, round the lens for a curved one. */
-function shapedDepths(setup: Setup, people: readonly Person[], distance: number): Map<string, number> {
+/** Depths that lay each row along the surface of focus: straight for a flat one, round the lens for a curved one, as measured. */
+function shapedDepths({ camera }: Setup, people: readonly Person[], distance: number, surface: FocusSurface): Map<string, number> {
   const shaped = new Map<string, number>();
   for (const row of rowsByDepth(people, (person) => person.depthMm)) {
     const middle = row.reduce((sum, person) => sum + person.depthMm, 0) / row.length;
     const line = rowLine(row);
     for (const person of row) {
-      const x = person.lateralMm - setup.camera.lateralMm;
+      const x = person.lateralMm - camera.lateralMm;
       const to =
-        setup.camera.focusSurface === 'flat'
+        surface === 'flat'
           ? line.at + line.slope * person.lateralMm
-          : Math.sqrt(Math.max(0, (distance + middle) ** 2 - x * x)) - distance;
+          : surface === 'curved'
+            ? Math.sqrt(Math.max(0, (distance + middle) ** 2 - x * x)) - distance
+            : surfaceAt(surface, x / (distance + person.depthMm), distance + middle) - distance;
       shaped.set(person.id, to);
     }
   }

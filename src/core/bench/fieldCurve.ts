@@ -1,0 +1,241 @@
+/**
+ * How the surface of sharp focus bends, from frames of a flat wall of edges at many focusings: how soft each edge is in each frame tells how far
+ * it lay from the surface, and where over all frames it would be sharpest. One fit over all edges of all frames.
+ */
+import { ascending, group, max, mean, min, quantile, range } from 'd3-array';
+import jstat from 'jstat';
+import { levenbergMarquardt } from 'ml-levenberg-marquardt';
+import { surfaceAt } from '../optics/focusSurface';
+import { discMtf50 } from '../optics/sharpness';
+import { imageDistance } from '../optics/thinLens';
+import type { EdgeFrame } from './edgeFrame';
+
+/** One frame at the stop of the test, in the order they were taken. */
+export type FieldFrame = Pick<EdgeFrame, 'distanceMm' | 'vPx'> & {
+  readonly edges: readonly Pick<EdgeFrame['edges'][number], 'page' | 'height' | 'lpPerMm'>[];
+};
+
+export interface FieldAsked {
+  readonly focalLengthMm: number;
+  readonly fNumber: number;
+  /** Half the picture's diagonal, pixels. */
+  readonly halfDiagonalPx: number;
+}
+
+export interface FieldCurve {
+  /** Vergence added by the squared tangent off the axis, 1/m, with nine tenths; positive towards the lens at the edges. */
+  readonly perM: { readonly value: number; readonly low: number; readonly high: number };
+  /** What lay between the frames: the camera moved, or the ring was turned from near to far. */
+  readonly by: 'moving' | 'turning';
+  /** The wall, mm from the pupil: where the camera moved, at the middle of it. */
+  readonly distanceMm: number;
+  /** Each page by itself: how far before the plane through the axis it is sharpest, mm; negative behind. */
+  readonly places: readonly { readonly page: number; readonly tangent: number; readonly nearerMm: number }[];
+  readonly frames: number;
+}
+
+export type FieldProblem =
+  /** Fewer frames than a curve needs. */
+  | 'few'
+  /** Pages at so alike heights that nothing bends between them. */
+  | 'narrow'
+  /** Nothing was moved and nothing turned. */
+  | 'still'
+  /** Somewhere it is sharpest before the first frame or after the last. */
+  | 'shortNear'
+  | 'shortFar';
+
+export const leastFieldFrames = 5;
+/** Wall distances that differ by more than this share were moved between (chosen). */
+const movedShare = 0.02;
+/** The outermost page is so far off the axis, over half the diagonal, and the innermost at most so far (chosen). */
+const heights = { inner: 0.35, outer: 0.6 } as const;
+/** The deviation of an edge's disc from the model, as a share (chosen on simulated walls), and of the disc from optics. */
+const sds = { disc: 0.08, slope: 0.1 } as const;
+/** Softest over sharpest frame of a page, of discs: less says that nothing was moved. */
+const leastSwing = 1.25;
+
+interface Seen {
+  readonly frame: number;
+  readonly page: number;
+  /** Tangent off the axis, squared. */
+  readonly t2: number;
+  /** ln of its disc, mm. */
+  readonly ln: number;
+}
+
+/** The fit's figures: bend (1/mm), ln of the lens's own disc on the axis (mm), what it grows by to the outermost page (mm²), optics over measured, then what is out of focus on the axis by frame. */
+interface Fitted {
+  readonly bend: number;
+  readonly lnOwn: number;
+  readonly grows: number;
+  readonly lnSlope: number;
+  /** Vergence of the focus over that of the wall, by frame, 1/mm. */
+  readonly off: readonly number[];
+}
+
+/** @param frames in the order they were taken: where the ring was turned, from near to far */
+export function fieldCurve(frames: readonly FieldFrame[], asked: FieldAsked): FieldCurve | FieldProblem {
+  if (frames.length < leastFieldFrames) return 'few';
+  const all = frames.flatMap(({ edges }) => edges);
+  if (
+    (max(all, ({ height }) => height) ?? 0) < heights.outer ||
+    (min(all, ({ height }) => height) ?? 1) > heights.inner
+  )
+    return 'narrow';
+  const distances = frames.map(({ distanceMm }) => distanceMm);
+  const wallMm = mean(distances) ?? NaN;
+  const moved = ((max(distances) ?? 0) - (min(distances) ?? 0)) / wallMm > movedShare;
+  const seen = frames.flatMap(({ edges, vPx }, frame) =>
+    edges.map(({ page, height, lpPerMm }): Seen => {
+      return { frame, page, t2: ((height * asked.halfDiagonalPx) / vPx) ** 2, ln: Math.log(discMtf50 / lpPerMm) };
+    })
+  );
+  const swing = max([...group(seen, ({ page }) => page).values()], (own) =>
+    Math.exp((max(own, ({ ln }) => ln) ?? 0) - (min(own, ({ ln }) => ln) ?? 0))
+  );
+  if ((swing ?? 0) < leastSwing) return 'still';
+  const model = modelOf(asked, distances, moved);
+  const fitted = model.fit(seen);
+  // Each page must be passed through, on the axis as well as outermost.
+  const outermost = max(seen, ({ t2 }) => t2) ?? 0;
+  for (const t2 of [0, outermost]) {
+    const there = fitted.off.map((off) => off + fitted.bend * t2);
+    if (Math.max(...there) < 0) return 'shortNear';
+    if (Math.min(...there) > 0) return 'shortFar';
+  }
+  const pages = [...group(seen, ({ page }) => page)].sort(([a], [b]) => ascending(a, b));
+  // Each page left out in turn: what one page has of its own is told apart from what all have (jackknife).
+  const left = pages.map(
+    ([page]) =>
+      model.fit(
+        seen.filter((one) => one.page !== page),
+        fitted
+      ).bend
+  );
+  const middle = mean(left) ?? fitted.bend;
+  const n = left.length;
+  const sd = Math.sqrt(((n - 1) / n) * left.reduce((sum, value) => sum + (value - middle) ** 2, 0));
+  const half = 1000 * sd * jstat.studentt.inv(0.95, n - 1);
+  const perM = 1000 * fitted.bend;
+  return {
+    perM: { value: perM, low: perM - half, high: perM + half },
+    by: moved ? 'moving' : 'turning',
+    distanceMm: wallMm,
+    places: pages.map(([page, own]) => {
+      const t2 = mean(own, (one) => one.t2) ?? 0;
+      const bendMm = model.bendOf(own, fitted) * t2;
+      return { page, tangent: Math.sqrt(t2), nearerMm: wallMm - 1 / (1 / wallMm + bendMm) };
+    }),
+    frames: frames.length
+  };
+}
+
+/** How much nearer the surface lies at a tangent off the axis than on it, where it is so deep on it, mm. */
+export const nearerAt = (perM: number, tangent: number, depthMm: number): number =>
+  depthMm - surfaceAt({ bendPerMm: perM / 1000 }, tangent, depthMm);
+
+/** How far to move or turn between two frames, mm at the wall: half the depth of field, so that each place has several about its sharpest (chosen). */
+export const fieldStepMm = (depthOfFieldMm: number): number => depthOfFieldMm / 2;
+
+function modelOf({ focalLengthMm: f, fNumber }: FieldAsked, distances: readonly number[], moved: boolean) {
+  const wall = mean(distances) ?? NaN;
+  const perVergence = (f / fNumber) * imageDistance(f, wall);
+  const [nearest, furthest] = [Math.min(...distances), Math.max(...distances)];
+  /** All figures are brought to about one: vergences by the depth of field they make. */
+  const unit = 1 / perVergence / 50;
+  const lnDisc = ({ bend, lnOwn, grows, lnSlope, off }: Fitted, { frame, t2 }: Seen, most: number): number => {
+    const defocus = Math.exp(lnSlope) * perVergence * ((off[frame] ?? 0) + bend * t2);
+    return 0.5 * Math.log(Math.exp(2 * lnOwn) + Math.max(0, grows) * (t2 / most) + defocus * defocus);
+  };
+  const fittedOf = ([bend = 0, lnOwn = 0, grows = 0, lnSlope = 0, ...rest]: readonly number[]): Fitted => ({
+    ...{ bend: bend * unit, lnOwn, grows: grows * 1e-4, lnSlope },
+    // Moved, one focus stands before walls at known distances; turned, each frame has a focus of its own.
+    off: moved ? distances.map((mm) => 1 / wall + (rest[0] ?? 0) * unit - 1 / mm) : rest.map((one) => one * unit)
+  });
+  const numbersOf = ({ bend, lnOwn, grows, lnSlope, off }: Fitted): number[] => [
+    ...[bend / unit, lnOwn, grows / 1e-4, lnSlope],
+    ...(moved ? [((off[0] ?? 0) - 1 / wall + 1 / (distances[0] ?? wall)) / unit] : off.map((one) => one / unit))
+  ];
+  const costOf = (seen: readonly Seen[], at: Fitted): number => {
+    const most = max(seen, ({ t2 }) => t2) ?? 1;
+    return seen.reduce(
+      (sum, one) => sum + ((one.ln - lnDisc(at, one, most)) / sds.disc) ** 2,
+      (at.lnSlope / sds.slope) ** 2
+    );
+  };
+  const fit = (seen: readonly Seen[], from?: Fitted): Fitted => {
+    const most = max(seen, ({ t2 }) => t2) ?? 1;
+    const start = from ?? startOf(seen, most);
+    const values = numbersOf(start);
+    const y = [...seen.map(({ ln }) => ln / sds.disc), 0];
+    const { parameterValues } = levenbergMarquardt(
+      { x: y.map((_, index) => index), y },
+      (parameters) => {
+        const at = fittedOf(parameters);
+        const now = [...seen.map((one) => lnDisc(at, one, most) / sds.disc), at.lnSlope / sds.slope];
+        return (index) => now[index] ?? 0;
+      },
+      {
+        initialValues: values,
+        gradientDifference: values.map((value) => Math.max(1e-4, Math.abs(value) * 1e-4)),
+        ...{ damping: 0.1, maxIterations: 40, errorTolerance: 0 },
+        minValues: values.map((_, index) => (index === 2 ? 0 : -1e6)),
+        maxValues: values.map(() => 1e6)
+      }
+    );
+    return fittedOf(parameterValues);
+  };
+  /** The best of many begins: how it bends, and where the focus stood. */
+  const startOf = (seen: readonly Seen[], most: number): Fitted => {
+    const lnOwn =
+      quantile(
+        seen.map(({ ln }) => ln),
+        0.1
+      ) ?? -4;
+    const bare = { lnOwn, grows: 0, lnSlope: 0 };
+    const widest = Math.exp(max(seen, ({ ln }) => ln) ?? -3) / perVergence / most;
+    const bends = range(-12, 13).map((step) => (step / 12) * widest);
+    const offs = moved
+      ? range(0, 41).map((step) => {
+          const focus = 1 / nearest + (step / 40) * (1 / furthest - 1 / nearest);
+          return distances.map((mm) => focus - 1 / mm);
+        })
+      : [turnedOff(seen)];
+    const tries = offs.flatMap((off) => bends.map((bend): Fitted => ({ ...bare, bend, off })));
+    let [best, least] = [tries[0], Infinity];
+    for (const one of tries) {
+      const cost = costOf(seen, one);
+      if (cost < least) [best, least] = [one, cost];
+    }
+    return best ?? { ...bare, bend: 0, off: distances.map(() => 0) };
+  };
+  /** Where the ring was turned from near to far: how soft the innermost page is, before its sharpest frame on one side and after it on the other. */
+  const turnedOff = (seen: readonly Seen[]): number[] => {
+    const inner = min(seen, ({ t2 }) => t2) ?? 0;
+    const soft = distances.map((_, frame) => {
+      const own = seen.filter((one) => one.frame === frame);
+      const page = own.filter(({ t2 }) => t2 < inner * 1.5 + 1e-4);
+      return mean(page.length > 0 ? page : own, ({ ln }) => Math.exp(ln)) ?? Infinity;
+    });
+    const sharpest = Math.min(...soft);
+    const at = soft.indexOf(sharpest);
+    return soft.map(
+      (disc, frame) => (Math.sign(at - frame) * Math.sqrt(Math.max(0, disc * disc - sharpest * sharpest))) / perVergence
+    );
+  };
+  /** The bend that one page alone asks for, all else as fitted. */
+  const bendOf = (seen: readonly Seen[], fitted: Fitted): number => {
+    const most = max(seen, ({ t2 }) => t2) ?? 1;
+    if (most < 1e-6) return fitted.bend;
+    const reach = (2 * (Math.max(...fitted.off) - Math.min(...fitted.off))) / most;
+    const tried = range(-200, 201).map((step) => fitted.bend + (step / 200) * reach);
+    let [best, least] = [fitted.bend, Infinity];
+    for (const bend of tried) {
+      const cost = costOf(seen, { ...fitted, bend });
+      if (cost < least) [best, least] = [bend, cost];
+    }
+    return best;
+  };
+  return { fit, bendOf };
+}

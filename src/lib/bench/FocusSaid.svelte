@@ -1,0 +1,58 @@
+<script lang="ts">
+  import type { FocusResult } from '$core/bench/focusTest';
+  import type { FocusShot } from '$core/bench/schema';
+  import { focusWords, offsetWords } from '$core/words/bench';
+  import { formatLength, type LengthUnit } from '$core/words/length';
+  import HowComputed from '$lib/controls/HowComputed.svelte';
+  import FocusDots from './FocusDots.svelte';
+
+  interface Props {
+    lens: string;
+    f: number;
+    fNumber: number;
+    shots: readonly (FocusShot & { readonly id: string })[];
+    result: FocusResult;
+    /** What all is brought to, mm. */
+    distanceMm: number;
+    allowedUm: number;
+    unit: LengthUnit;
+    stoppedDown: boolean;
+    /** Bias wide open, and its stop, where it is known. */
+    wideOpen: { readonly um: number; readonly fNumber: number } | null;
+  }
+  /** Where the lens focuses at one focal length and stop. */
+  let { lens, f, fNumber, shots, result, distanceMm, allowedUm, unit, stoppedDown, wideOpen }: Props = $props();
+  const said = $derived(focusWords(result, { lens, f, distanceMm, unit, frames: shots.length, allowedUm }));
+  const stop = (N: number) => Number(N.toFixed(1));
+  /** So many times as far away, as computed from the sensor. */
+  const others = [0.5, 2, 3];
+</script>
+
+<h1 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="bench-verdict">{said.title}</h1>
+<p class="mt-1 text-pretty">{said.detail}<HowComputed of="bench" class="ml-1" /></p>
+<FocusDots {shots} {f} {distanceMm} {allowedUm} {unit} />
+<p class="border-l-4 border-pencil bg-raised p-3 text-pretty">
+  <b class="font-semibold">{said.advice}</b>
+  {#if said.more !== ''}<span class="block text-soft">{said.more}</span>{/if}
+</p>
+{#if result.verdict !== 'few' && !result.changesWithDistance}
+  <p class="mt-2 text-[14px] text-pretty text-soft">
+    {#if result.byDistance.length > 1}
+      Measured at {result.byDistance.map((one) => formatLength(one.distanceMm, unit)).join(' and ')}.
+    {/if}
+    Extrapolated: {others
+      .map((times) => times * distanceMm)
+      .map((mm) => `${offsetWords(result.bias.value, f, mm, unit)} at ${formatLength(mm, unit)}`)
+      .join(', ')}.
+  </p>
+{/if}
+{#if stoppedDown}
+  <p class="mt-2 text-pretty" data-testid="focus-shift">
+    {#if wideOpen}
+      Stopping down from f/{stop(wideOpen.fNumber)} to f/{stop(fNumber)} moves the plane to
+      {offsetWords(result.bias.value - wideOpen.um, f, distanceMm, unit)}: kept by stop, and the plans follow.
+    {:else}
+      f/{stop(fNumber)} is not wide open: without a test at the widest stop it is kept for comparison only.
+    {/if}
+  </p>
+{/if}
