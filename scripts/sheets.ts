@@ -48,8 +48,11 @@ function tried(name: string, make: () => { readonly scene: FocusScene; readonly 
     const seen = change(picture);
     const { width, height } = seen;
     const found = measureFocusFrame(seen, { ...scene.lens, width, height }, scene.fNumber);
-    const what =
-      isRefused(found) ? found.problem : Math.abs(found.offsetMm - offsetMm) <= allowed(scene) ? 'right' : 'misread';
+    const what = isRefused(found)
+      ? found.problem
+      : Math.abs(found.offsetMm - offsetMm) <= allowed(scene)
+        ? 'right'
+        : 'misread';
     told.set(what, (told.get(what) ?? 0) + 1);
   }
   console.log(name.padEnd(44), [...told].map(([what, count]) => `${what} ${count}`).join(', '));

@@ -18,13 +18,18 @@ interface Taken {
   readonly number: number;
 }
 
-/** As a camera would write it. */
-function fileOf({ width, height, light }: Gray, { name, lens, focalLengthMm, fNumber, pixelMm, number }: Taken) {
+/** As a camera writes it that knows nothing of its lens. */
+function bareJpeg({ width, height, light }: Gray) {
   const data = Uint8Array.from(light, (value) => Math.round(255 * encoded(Math.min(1, Math.max(0, value)))));
-  const jpeg = encode(new Image(width, height, { data, colorModel: 'GREY' }), {
+  return encode(new Image(width, height, { data, colorModel: 'GREY' }), {
     format: 'jpeg',
     encoderOptions: { quality: 92 }
   });
+}
+
+/** As a camera would write it. */
+function fileOf(picture: Gray, { name, lens, focalLengthMm, fNumber, pixelMm, number }: Taken) {
+  const jpeg = bareJpeg(picture);
   const buffer = Buffer.from(
     withMetadata(jpeg, {
       ...{ bodyName: 'Main body', lensName: lens, focalLengthMm, fNumber, shutterS: 1 / 250, iso: 100 },
@@ -137,6 +142,8 @@ test('a series of stops finds the weak wide-open 50, and the planner’s best st
       { lens, fNumber, distanceMm: 2000, rest: { blurPx: { centre, corner }, vignetting: 0.2 } },
       seededRandom(index)
     );
+    // One of a lens without contacts, as it were: its stop is typed.
+    if (fNumber === 16) return { name: 'STOP_16.JPG', mimeType: 'image/jpeg', buffer: Buffer.from(bareJpeg(picture)) };
     return fileOf(picture, {
       name: `STOP_${stop}.JPG`,
       lens: '50 mm f/1.8',
@@ -157,6 +164,12 @@ test('a series of stops finds the weak wide-open 50, and the planner’s best st
   await page.getByText('Sharpness by stop').click();
   await chosen(page, 'Pictures of the edge sheet').setInputFiles(frames);
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toHaveCount(0, { timeout: 180_000 });
+  await expect(page.getByTestId('lacking')).toContainText('STOP_16.JPG does not say at which stop');
+  await page.getByLabel('STOP_16.JPG: f/').fill('16');
+  await page.getByLabel('STOP_16.JPG: f/').press('Enter');
+  await page.getByRole('button', { name: 'Read again' }).click();
+  await expect(page.getByTestId('lacking')).toHaveCount(0, { timeout: 60_000 });
+  await expect(page.getByTestId('stops-table').getByRole('columnheader', { name: '16', exact: true })).toBeVisible();
   await expect(page.getByTestId('stops-verdict')).toHaveText('Best at f/8, from the centre to the corners.');
   await expect(page.getByText(/It loses in the centre .* in the corners up to \d+ %/)).toBeVisible();
   await expect(page.getByTestId('stops-chart').locator('.main-svg').first()).toBeVisible();
@@ -165,6 +178,12 @@ test('a series of stops finds the weak wide-open 50, and the planner’s best st
   await expect(message(page)).toContainText('its best stop follows');
   await expect(page.getByTestId('earlier-stops').getByRole('listitem')).toHaveCount(1);
   await saved(page);
+  // Corners too: a face near the edge is reckoned with them.
+  await page.getByRole('link', { name: 'Kit' }).click();
+  await page.getByRole('button', { name: '50 mm f/1.8' }).click();
+  await page.getByText('More', { exact: true }).first().click();
+  const corners = page.getByRole('group', { name: 'Likewise near the corners' });
+  await expect(corners.getByRole('button', { name: /^Remove the measurement/ })).toHaveCount(6);
   await page.getByRole('link', { name: 'Setup', exact: true }).click();
   await openDemo(page, 'West door, the 50');
   await expect(call).not.toHaveText(before ?? '');
@@ -190,4 +209,34 @@ test('sheets leave as PDF and SVG, and the simulated camera tries a test out', a
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByText('a try-out, not your lens')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Focus sheet, A4' })).toBeVisible();
+
+  await page.getByText('Dust', { exact: true }).click();
+  await page.getByRole('button', { name: 'Try it with the simulated camera' }).click();
+  await expect(page.getByTestId('spots-verdict')).toHaveText(/^7 spots/, { timeout: 120_000 });
+  await expect(page.getByTestId('spots-table').getByRole('row')).toHaveCount(8);
+  await expectNoAxeFindings(page);
+  await page.getByRole('button', { name: 'Keep this test' }).click();
+  await expect(page.getByTestId('earlier-spots').getByRole('listitem')).toHaveText(/7 spots/);
+});
+
+test('a field that bends is found on a wall, written to the lens, and a setup can have its surface as measured', async ({
+  page
+}) => {
+  test.setTimeout(300_000);
+  await openDemo(page);
+  await bench(page);
+  await page.getByText('Field', { exact: true }).click();
+  await page.getByRole('button', { name: 'Try it with the simulated camera' }).click();
+  await expect(page.getByTestId('field-verdict')).toHaveText(/^For this lens (bring|let) the ends of a row \d+/, {
+    timeout: 200_000
+  });
+  await expect(page.getByTestId('field-chart').locator('.main-svg').first()).toBeVisible();
+  await expectNoAxeFindings(page);
+  await page.getByRole('button', { name: 'Write to the lens' }).click();
+  await expect(page.getByTestId('earlier-fields').getByRole('listitem')).toHaveCount(1);
+  await saved(page);
+  await page.getByRole('link', { name: 'Setup', exact: true }).click();
+  await page.getByRole('tab', { name: 'Camera' }).click();
+  await page.getByText('as measured', { exact: true }).click();
+  await expect(page.getByText('drawn with a flat surface of focus')).toBeVisible();
 });

@@ -9,7 +9,8 @@ import type { Gray, Point } from '../core/bench/gray';
 import { projected, type Lens, type Pose } from '../core/bench/pose';
 import { isRefused, type Refused } from '../core/bench/refused';
 import { focusHalves } from '../core/bench/sheets';
-import { edgeShot, focusShot, type EdgeScene, type FocusScene } from '../core/bench/simulate';
+import { edgeShot, focusShot, spotShot, type EdgeScene, type FocusScene, type SpotScene } from '../core/bench/simulate';
+import { findSpots, type Spots, type SpotsProblem } from '../core/bench/spots';
 import { luminanceOf } from '../core/measure/luminance';
 import { seededRandom } from '../core/statistics/random';
 import { openPicture, type DecodedPixels } from '../faces/openPicture';
@@ -57,6 +58,17 @@ export type EdgesRead =
       readonly pixelMm: number;
       readonly pixels: { readonly width: number; readonly height: number };
       readonly crop: Blob;
+    });
+
+export type SpotsRead =
+  | Unread
+  | (Told & { readonly kind: 'problem'; readonly problem: SpotsProblem })
+  | (Told & {
+      readonly kind: 'measured';
+      readonly found: Spots;
+      readonly image: Blob;
+      readonly width: number;
+      readonly height: number;
     });
 
 /** The look of a sheet on the screen, pixels. */
@@ -142,6 +154,11 @@ export interface EdgesOrder extends EdgeScene {
   readonly facts: FrameFacts;
 }
 
+export interface SpotsOrder extends SpotScene {
+  readonly seed: number;
+  readonly facts: FrameFacts;
+}
+
 async function fileOf({ width, height, light }: Gray, facts: FrameFacts): Promise<Blob> {
   const rgb = new Float32Array(3 * light.length);
   light.forEach((value, pixel) => rgb.fill(value, 3 * pixel, 3 * pixel + 3));
@@ -187,6 +204,22 @@ const bench = {
     } finally {
       from.close();
     }
+  },
+  async spots(file: Blob, asked: BenchAsked): Promise<SpotsRead> {
+    const from = await opened(file, asked);
+    if ('lacks' in from) return from;
+    try {
+      const { width, height, pixelMm } = from.lens;
+      const found = findSpots(from.picture, { fNumber: from.told.fNumber, widthMm: width * pixelMm });
+      if (typeof found === 'string') return { ...from.told, kind: 'problem', problem: found };
+      const image = await from.jpeg(0, 0, width, height, shownPx);
+      return { ...from.told, kind: 'measured', found, image, width, height };
+    } finally {
+      from.close();
+    }
+  },
+  async simulateSpots({ seed, facts, ...scene }: SpotsOrder): Promise<Blob> {
+    return fileOf(spotShot(scene, seededRandom(seed)), facts);
   },
   async simulateFocus({ seed, facts, ...scene }: FocusOrder): Promise<Blob> {
     return fileOf(focusShot(scene, seededRandom(seed)).picture, facts);

@@ -52,6 +52,8 @@ const movedShare = 0.02;
 const heights = { inner: 0.35, outer: 0.6 } as const;
 /** The deviation of an edge's disc from the model, as a share (chosen on simulated walls), and of the disc from optics. */
 const sds = { disc: 0.08, slope: 0.1 } as const;
+/** Squared tangent under this share of the outermost's: on the axis. */
+const onAxis = 0.05;
 /** Softest over sharpest frame of a page, of discs: less says that nothing was moved. */
 const leastSwing = 1.25;
 
@@ -122,10 +124,12 @@ export function fieldCurve(frames: readonly FieldFrame[], asked: FieldAsked): Fi
     perM: { value: perM, low: perM - half, high: perM + half },
     by: moved ? 'moving' : 'turning',
     distanceMm: wallMm,
-    places: pages.map(([page, own]) => {
+    places: pages.flatMap(([page, own]) => {
       const t2 = mean(own, (one) => one.t2) ?? 0;
+      // On the axis nothing bends: what lies there is what all else is held against.
+      if (t2 < onAxis * outermost) return [];
       const bendMm = model.bendOf(own, fitted) * t2;
-      return { page, tangent: Math.sqrt(t2), nearerMm: wallMm - 1 / (1 / wallMm + bendMm) };
+      return [{ page, tangent: Math.sqrt(t2), nearerMm: wallMm - 1 / (1 / wallMm + bendMm) }];
     }),
     frames: frames.length
   };

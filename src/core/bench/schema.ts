@@ -78,5 +78,39 @@ export const stopTestSchema = z.strictObject({
 });
 export type StopTest = z.infer<typeof stopTestSchema>;
 
-export const benchTestSchema = z.discriminatedUnion('kind', [focusTestSchema, stopTestSchema]);
+export const fieldTestSchema = z.strictObject({
+  kind: z.literal('field'),
+  ...tested,
+  fNumber: positive,
+  distanceMm: positive,
+  by: z.enum(['moving', 'turning']),
+  perM: estimateSchema.describe('Vergence added by the squared tangent off the axis, 1/m'),
+  frames: z.number().int().positive()
+});
+export type FieldTest = z.infer<typeof fieldTestSchema>;
+
+export const spotTestSchema = z.strictObject({
+  kind: z.literal('spots'),
+  ...tested,
+  fNumber: positive,
+  heightMm: positive.describe('Of the specks before the sensor'),
+  spots: z
+    .array(
+      z.strictObject({
+        x: z.number().min(0).max(1),
+        y: z.number().min(0).max(1),
+        speckMm: positive,
+        showsFrom: positive
+      })
+    )
+    .max(2000)
+});
+export type SpotTest = z.infer<typeof spotTestSchema>;
+
+export const benchTestSchema = z.discriminatedUnion('kind', [
+  focusTestSchema,
+  stopTestSchema,
+  fieldTestSchema,
+  spotTestSchema
+]);
 export type BenchTest = z.infer<typeof benchTestSchema>;

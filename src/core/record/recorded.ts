@@ -101,7 +101,10 @@ export function recordedOf(
     focusing: focusingOf(frame, setupFrames, camera),
     // What stopping down moves is known of the lens and counted apart.
     // By the scale there is no error behind the lens to speak of; and what shook says nothing of the plane.
-    error: reading && judged.shake === null && camera.focusMethod !== 'scale' ? partsOf(reading.plane, optics).map((part) => ({ ...part, q: part.q - entry.shiftUm })) : null,
+    error:
+      reading && judged.shake === null && camera.focusMethod !== 'scale'
+        ? partsOf(reading.plane, optics).map((part) => ({ ...part, q: part.q - entry.shiftUm }))
+        : null,
     landedElsewhere: cause !== undefined && noErrorOfTheLens.has(cause.cause.kind) && cause.likely > likely,
     sharp,
     people: personsOf(judged, reading, planned, entry),

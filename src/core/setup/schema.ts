@@ -60,9 +60,7 @@ export const cameraSchema = z.strictObject({
   heightMm: between(0, 100_000).describe('Lens above the floor'),
   yawDeg: between(-80, 80).describe('Turned to the right'),
   pitchDeg: between(-80, 80).describe('Tilted up'),
-  focusSurface: z
-    .enum(['flat', 'curved', 'measured'])
-    .describe('measured: as the lens was; flat where it was not'),
+  focusSurface: z.enum(['flat', 'curved', 'measured']).describe('measured: as the lens was; flat where it was not'),
   stance: z.enum(['standing', 'braced', 'kneeling', 'monopod', 'tripod']),
   focusMethod: z
     .enum(focusMethods)

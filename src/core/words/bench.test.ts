@@ -4,7 +4,21 @@ import type { FocusShot } from '../bench/schema';
 import { stopVerdict, type StopRow } from '../bench/stopSeries';
 import { errorUm } from '../record/observe';
 import { seededNormal } from '../testing/random';
-import { focusWords, lostWords, offsetWords, overshootWords, shortLength, stopsWords } from './bench';
+import type { FieldCurve } from '../bench/fieldCurve';
+import {
+  edgeProblemWords,
+  fieldWords,
+  focusProblemWords,
+  focusWords,
+  lostWords,
+  offsetWords,
+  overshootWords,
+  shortLength,
+  spotPlace,
+  spotsWords,
+  standingWords,
+  stopsWords
+} from './bench';
 
 const um = (mm: number) => errorUm({ focalLengthMm: 85, pupilMagnification: 1, meantMm: 2100 }, 2100 + mm);
 const normal = seededNormal(3);
@@ -64,5 +78,71 @@ describe('the Bench in words', () => {
     expect(stopsWords(stopVerdict([row(2, 50, 45), row(4, 55, 50)], 0.006)).detail).toBe('No stop is weak anywhere.');
     expect(stopsWords(stopVerdict([row(2, 5, 4)], 0.006)).title).toContain('says nothing of the lens');
     expect(overshootWords(0.123)).toContain('12 %');
+  });
+
+  it('says what a frame lacks, and by how much', () => {
+    const lacks = (problem: Parameters<typeof focusProblemWords>[0]['problem'], by: number | null) =>
+      focusProblemWords({ problem, by }, 'metric');
+    expect(lacks('small', 1234)).toContain('go nearer, to 1.2 m');
+    expect(lacks('askew', 5.7)).toContain('turned 6° out of square');
+    expect(lacks('dark', 3.4)).toContain('expose 3.5 stops more');
+    expect(lacks('dark', 0.9)).toContain('expose a stop more');
+    expect(lacks('shortFront', 61)).toContain('move the leaning half 61 mm towards the lens');
+    expect(lacks('flat', 8.2)).toContain('leans by 8° only');
+    expect(edgeProblemWords({ problem: 'askew', by: 3.26 })).toContain('3.3° out of square');
+  });
+
+  it('says what is askew in a frame that can be measured, and nothing where all is well', () => {
+    const standing = (turn: readonly [number, number, number], y = 0) =>
+      standingWords(
+        { turnDeg: { aside: turn[0], back: turn[1], roll: turn[2] }, aimFrom: { x: 0, y }, distanceMm: 2000 },
+        12,
+        85,
+        'metric'
+      );
+    expect(standing([0.5, -0.5, 1])).toEqual([]);
+    expect(standing([1.6, 0, 0])[0]).toContain('its right side stands further away');
+    expect(standing([0, -1.8, 0])[0]).toContain('leans 1.8° forward');
+    expect(standing([0, 0, -3])[0]).toContain('3° off level');
+    // Half the picture is 282 mm high there; four tenths of it 113.
+    expect(standing([0, 0, 0], 100)).toEqual([]);
+    expect(standing([0, 0, 0], 130)[0]).toMatch(/lies 13 cm under .* lower the camera/);
+  });
+
+  it('says how the ends of a row are to stand, or that nothing can be told', () => {
+    const row = { f: 35, widthMm: 36, distanceMm: 3000, unit: 'metric' } as const;
+    const curve = (value: number, half: number): FieldCurve => ({
+      ...{
+        perM: { value, low: value - half, high: value + half },
+        by: 'moving',
+        distanceMm: 1400,
+        places: [],
+        frames: 9
+      }
+    });
+    // By hand: tangent 0.8 × 18/35 = 0.411; 1/z = 1/3000 + 0.15e-3 × 0.169, z = 2788.
+    expect(fieldWords(curve(0.15, 0.02), row).title).toBe('For this lens bring the ends of a row 21 cm forward.');
+    expect(fieldWords(curve(-0.1, 0.02), row).title).toMatch(/let the ends of a row 1[67] cm back/);
+    expect(fieldWords(curve(0.01, 0.02), row).title).toContain('flat, as far as this can tell');
+  });
+
+  it('counts spots, and says from which stop on they show', () => {
+    const words = (...stops: readonly number[]) => spotsWords({ spots: stops.map((showsFrom) => ({ showsFrom })) }, 11);
+    expect(words().title).toBe('No dust is to be seen.');
+    expect(words(5.62, 9, 14)).toMatchObject({ title: '3 spots.' });
+    expect(words(5.62, 9, 14).detail).toContain('shows from f/5.6 on, 2 of 3 at f/11');
+    expect(words(14).title).toBe('One spot, none of which shows at f/11.');
+    expect(
+      [
+        [0.1, 0.1],
+        [0.5, 0.5],
+        [0.9, 0.5]
+      ].map(([x = 0, y = 0]) => spotPlace({ x, y }))
+    ).toEqual([
+      // prettier-ignore
+      'upper left',
+      'middle',
+      'right'
+    ]);
   });
 });

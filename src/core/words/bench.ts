@@ -2,6 +2,9 @@
 import type { EdgeFrameProblem } from '../bench/edgeFrame';
 import type { FocusFrame, FocusProblem } from '../bench/focusFrame';
 import type { FocusResult } from '../bench/focusTest';
+import type { FieldCurve, FieldProblem } from '../bench/fieldCurve';
+import { nearerAt } from '../bench/fieldCurve';
+import type { Spot, SpotsProblem } from '../bench/spots';
 import type { Refused } from '../bench/refused';
 import type { Zone } from '../bench/schema';
 import type { NotWritten, StopVerdict } from '../bench/stopSeries';
@@ -247,3 +250,77 @@ export const wingWords = (shiftMm: number | null, unit: LengthUnit): string =>
       ? 'Both wings are shorter than the sharp zone is deep: go nearer, or lean the half back further.'
       : `One wing is shorter than the sharp zone is deep: move the leaning half ${shortLength(Math.abs(shiftMm), unit)} ${shiftMm < 0 ? 'towards' : 'away from'} the lens.`;
 const leastShiftMm = 3;
+
+export const fieldProblems: Readonly<Record<FieldProblem, string>> = {
+  few: 'Five frames or more are needed, better nine.',
+  narrow: 'Pages must hang in the middle and near the corners: between pages alike far out nothing bends.',
+  still: 'All frames are alike: move the camera, or turn the ring, between them.',
+  shortNear: 'Somewhere it is still sharpest before the first frame: begin nearer, and take the series again.',
+  shortFar: 'Somewhere it is still sharpest after the last frame: go on further, and take the series again.'
+};
+
+interface Row {
+  readonly f: number;
+  /** Of the picture's longer side on the sensor, mm. */
+  readonly widthMm: number;
+  readonly distanceMm: number;
+  readonly unit: LengthUnit;
+}
+/** Ends of a row stand so far out, over half the picture's width (chosen: a group is given some air). */
+const rowShare = 0.8;
+
+/** By how much the ends of a row that fills the picture are to come forward, mm, with nine tenths; negative: go back. */
+export function rowEnds({ perM }: Pick<FieldCurve, 'perM'>, { f, widthMm, distanceMm }: Omit<Row, 'unit'>) {
+  const tangent = (rowShare * widthMm) / 2 / f;
+  const at = (value: number) => nearerAt(value, tangent, distanceMm);
+  return { value: at(perM.value), low: at(perM.low), high: at(perM.high) };
+}
+
+/** "For this lens bring the ends of a row 12 cm forward." */
+export function fieldWords(curve: FieldCurve, row: Row): { readonly title: string; readonly detail: string } {
+  const { value, low, high } = rowEnds(curve, row);
+  const { unit, distanceMm } = row;
+  const length = (mm: number) => shortLength(Math.abs(mm), unit);
+  const between = `${length(low)} to ${length(high)}`;
+  const where = `of a row that fills the picture, at ${formatLength(distanceMm, unit)}`;
+  if (low <= 0 && high >= 0)
+    return {
+      title: 'The field is flat, as far as this can tell.',
+      detail: `The ends ${where}, stay in line to within ${length(Math.max(-low, high))}.`
+    };
+  return {
+    title: `For this lens ${value > 0 ? 'bring' : 'let'} the ends of a row ${length(value)} ${value > 0 ? 'forward' : 'back'}.`,
+    detail: `The surface of sharp focus bends ${value > 0 ? 'towards the lens' : 'away from it'}: ${value > 0 ? between : `${length(high)} to ${length(low)}`} at the ends ${where}, nine times in ten.`
+  };
+}
+
+export const spotsProblems: Readonly<Record<SpotsProblem, string>> = {
+  notPlain:
+    'The surface is not plain: a clear sky or white paper, held near and far out of focus, moved while it is taken.',
+  blown: 'It is blown out: expose a stop less.',
+  dark: 'It is too dark: expose two stops more.',
+  wideStop: 'At so wide a stop dust fades: take it at the smallest, f/16 or f/22.'
+};
+
+/** "Seven spots; two show from f/5.6 on." @param usual the smallest stop one works at */
+export function spotsWords(
+  { spots }: { readonly spots: readonly Pick<Spot, 'showsFrom'>[] },
+  usual: number
+): { readonly title: string; readonly detail: string } {
+  const count = spots.length === 1 ? 'One spot' : `${spots.length} spots`;
+  if (spots.length === 0)
+    return { title: 'No dust is to be seen.', detail: 'Nothing lacks light anywhere in the picture.' };
+  const [worst] = spots;
+  const early = spots.filter(({ showsFrom }) => showsFrom <= usual).length;
+  const stop = (N: number) => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;
+  return {
+    title: `${count}${early === 0 ? `, none of which shows at ${stop(usual)}` : ''}.`,
+    detail: `The largest shows from ${stop(worst?.showsFrom ?? 0)} on${early > 0 && spots.length > 1 ? `, ${early === spots.length ? 'all' : `${early} of ${spots.length}`} at ${stop(usual)}` : ''}. Clean only as the maker of the camera says, or have it done.`
+  };
+}
+
+/** Where a spot lies: "upper left". */
+export function spotPlace({ x, y }: Pick<Spot, 'x' | 'y'>): string {
+  const [row, column] = [y < 1 / 3 ? 'upper' : y > 2 / 3 ? 'lower' : '', x < 1 / 3 ? 'left' : x > 2 / 3 ? 'right' : ''];
+  return [row, column].filter(Boolean).join(' ') || 'middle';
+}

@@ -20,6 +20,8 @@ export const howKeys = [
   'planes',
   'honesty',
   'bench',
+  'field',
+  'spots',
   'edges'
 ] as const;
 export type HowKey = (typeof howKeys)[number];
@@ -132,6 +134,18 @@ export const how: Readonly<Record<HowKey, How>> = {
     text: 'Markers tell where both halves lie. Each place of the texture is held against what is printed there: how much of it the lens lets through says how far it lies from the plane of focus. One curve through all places, before the plane and behind it, says where that is, against the eye. Frames together give bias and scatter on the sensor, so that they hold at every distance.',
     source:
       'Blur by the thin lens; markers: Garrido-Jurado et al. 2016. Ours otherwise, held against simulated sheets of known error (docs/model.md, section 14).'
+  },
+  field: {
+    title: 'How the field bends',
+    text: 'Each edge of each frame has a blur that grows with its distance from the surface of sharp focus. One surface through all of them, flat in the middle and bending with the square of the angle off the axis, says where each place would be sharpest. Each page is left out in turn, and how far the answer moves makes the interval.',
+    source:
+      'Blur by the thin lens, jackknife (Quenouille, Tukey). Ours otherwise, held against simulated walls within 15 %.'
+  },
+  spots: {
+    title: 'Dust and stops',
+    text: 'A speck lies a little before the sensor. The light it takes away is its own area at every stop; in the wide cone of a fast stop it is spread thin, in the narrow one of a small stop it is seen. It shows where two per cent of the light are lost in the middle of its shadow.',
+    source:
+      'Geometry of the light’s cone; two per cent: chosen. Held against shadows drawn by the closed form of two discs.'
   },
   edges: {
     title: 'Sharpness at a stop',

@@ -3,13 +3,15 @@
   import Choice from '$lib/controls/Choice.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { getApp } from '$lib/state/app.svelte';
+  import FieldBench from './FieldBench.svelte';
   import FocusBench from './FocusBench.svelte';
   import SheetButtons from './SheetButtons.svelte';
+  import SpotsBench from './SpotsBench.svelte';
   import StopsBench from './StopsBench.svelte';
 
   /** Where does this lens focus, and at which stops is it good? */
   const app = getApp();
-  let test = $state<'focus' | 'stops'>('focus');
+  let test = $state<'focus' | 'stops' | 'field' | 'spots'>('focus');
   // Whoever comes from the record comes with a pair.
   let bodyId = $state(page.url.searchParams.get('body') ?? '');
   let lensId = $state(page.url.searchParams.get('lens') ?? '');
@@ -33,7 +35,9 @@
       value={test}
       options={[
         { value: 'focus', name: 'Focus' },
-        { value: 'stops', name: 'Sharpness by stop' }
+        { value: 'stops', name: 'Sharpness by stop' },
+        { value: 'field', name: 'Field' },
+        { value: 'spots', name: 'Dust' }
       ]}
       onchange={(value) => (test = value)}
     />
@@ -44,7 +48,15 @@
   </div>
   {#if body && lens}
     {#key `${body.id} ${lens.id}`}
-      {#if test === 'focus'}<FocusBench {body} {lens} />{:else}<StopsBench {body} {lens} />{/if}
+      {#if test === 'focus'}
+        <FocusBench {body} {lens} />
+      {:else if test === 'stops'}
+        <StopsBench {body} {lens} />
+      {:else if test === 'field'}
+        <FieldBench {body} {lens} />
+      {:else}
+        <SpotsBench {body} {lens} />
+      {/if}
     {/key}
   {:else}
     <p class="text-soft">A body and a lens are needed first: they are in the Kit.</p>

@@ -13,7 +13,8 @@
     series: Series<T>;
     /** What the pictures show. */
     label: string;
-    sheet: { readonly kind: SheetKind; readonly name: string };
+    /** What is printed for it; null where nothing is. */
+    sheet: { readonly kind: SheetKind; readonly name: string } | null;
     onfiles: (files: File[]) => unknown;
     onsimulate: () => unknown;
     /** What is to be said before the first picture. */
@@ -48,7 +49,7 @@
     </div>
     {#if !some}{@render children?.()}{/if}
     <div class="flex flex-wrap gap-2">
-      <SheetButtons kind={sheet.kind} name={sheet.name} />
+      {#if sheet}<SheetButtons kind={sheet.kind} name={sheet.name} />{/if}
       {#if !some}
         <Button color="alternative" onclick={onsimulate}>Try it with the simulated camera</Button>
       {/if}

@@ -15,13 +15,15 @@
   } from '$core/bench/stopSeries';
   import type { Body, Lens } from '$core/kit/schema';
   import { pixelPitch } from '$core/optics/criterion';
-  import { exactFNumber } from '$core/optics/stops';
+  import { exactFNumber, stopsBetween } from '$core/optics/stops';
   import { same } from '$core/plain/merge';
   import { edgeProblemWords, notWrittenWords, overshootWords, stopsWords, toneWords } from '$core/words/bench';
   import { formatLength } from '$core/words/length';
   import Choice from '$lib/controls/Choice.svelte';
   import HowComputed from '$lib/controls/HowComputed.svelte';
+  import { dayWords } from '$lib/controls/dates';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
+  import Picker from '$lib/controls/Picker.svelte';
   import { newRow } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { EdgesRead } from '../../workers/bench.worker';
@@ -82,6 +84,19 @@
       .filter((one): one is StopTest => one.kind === 'stops' && one.lensId === lens.id)
       .sort((a, b) => b.madeAt - a.madeAt)
   );
+  /** Every other series there is: other lenses, other copies, this one before. */
+  const others = $derived(
+    app.store
+      .table('benchTests')
+      .list.map(({ value }) => value)
+      .filter((one): one is StopTest => one.kind === 'stops' && !same(one.stops, rows))
+      .sort((a, b) => b.madeAt - a.madeAt)
+  );
+  let otherId = $state('');
+  const other = $derived(others.find(({ id }) => id === otherId) ?? null);
+  const otherName = $derived(other ? `${other.lens}, ${dayWords(other.madeAt)}` : '');
+  const otherAt = (fNumber: number) =>
+    other?.stops.find((row) => Math.abs(stopsBetween(row.fNumber, fNumber)) < 1 / 6) ?? null;
   /** The plans use it already. */
   const inUse = $derived(same(lens.measured ?? [], table) && same(lens.measuredCorner ?? [], corners));
   const asked = $derived({
@@ -131,7 +146,11 @@
   /** Line pairs a mm say what the lens does, cycles a pixel what the file has, line widths what a print of all of it shows. */
   const measures = $derived({
     mm: { name: 'lp/mm', words: 'MTF50 in line pairs per mm', of: (lp: number) => String(Math.round(lp)) },
-    pixel: { name: 'c/px', words: 'MTF50 in cycles per pixel', of: (lp: number) => (lp * pixelMm).toFixed(2) },
+    pixel: {
+      name: 'c/px',
+      words: 'MTF50 in cycles per pixel',
+      of: (lp: number, pitch = pixelMm) => (lp * pitch).toFixed(2)
+    },
     height: {
       name: 'LW/PH',
       words: 'MTF50 in line widths per picture height',
@@ -141,11 +160,11 @@
   let measure = $state<'mm' | 'pixel' | 'height' | 'rise'>('mm');
   let edges = $state<'all' | 'standing' | 'lying'>('all');
   const said1090 = 'rise from 10 to 90 % in pixels';
-  const figure = (own: Sharpness | null): string => {
+  const figure = (own: Sharpness | null, pitch = pixelMm): string => {
     if (!own) return '–';
     if (measure === 'rise') return own.risePx.toFixed(1);
     const lp = edges === 'all' ? own.lpPerMm : own[edges];
-    return lp === null ? '–' : measures[measure].of(lp);
+    return lp === null ? '–' : measures[measure].of(lp, pitch);
   };
   const label = (fNumber: number) => String(Number(fNumber.toFixed(1)));
 </script>
@@ -171,6 +190,17 @@
             ]}
             onchange={(value) => (measure = value)}
           />
+          {#if others.length > 0}
+            <Picker
+              label="Compared with"
+              items={[
+                { value: '', name: 'nothing' },
+                ...others.map((one) => ({ value: one.id, name: `${one.lens} on ${one.body}, ${dayWords(one.madeAt)}` }))
+              ]}
+              value={otherId}
+              onchange={(id) => (otherId = id)}
+            />
+          {/if}
           {#if measure !== 'rise'}
             <Choice
               legend="Edges"
@@ -217,6 +247,18 @@
                   {/each}
                 </tr>
               {/each}
+              {#if other}
+                {#each zones.filter((zone) => other.stops.some((row) => row[zone])) as zone (zone)}
+                  <tr class="border-t border-line italic">
+                    <th scope="row" class="py-1 text-left font-normal">{zone}, {otherName}</th>
+                    {#each rows as row (row.fNumber)}
+                      <td class="px-2 py-1 {row.fNumber === bestAt ? 'bg-band' : ''}"
+                        >{figure(otherAt(row.fNumber)?.[zone] ?? null, other.pixelMm)}</td
+                      >
+                    {/each}
+                  </tr>
+                {/each}
+              {/if}
               {#if measure !== 'rise'}
                 <tr class="border-t border-line text-soft">
                   <th scope="row" class="py-1 text-left font-normal">diffraction alone</th>
@@ -256,9 +298,12 @@
         </div>
       </div>
       <div class="min-w-0">
-        {#key rows}
+        {#key [rows, other]}
           <OnceOpen open={rows.length > 1}>
-            {#await import('./StopsChart.svelte') then { default: StopsChart }}<StopsChart {rows} />{/await}
+            {#await import('./StopsChart.svelte') then { default: StopsChart }}<StopsChart
+                {rows}
+                other={other ? { name: otherName, rows: other.stops } : null}
+              />{/await}
           </OnceOpen>
         {/key}
       </div>

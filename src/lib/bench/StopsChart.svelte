@@ -3,12 +3,21 @@
   import { diffractionLpPerMm, type StopRow } from '$core/bench/stopSeries';
   import Chart from '$lib/controls/Chart.svelte';
 
-  /** MTF50 by stop, centre to corner, under diffraction's own. */
-  let { rows }: { rows: readonly StopRow[] } = $props();
+  /** MTF50 by stop, centre to corner, under diffraction's own; beside those of another lens or copy. */
+  let {
+    rows,
+    other
+  }: { rows: readonly StopRow[]; other: { readonly name: string; readonly rows: readonly StopRow[] } | null } =
+    $props();
   const label = (fNumber: number) => `f/${Number(fNumber.toFixed(1))}`;
   const stops = $derived(rows.map(({ fNumber }) => label(fNumber)));
+  const every = $derived(
+    [...new Set([...rows, ...(other?.rows ?? [])].map(({ fNumber }) => fNumber))].sort((a, b) => a - b).map(label)
+  );
   const dashes = { centre: 'solid', middle: 'dash', corner: 'dot' } as const;
-  const most = $derived(1.25 * Math.max(...rows.flatMap((row) => zones.map((zone) => row[zone]?.lpPerMm ?? 0))));
+  const most = $derived(
+    1.25 * Math.max(...[...rows, ...(other?.rows ?? [])].flatMap((row) => zones.map((zone) => row[zone]?.lpPerMm ?? 0)))
+  );
   const words = $derived(
     rows
       .map(
@@ -23,7 +32,7 @@
   label="MTF50 by stop: {words}"
   testid="stops-chart"
   height={280}
-  x={{ type: 'category' }}
+  x={{ type: 'category', categoryorder: 'array', categoryarray: every }}
   y={{ title: { text: 'lp/mm', font: { size: 12 } }, range: [0, most] }}
   legend={{ orientation: 'h', y: -0.16 }}
   lines={({ ink, soft }) => [
@@ -37,6 +46,17 @@
         y: rows.map((row) => row[zone]?.lpPerMm ?? null),
         line: { color: ink, width: 2, dash: dashes[zone] },
         marker: { color: ink, size: 6 }
+      })),
+    ...(other === null ? [] : zones)
+      .filter((zone) => other?.rows.some((row) => row[zone]))
+      .map((zone) => ({
+        type: 'scatter' as const,
+        mode: 'lines+markers' as const,
+        name: `${zone}, ${other?.name ?? ''}`,
+        x: other?.rows.map(({ fNumber }) => label(fNumber)) ?? [],
+        y: other?.rows.map((row) => row[zone]?.lpPerMm ?? null) ?? [],
+        line: { color: soft, width: 1.5, dash: dashes[zone] },
+        marker: { color: soft, size: 5, symbol: 'circle-open' }
       })),
     {
       type: 'scatter',

@@ -1,6 +1,15 @@
 /** The way to the worker of the Bench. */
 import { WorkerClient, type CallOptions } from '../../workers/client';
-import type { BenchAsked, BenchWorker, EdgesOrder, EdgesRead, FocusOrder, FocusRead } from '../../workers/bench.worker';
+import type {
+  BenchAsked,
+  BenchWorker,
+  EdgesOrder,
+  EdgesRead,
+  FocusOrder,
+  FocusRead,
+  SpotsOrder,
+  SpotsRead
+} from '../../workers/bench.worker';
 import { pixelsOf } from '$lib/frames/reader';
 
 const bench = new WorkerClient<BenchWorker>(
@@ -22,3 +31,9 @@ export const simulateFocus = (order: FocusOrder, options: CallOptions): Promise<
   bench.call<Blob>(async (api) => api.simulateFocus(order), options);
 export const simulateEdges = (order: EdgesOrder, options: CallOptions): Promise<Blob> =>
   bench.call<Blob>(async (api) => api.simulateEdges(order), options);
+export const readSpots = async (file: Blob, asked: Asked, options: CallOptions): Promise<SpotsRead> => {
+  const pixels = await pixelsOf(file, options);
+  return bench.call<SpotsRead>(async (api) => api.spots(file, { ...asked, pixels }), options);
+};
+export const simulateSpots = (order: SpotsOrder, options: CallOptions): Promise<Blob> =>
+  bench.call<Blob>(async (api) => api.simulateSpots(order), options);

@@ -6,8 +6,9 @@ interface Read {
   readonly focalLengthMm: number;
 }
 
-/** Another lens than the first frame's is another test. */
-export const isOtherLens = (first: Read, read: Read): boolean => read.facts.lens !== first.facts.lens;
+/** Another lens than the first frame's is another test; a file that names none may be of any. */
+export const isOtherLens = (first: Read, read: Read): boolean =>
+  read.facts.lens !== null && first.facts.lens !== null && read.facts.lens !== first.facts.lens;
 
 /** Another lens or focal length is. */
 export const isOther = (first: Read, read: Read): boolean =>

@@ -2,9 +2,10 @@
 import type { FrameFacts } from '$core/camera/metadata';
 import { normalFrom, seededRandom } from '$core/statistics/random';
 import { lensStops, stopsBetween } from '$core/optics/stops';
+import { depthOfField } from '$core/optics/depthOfField';
 import { magnification } from '$core/optics/thinLens';
 import type { Body, Lens } from '$core/kit/schema';
-import type { EdgesOrder, FocusOrder } from '../../workers/bench.worker';
+import type { EdgesOrder, FocusOrder, SpotsOrder } from '../../workers/bench.worker';
 
 interface Kit {
   readonly body: Body;
@@ -68,4 +69,45 @@ export function edgeOrders(kit: Kit, seed: number): EdgesOrder[] {
       ...{ seed: seed + index, facts: factsOf(kit, index + 1, Number(label), pixelMm) }
     };
   });
+}
+
+const fieldSize = { width: 1200, height: 800, frames: 6 } as const;
+
+/** A wall of pages at many focusings, by a lens whose field bends towards it by `bendShare` of its depth of field. */
+export function fieldOrders(kit: Kit, bendShare: number, seed: number): EdgesOrder[] {
+  const { body, focalLengthMm, lens } = kit;
+  const { width, height, frames } = fieldSize;
+  const pixelMm = Number((body.sensor.widthMm / width).toFixed(5));
+  const distanceMm = 40 * focalLengthMm;
+  const fNumber = lens.widestFNumber;
+  const { near, far } = depthOfField(focalLengthMm, fNumber, 0.03, distanceMm);
+  const step = Math.min(far - near, distanceMm / 3) / 2;
+  return Array.from({ length: frames }, (_, index) => ({
+    lens: { focalLengthMm, pixelMm, width, height },
+    ...{ fNumber, distanceMm, planeMm: distanceMm + (index - (frames - 1) / 2) * step * 0.8 },
+    rest: { vignetting: 0.2, uneven: 0.1, curvedMm: bendShare * 2 * step, blurPx: { centre: 0.5, corner: 0.7 } },
+    ...{ seed: seed + index, facts: factsOf(kit, index + 1, fNumber, pixelMm) }
+  }));
+}
+
+const spotSize = { width: 3000, height: 2000, specks: 7 } as const;
+
+/** A plain surface at the smallest stop, before a sensor with some dust. */
+export function spotOrder(kit: Kit, seed: number): SpotsOrder {
+  const { body, focalLengthMm, lens } = kit;
+  const { width, height, specks } = spotSize;
+  const random = seededRandom(seed);
+  const pixelMm = Number((body.sensor.widthMm / width).toFixed(5));
+  const fNumber = Math.min(22, Math.max(11, lens.smallestFNumber));
+  return {
+    lens: { focalLengthMm, pixelMm, width, height },
+    ...{ fNumber, heightMm: 1.2 },
+    specks: Array.from({ length: specks }, () => ({
+      x: 0.04 + 0.92 * random(),
+      y: 0.04 + 0.92 * random(),
+      mm: 0.02 + 0.06 * random() ** 2
+    })),
+    rest: { vignetting: 0.25, uneven: 0.15 },
+    ...{ seed, facts: factsOf(kit, 1, fNumber, pixelMm) }
+  };
 }

@@ -94,7 +94,9 @@
       `${plan.focalLengthMm} mm`,
       workspace.looked ? lookedWords : pointWords,
       edge ? `${edge.name} ${edgeWords[edge.what]}` : '',
-      setup.camera.focusSurface === 'curved' || (setup.camera.focusSurface === 'measured' && plan.fieldPerM) ? 'drawn with a flat surface of focus' : '',
+      setup.camera.focusSurface === 'curved' || (setup.camera.focusSurface === 'measured' && plan.fieldPerM)
+        ? 'drawn with a flat surface of focus'
+        : '',
       drawn
     ]
       .filter(Boolean)

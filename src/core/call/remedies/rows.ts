@@ -118,7 +118,12 @@ export function rowFamilies({ setup, body, lens, distance }: Context): Family[] 
 }
 
 /** Depths that lay each row along the surface of focus: straight for a flat one, round the lens for a curved one, as measured. */
-function shapedDepths({ camera }: Setup, people: readonly Person[], distance: number, surface: FocusSurface): Map<string, number> {
+function shapedDepths(
+  { camera }: Setup,
+  people: readonly Person[],
+  distance: number,
+  surface: FocusSurface
+): Map<string, number> {
   const shaped = new Map<string, number>();
   for (const row of rowsByDepth(people, (person) => person.depthMm)) {
     const middle = row.reduce((sum, person) => sum + person.depthMm, 0) / row.length;
