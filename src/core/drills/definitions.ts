@@ -1,0 +1,163 @@
+/** The drills: what each is for, what it needs, and its steps for the kit in hand. Data; how frames are judged is in verdicts.ts. */
+import { depthOfField } from '../optics/depthOfField';
+import { exactFNumber, lensStops, stopsBetween } from '../optics/stops';
+
+export const drillIds = ['stopLadder', 'diagonal', 'edges', 'judge'] as const;
+export type DrillId = (typeof drillIds)[number];
+
+export interface Drill {
+  readonly id: DrillId;
+  readonly title: string;
+  /** In one sentence. */
+  readonly purpose: string;
+  readonly minutes: number;
+  readonly needs: readonly string[];
+}
+
+const marksAndTripod = 'a tripod, or something to rest on';
+export const drills: readonly Drill[] = [
+  {
+    id: 'stopLadder',
+    title: 'Stop ladder',
+    purpose:
+      'The same row of things at every stop: how deep it really is sharp with this lens, before the plane and behind it.',
+    minutes: 25,
+    needs: ['four things that stand', 'four of the printed marks', marksAndTripod]
+  },
+  {
+    id: 'diagonal',
+    title: 'Three on a diagonal',
+    purpose:
+      'One focus point, moved from the first thing to the third, and nothing else changed: only one plane is ever sharp.',
+    minutes: 15,
+    needs: ['three small things that stand', 'three of the printed marks', marksAndTripod]
+  },
+  {
+    id: 'edges',
+    title: 'To the edges',
+    purpose:
+      'Focus in the middle, then turn: how far the plane moves off by turning, and how far you lean while you do it.',
+    minutes: 20,
+    needs: [
+      'three things close behind one another',
+      'three of the printed marks',
+      'no tripod: it is your body that is measured'
+    ]
+  },
+  {
+    id: 'judge',
+    title: 'Judge by eye',
+    purpose:
+      'Two faces, one of them a little out of focus: the smallest error you see, and whether the viewing standard suits your eyes.',
+    minutes: 6,
+    needs: ['this screen, at the distance you look at pictures from']
+  }
+];
+
+export const drillOf = (id: DrillId): Drill => drills.find((one) => one.id === id) ?? (drills[0] as Drill);
+
+/** Where the thing focused on is to lie in the picture. */
+export const places = ['middle', 'left', 'right', 'top', 'bottom'] as const;
+export type Place = (typeof places)[number];
+
+export interface Step {
+  readonly id: string;
+  /** Exact. */
+  readonly fNumber: number;
+  /** The mark to focus on. */
+  readonly focusOn: number;
+  readonly place: Place;
+  readonly upright: boolean;
+  /** Turned only, or leaning as one does; null where the camera stays. */
+  readonly turning: 'turn' | 'lean' | null;
+}
+
+/** A thing with a mark: to the right of the axis, and behind the first, mm. */
+export interface Thing {
+  readonly index: number;
+  readonly lateralMm: number;
+  readonly depthMm: number;
+}
+
+export interface Arranged {
+  /** From the lens to the first thing. */
+  readonly distanceMm: number;
+  readonly spacingMm: number;
+  readonly things: readonly Thing[];
+  readonly steps: readonly Step[];
+}
+
+export interface KitInHand {
+  readonly focalLengthMm: number;
+  /** Nominal marks. */
+  readonly widestFNumber: number;
+  readonly smallestFNumber: number;
+  /** From the pupil, mm. */
+  readonly closestMm: number;
+  /** Disc that still looks sharp, mm. */
+  readonly discMm: number;
+}
+
+/** From so many focal lengths marks are large enough to be read and the zone shallow enough to be seen (chosen). */
+const distanceTimes = 24;
+const smallest = 16;
+const round = (mm: number, step: number): number => Math.max(step, Math.round(mm / step) * step);
+
+/** @returns null for a drill without things */
+export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
+  const { focalLengthMm: f, widestFNumber, discMm } = kit;
+  const distanceMm = round(Math.max(distanceTimes * f, 1.3 * kit.closestMm), 50);
+  const deep = (N: number) => {
+    const { near, far } = depthOfField(f, N, discMm, distanceMm);
+    return Math.min(far - near, distanceMm);
+  };
+  const widest = exactFNumber(widestFNumber);
+  const step = (changes: Partial<Step> & Pick<Step, 'id' | 'focusOn'>): Step => ({
+    ...{ fNumber: widest, place: 'middle', upright: false, turning: null },
+    ...changes
+  });
+  switch (id) {
+    case 'judge':
+      return null;
+    case 'diagonal': {
+      const spacingMm = round(Math.max(3 * deep(widest), 100), 50);
+      return {
+        ...{ distanceMm, spacingMm },
+        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * 120, depthMm: index * spacingMm })),
+        steps: [0, 1, 2].map((index) => step({ id: `focus${index}`, focusOn: index }))
+      };
+    }
+    case 'stopLadder': {
+      const spacingMm = round(Math.max(0.9 * deep(exactFNumber(Math.max(4, widestFNumber))), 40), 10);
+      const stops = lensStops(widestFNumber, Math.min(smallest, kit.smallestFNumber), 'full').map(
+        ({ fNumber }) => fNumber
+      );
+      return {
+        ...{ distanceMm, spacingMm },
+        things: [0, 1, 2, 3].map((index) => ({ index, lateralMm: (index - 1.5) * 95, depthMm: index * spacingMm })),
+        steps: [0, 1].flatMap((focusOn) =>
+          stops.map((fNumber, at) => step({ id: `${focusOn === 0 ? 'first' : 'middle'}${at}`, focusOn, fNumber }))
+        )
+      };
+    }
+    case 'edges': {
+      const spacingMm = round(Math.max(1.2 * deep(widest), 30), 10);
+      const turned = (turning: 'turn' | 'lean') =>
+        [false, true].flatMap((upright) =>
+          (['left', 'right', 'top', 'bottom'] as const).map((place) =>
+            step({ id: `${turning}${upright ? 'Upright' : ''}${place}`, focusOn: 1, place, upright, turning })
+          )
+        );
+      return {
+        ...{ distanceMm, spacingMm },
+        // Close enough beside each other to lie in the picture together at its edges.
+        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * 88, depthMm: index * spacingMm })),
+        steps: [step({ id: 'straight', focusOn: 1 }), ...turned('turn'), ...turned('lean')]
+      };
+    }
+  }
+}
+
+/** Stops nearer together than this are one. */
+export const sameStop = 1 / 6;
+export const isStop = (a: number, b: number): boolean => Math.abs(stopsBetween(a, b)) <= sameStop;

@@ -1,0 +1,127 @@
+import { describe, expect, it } from 'vitest';
+import { shiftedFocus } from '../optics/thinLens';
+import { seededRandom } from '../testing/random';
+import { arrangedFor, drills, isStop, type KitInHand } from './definitions';
+import { expectedIn, lookAtMarks, marksOf, type MarkedFrame } from './marks';
+import { matchFrames } from './match';
+import { planeOf, readSeries, type DrillFrame } from './series';
+import { marksShot, type StandingMark } from './simulate';
+import { diagonalVerdict, ladderVerdict } from './verdicts';
+
+const kit: KitInHand = { focalLengthMm: 50, widestFNumber: 1.8, smallestFNumber: 16, closestMm: 400, discMm: 0.03 };
+const pixelMm = 0.024;
+
+interface Shot {
+  readonly planeMm: number;
+  readonly fNumber: number;
+  readonly lens?: string;
+}
+
+/** Frames of things in line as the camera writes them, in the order they were taken. */
+function series(things: readonly StandingMark[], shots: readonly Shot[], width = 640): DrillFrame[] {
+  const lens = { focalLengthMm: 50, pixelMm, width, height: 220 };
+  const pictures = shots.map(({ planeMm, fNumber }, at) =>
+    marksShot({ lens, fNumber, planeMm, marks: things }, seededRandom(at))
+  );
+  const first = pictures.map((picture) => lookAtMarks(picture) as MarkedFrame);
+  const all = marksOf(first);
+  return pictures.map((picture, at) => ({
+    ...{ id: `f${at}`, name: `DRILL_${at}.JPG`, takenMs: 1000 * at, fNumber: shots[at]?.fNumber ?? 0 },
+    ...{ focalLengthMm: 50, lens: shots[at]?.lens ?? '50 mm', width, height: 220, pixelMm },
+    marked: lookAtMarks(picture, expectedIn(all, first[at] as MarkedFrame)) as MarkedFrame
+  }));
+}
+
+describe('arrangements', () => {
+  it('are made for the kit in hand, with a step for each frame', () => {
+    const ladder = arrangedFor('stopLadder', kit);
+    expect(ladder?.distanceMm).toBe(1200);
+    // Full stops from f/1.8 to f/16, focused on the first and on the second.
+    expect(ladder?.steps.map(({ focusOn }) => focusOn)).toEqual([
+      ...Array<number>(8).fill(0),
+      ...Array<number>(8).fill(1)
+    ]);
+    expect(arrangedFor('diagonal', kit)?.steps).toHaveLength(3);
+    expect(arrangedFor('edges', kit)?.steps).toHaveLength(17);
+    expect(arrangedFor('judge', kit)).toBeNull();
+    // A lens that focuses no nearer than 1.5 m stands further away.
+    expect(arrangedFor('diagonal', { ...kit, closestMm: 1500 })?.distanceMm).toBe(1950);
+    expect(drills.map(({ id }) => id)).toEqual(['stopLadder', 'diagonal', 'edges', 'judge']);
+    expect(isStop(1.8, 1.78)).toBe(true);
+  });
+});
+
+describe('where a plane lies among marks', () => {
+  it('is told from how blurred each is, the side with it', () => {
+    const frame = { focalLengthMm: 50, fNumber: 1.8, pixelMm };
+    const disc = (plane: number, z: number) => ((50 * 50) / (1.8 * (plane - 50)) / pixelMm) * (Math.abs(z - plane) / z);
+    for (const plane of [1150, 1210, 1290, 1400, 1600]) {
+      const seen = [1200, 1350, 1500].map((depthMm) => ({ depthMm, discPx: disc(plane, depthMm) }));
+      expect(planeOf(seen, frame)?.mm).toBeCloseTo(plane, -1);
+    }
+    expect(planeOf([{ depthMm: 1200, discPx: 0 }], frame)).toBeNull();
+  });
+});
+
+describe('three on a diagonal', () => {
+  const arranged = arrangedFor('diagonal', kit);
+  const things = (arranged?.things ?? []).map(({ index, lateralMm, depthMm }) => ({
+    ...{ index, x: lateralMm, y: 0, z: 1200 + depthMm }
+  }));
+  const steps = arranged?.steps ?? [];
+  const N = steps[0]?.fNumber ?? 1.8;
+  const z = (index: number) => things[index]?.z ?? 0;
+
+  it('matches frames that came in any order, a retake and one of another lens, and says how far each was off', () => {
+    const offsets = [14, -20, 8];
+    const shots: Shot[] = [
+      { planeMm: z(2) + (offsets[2] ?? 0), fNumber: N },
+      { planeMm: z(0) - 40, fNumber: N },
+      { planeMm: z(0) + (offsets[0] ?? 0), fNumber: N },
+      { planeMm: z(1), fNumber: N, lens: 'Another' },
+      { planeMm: z(1) + (offsets[1] ?? 0), fNumber: N }
+    ];
+    const match = matchFrames(steps, readSeries(series(things, shots)));
+    expect(match.steps.map(({ frame }) => frame?.id)).toEqual(['f2', 'f4', 'f0']);
+    expect(match.steps[0]?.spare.map(({ id }) => id)).toEqual(['f1']);
+    expect(match.left.map(({ frame, why }) => [frame.id, why])).toEqual([['f3', 'otherLens']]);
+    const verdict = diagonalVerdict(match);
+    expect(verdict.right).toBe(3);
+    expect(verdict.missing).toEqual([]);
+    verdict.steps.forEach(({ offsetMm }, at) =>
+      expect(Math.abs((offsetMm ?? 99) - (offsets[at] ?? 0))).toBeLessThan(12)
+    );
+    // Put elsewhere by hand, it is judged there.
+    const put = matchFrames(steps, readSeries(series(things, shots)), { f1: 'focus0', f0: '' });
+    expect(put.steps.map(({ frame }) => frame?.id ?? null)).toEqual(['f1', 'f4', null]);
+  });
+
+  it('says that one is still to do where another was focused on twice', () => {
+    const shots: Shot[] = [z(0), z(1), z(1) + 15].map((planeMm) => ({ planeMm, fNumber: N }));
+    const match = matchFrames(steps, readSeries(series(things, shots)));
+    expect(match.steps.map(({ frame }) => frame !== null)).toEqual([true, true, false]);
+    expect(match.steps[1]?.spare).toHaveLength(1);
+    expect(diagonalVerdict(match).missing).toEqual([2]);
+  });
+});
+
+describe('the stop ladder', () => {
+  it('finds the first stop that holds all, and a lens that keeps to theory', () => {
+    const arranged = arrangedFor('stopLadder', kit);
+    const things = (arranged?.things ?? []).map(({ index, lateralMm, depthMm }) => ({
+      ...{ index, x: lateralMm, y: 0, z: 1200 + depthMm }
+    }));
+    // Five stops of the second series: the plane on the second thing, 12 µm behind it on the sensor.
+    const steps = (arranged?.steps ?? [])
+      .filter(({ focusOn }) => focusOn === 1)
+      .filter((_, at) => at % 2 === 0 || at === 7);
+    const plane = shiftedFocus(50, things[1]?.z ?? 0, 0.012);
+    const shots = steps.map(({ fNumber }) => ({ planeMm: plane, fNumber }));
+    const verdict = ladderVerdict(matchFrames(steps, readSeries(series(things, shots, 860))), 0.03 * 1.35);
+    const [row] = verdict.rows;
+    expect(row?.expected).not.toBeNull();
+    expect(row?.holds).not.toBeNull();
+    expect(verdict.missing).toBe(0);
+    expect(Math.abs(verdict.departs ?? 9)).toBeLessThan(0.2);
+  });
+});

@@ -1,0 +1,179 @@
+/**
+ * Marks that stand in line, one an object: found by their codes, and each held against itself in its sharpest frame. What is drawn on a mark is
+ * nothing like an eye, and the same in every frame: its own sharpest picture is what it looks like sharp.
+ */
+import { greatest, least, mean } from 'd3-array';
+import { smaller, type Gray } from '../bench/gray';
+import { findMarkers } from '../bench/markers';
+import { ladderMark, ladderMarkOf, ladderMarks } from '../bench/sheets';
+import { fitDisc } from '../measure/fit';
+import { ownExpected } from '../measure/own';
+import { band, sectors, spectrumOf, type Spectrum } from '../measure/spectrum';
+
+/** A mark as it lies in a picture: the middle and the side of its code, pixels. */
+export interface MarkAt {
+  readonly index: number;
+  readonly x: number;
+  readonly y: number;
+  readonly sidePx: number;
+}
+
+/** A mark with what its patch shows, at full size, half, and a quarter: large discs are measured in small pictures. */
+export interface MarkSeen extends MarkAt {
+  /** Its code could be read; else it lies where other frames have it. */
+  readonly read: boolean;
+  readonly spectra: readonly Spectrum[];
+}
+
+export interface MarkedFrame {
+  readonly marks: readonly MarkSeen[];
+}
+
+const [firstMark] = ladderMark(0).markers;
+/** Side of a mark's code as printed, mm. */
+export const markSideMm = firstMark?.side ?? 36;
+
+const scales = [1, 2, 4] as const;
+/** The patch is so many times the code's side, as a power of two of pixels (chosen: code and bars lie in it). */
+const patchTimes = 1.6;
+const sides = { least: 32, most: 512 } as const;
+/** A disc larger than this is measured again at half the size, pixels (chosen: well under the largest that can be told). */
+const largePx = 9;
+
+/** @param expected where marks lie by other frames, for those whose code is too blurred to be read */
+export function lookAtMarks(picture: Gray, expected: readonly MarkAt[] = []): MarkedFrame | 'twice' {
+  const { markers, twice } = findMarkers(picture);
+  if (twice.some((id) => ladderMarkOf(id) !== null)) return 'twice';
+  const found = markers.flatMap(({ id, corners }): MarkAt[] => {
+    const index = ladderMarkOf(id);
+    if (index === null) return [];
+    const side = (a: number, b: number) =>
+      Math.hypot((corners[a]?.x ?? 0) - (corners[b]?.x ?? 0), (corners[a]?.y ?? 0) - (corners[b]?.y ?? 0));
+    const sidePx = (side(0, 1) + side(1, 2) + side(2, 3) + side(3, 0)) / 4;
+    return [{ index, x: mean(corners, ({ x }) => x) ?? 0, y: mean(corners, ({ y }) => y) ?? 0, sidePx }];
+  });
+  const seen = (mark: MarkAt, read: boolean): MarkSeen[] => {
+    const spectra = spectraAt(picture, mark);
+    return spectra.length === 0 ? [] : [{ ...mark, read, spectra }];
+  };
+  const unread = expected.filter(({ index }) => !found.some((mark) => mark.index === index));
+  return { marks: [...found.flatMap((mark) => seen(mark, true)), ...unread.flatMap((mark) => seen(mark, false))] };
+}
+
+/** None where the patch leaves the picture. */
+function spectraAt(picture: Gray, { x, y, sidePx }: MarkAt): Spectrum[] {
+  const side = Math.min(sides.most, Math.max(sides.least, 2 ** Math.round(Math.log2(patchTimes * sidePx))));
+  const [left, top] = [Math.round(x - side / 2), Math.round(y - side / 2)];
+  if (left < 0 || top < 0 || left + side > picture.width || top + side > picture.height) return [];
+  const light = new Float32Array(side * side);
+  for (let row = 0; row < side; row++)
+    light.set(
+      picture.light.subarray((top + row) * picture.width + left, (top + row) * picture.width + left + side),
+      row * side
+    );
+  const patch: Gray = { width: side, height: side, light };
+  return scales.flatMap((times) =>
+    side / times >= sides.least ? [spectrumOf(smaller(patch, times).light, side / times)] : []
+  );
+}
+
+/** Where every mark lies that any frame of a series could read: what to look for in the others. The camera stood still but for a shift. */
+export function marksOf(frames: readonly MarkedFrame[]): MarkAt[] {
+  return Array.from({ length: ladderMarks }, (_, index) => index).flatMap((index) => {
+    const reads = frames.flatMap(({ marks }) => marks.filter((mark) => mark.index === index && mark.read));
+    return reads.length === 0
+      ? []
+      : [
+          {
+            index,
+            x: mean(reads, ({ x }) => x) ?? 0,
+            y: mean(reads, ({ y }) => y) ?? 0,
+            sidePx: mean(reads, ({ sidePx }) => sidePx) ?? 0
+          }
+        ];
+  });
+}
+
+/** The same shifted to where a frame has those it could read. */
+export function expectedIn(all: readonly MarkAt[], { marks }: MarkedFrame): MarkAt[] {
+  const pairs = marks.flatMap((mark) => {
+    const known = all.find(({ index }) => index === mark.index);
+    return known && mark.read ? [{ x: mark.x - known.x, y: mark.y - known.y }] : [];
+  });
+  const [dx, dy] = [mean(pairs, ({ x }) => x) ?? 0, mean(pairs, ({ y }) => y) ?? 0];
+  return all.map((mark) => ({ ...mark, x: mark.x + dx, y: mark.y + dy }));
+}
+
+export interface MarkDisc {
+  readonly index: number;
+  /** Diameter of its disc beyond that of its sharpest frame, pixels, with nine tenths. */
+  readonly discPx: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+export interface SeriesDiscs {
+  /** By frame; a mark that could not be measured is missing. */
+  readonly frames: readonly (readonly MarkDisc[])[];
+  /** The frame in which each mark is sharpest, by its index. */
+  readonly sharpest: ReadonlyMap<number, number>;
+}
+
+/** What is fine in a patch: the power of the upper half of its bins. */
+export const fineOf = ({ spectra }: MarkSeen): number => {
+  const [whole] = spectra;
+  let sum = 0;
+  for (let at = 0; whole && at < sectors * band.bins; at++)
+    if (at % band.bins >= band.bins / 2) sum += (whole.power[at] ?? 0) * (whole.count[at] ?? 0);
+  return sum;
+};
+
+/** Each mark in each frame against itself where it is sharpest. */
+export function discsOf(frames: readonly MarkedFrame[]): SeriesDiscs {
+  const sharpest = new Map<number, number>();
+  const references = new Map<number, MarkSeen>();
+  for (let index = 0; index < ladderMarks; index++) {
+    const all = frames.flatMap(({ marks }, frame) =>
+      marks.filter((mark) => mark.index === index).map((mark) => ({ frame, mark }))
+    );
+    const best = greatest(
+      all.filter(({ mark }) => mark.read),
+      ({ mark }) => fineOf(mark)
+    );
+    if (!best) continue;
+    sharpest.set(index, best.frame);
+    references.set(index, best.mark);
+  }
+  return {
+    sharpest,
+    frames: frames.map(({ marks }, frame) =>
+      marks.flatMap((mark): MarkDisc[] => {
+        const reference = references.get(mark.index);
+        if (!reference) return [];
+        if (sharpest.get(mark.index) === frame) return [{ index: mark.index, discPx: 0, low: 0, high: 0 }];
+        const disc = against(mark, reference);
+        return disc ? [{ index: mark.index, ...disc }] : [];
+      })
+    )
+  };
+}
+
+/** At full size, or at half and a quarter where the disc is too large for it. */
+function against(mark: MarkSeen, reference: MarkSeen): Omit<MarkDisc, 'index'> | null {
+  let found: Omit<MarkDisc, 'index'> | null = null;
+  for (const [at, times] of scales.entries()) {
+    const [own, sharp] = [mark.spectra[at], reference.spectra[at]];
+    if (!own || !sharp) break;
+    const patch = { eyesPx: mark.sidePx / times, rollDeg: 0 };
+    const shape = { eyesPx: reference.sidePx / times, rollDeg: 0, spectrum: sharp, discPx: 0 };
+    const fit = fitDisc(own, ownExpected(shape, patch));
+    if (!fit) break;
+    found = { discPx: fit.discPx * times, low: fit.low * times, high: fit.high * times };
+    if (fit.discPx <= largePx) break;
+  }
+  return found;
+}
+
+/** The mark that is least out of focus in a frame; null where none could be measured. */
+export const nearestTo = (discs: readonly MarkDisc[]): number | null =>
+  least(discs, (a, b) => a.discPx - b.discPx)?.index ?? null;

@@ -1,0 +1,128 @@
+/** Frames to the steps they were taken for: by stop, by what is sharp in them, by where it lies, and by the order they were taken in. */
+import { linearSumAssignment } from 'linear-sum-assignment';
+import { isStop, type Place, type Step } from './definitions';
+import { spacingOf, type FrameRead } from './series';
+
+export interface Matched {
+  readonly step: Step;
+  /** The frame it is judged by. */
+  readonly frame: FrameRead | null;
+  /** Others of the same step: retakes. */
+  readonly spare: readonly FrameRead[];
+}
+
+export interface Match {
+  readonly steps: readonly Matched[];
+  /** Frames of no step, and why. */
+  readonly left: readonly { readonly frame: FrameRead; readonly why: LeftWhy }[];
+}
+
+export type LeftWhy =
+  /** Of another lens or focal length than most. */
+  | 'otherLens'
+  /** At a stop no step has. */
+  | 'otherStop'
+  /** No mark could be measured in it. */
+  | 'noMarks'
+  /** The plane lies at nothing a step asks for. */
+  | 'nothingSharp';
+
+/** Further from the mark than this share of the spacing, something else was focused on (chosen). */
+const nearEnough = 0.5;
+/** What order costs against what is seen, and a plane whose likeliest place is another's (chosen). */
+const costs = { order: 0.4, middle: 0.3, never: 1e3 } as const;
+/** Further from the middle than this, as a share of half the picture, the mark lies at an edge (chosen). */
+const edge = 0.35;
+
+/** Where a mark lies in the picture; null where it was not seen. */
+export function placeOf({ marks, width, height }: FrameRead, index: number): Place | null {
+  const mark = marks.find((one) => one.index === index);
+  if (!mark) return null;
+  const [x, y] = [(2 * mark.x) / width - 1, (2 * mark.y) / height - 1];
+  if (Math.max(Math.abs(x), Math.abs(y)) < edge) return 'middle';
+  return Math.abs(x) > Math.abs(y) ? (x < 0 ? 'left' : 'right') : y < 0 ? 'top' : 'bottom';
+}
+
+/** What it costs to take a frame for a step, without the order; null where it cannot be of it. */
+function costOf(step: Step, frame: FrameRead, spacing: number): number | null {
+  if (!isStop(step.fNumber, frame.fNumber)) return null;
+  if (step.place !== 'middle' || step.turning !== null) {
+    // Turned away the plane may lie anywhere: the place says which step it is.
+    return placeOf(frame, step.focusOn) === step.place && step.upright === frame.height > frame.width ? 0 : null;
+  }
+  const mark = frame.marks.find(({ index }) => index === step.focusOn);
+  if (!mark || !frame.plane) return null;
+  const { mm, low, high } = frame.plane;
+  // As far as it cannot be told from lying there it does not count against it.
+  const out = Math.max(0, low - mark.depthMm, mark.depthMm - high) / spacing;
+  return out > nearEnough ? null : out + costs.middle * Math.min(1, Math.abs(mm - mark.depthMm) / spacing);
+}
+
+/** @param corrected frames a person has put to a step, by the frame's id; an empty step: to none */
+export function matchFrames(
+  steps: readonly Step[],
+  frames: readonly FrameRead[],
+  corrected: Readonly<Record<string, string>> = {}
+): Match {
+  const spacing = spacingOf(frames) ?? 1;
+  const order = [...frames].sort((a, b) => (a.takenMs ?? 0) - (b.takenMs ?? 0));
+  const rank = (frame: FrameRead) => order.indexOf(frame) / Math.max(1, order.length - 1);
+  const strange = strangers(frames);
+  const free = frames.filter((frame) => corrected[frame.id] === undefined && !strange.has(frame));
+  const own = (step: Step) => frames.filter(({ id }) => corrected[id] === step.id);
+  const open = steps.filter((step) => own(step).length === 0);
+  const cost = (step: Step, frame: FrameRead): number => {
+    const seen = costOf(step, frame, spacing);
+    const at = steps.indexOf(step) / Math.max(1, steps.length - 1);
+    return seen === null ? costs.never : seen + costs.order * Math.abs(rank(frame) - at);
+  };
+  const taken = new Map<string, FrameRead>();
+  if (open.length > 0 && free.length > 0) {
+    const { rowAssignments } = linearSumAssignment(
+      open.map((step) => free.map((frame) => cost(step, frame))),
+      { maximaze: false }
+    );
+    for (const [row, column] of [...rowAssignments].entries()) {
+      const [step, frame] = [open[row], free[column]];
+      if (step && frame && cost(step, frame) < costs.never / 2) taken.set(step.id, frame);
+    }
+  }
+  const used = new Set(taken.values());
+  const spares = new Map<string, FrameRead[]>();
+  const left: { frame: FrameRead; why: LeftWhy }[] = [];
+  for (const frame of frames) {
+    const to = corrected[frame.id];
+    if (used.has(frame) || (to !== undefined && to !== '')) continue;
+    if (strange.has(frame)) {
+      left.push({ frame, why: 'otherLens' });
+      continue;
+    }
+    const [nearest] = [...steps].sort((a, b) => cost(a, frame) - cost(b, frame));
+    if (to === undefined && nearest && cost(nearest, frame) < costs.never / 2) {
+      spares.set(nearest.id, [...(spares.get(nearest.id) ?? []), frame]);
+      continue;
+    }
+    const anyStop = steps.some((step) => isStop(step.fNumber, frame.fNumber));
+    left.push({ frame, why: !anyStop ? 'otherStop' : frame.plane === null ? 'noMarks' : 'nothingSharp' });
+  }
+  return {
+    left,
+    // Whoever takes a frame again does so because the first was none: the latest counts, of those somebody put there first of all.
+    steps: steps.map((step) => {
+      const put = own(step);
+      const found = taken.get(step.id);
+      const all = put.length > 0 ? put : [...(found ? [found] : []), ...(spares.get(step.id) ?? [])];
+      const [latest = null, ...rest] = [...all].sort((a, b) => (b.takenMs ?? 0) - (a.takenMs ?? 0));
+      return { step, frame: latest, spare: put.length > 0 ? [...rest, ...(spares.get(step.id) ?? [])] : rest };
+    })
+  };
+}
+
+/** Those taken with another lens or focal length than most of the series. */
+function strangers(frames: readonly FrameRead[]): ReadonlySet<FrameRead> {
+  const key = ({ lens, focalLengthMm }: FrameRead) => `${lens ?? ''} ${Math.round(focalLengthMm)}`;
+  const counts = new Map<string, number>();
+  for (const frame of frames) counts.set(key(frame), (counts.get(key(frame)) ?? 0) + 1);
+  const [most] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? [''];
+  return new Set(frames.filter((frame) => key(frame) !== most));
+}

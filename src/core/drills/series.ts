@@ -1,0 +1,109 @@
+/** Frames of marks in line: where the plane of each lies, and which mark is nearest to it. */
+import { mean } from 'd3-array';
+import { blurDiscDiameter } from '../optics/blur';
+import { imageDistance } from '../optics/thinLens';
+import { discsOf, marksOf, markSideMm, nearestTo, type MarkAt, type MarkDisc, type MarkedFrame } from './marks';
+
+/** A frame as its file says. */
+export interface DrillFrame {
+  readonly id: string;
+  readonly name: string;
+  readonly takenMs: number | null;
+  readonly fNumber: number;
+  readonly focalLengthMm: number;
+  readonly lens: string | null;
+  /** Of the picture as it is held, pixels. */
+  readonly width: number;
+  readonly height: number;
+  readonly pixelMm: number;
+  readonly marked: MarkedFrame;
+}
+
+export interface PlaneAt {
+  /** From the pupil, mm, with nine tenths. */
+  readonly mm: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+export interface FrameRead extends DrillFrame {
+  readonly discs: readonly MarkDisc[];
+  readonly plane: PlaneAt | null;
+  /** The mark that is sharpest. */
+  readonly nearest: number | null;
+  /** Where marks lie in it, and how far away each is, mm from the pupil. */
+  readonly marks: readonly (MarkAt & { readonly depthMm: number })[];
+}
+
+/** How far a measured disc may lie off, as a share of itself, and at least, pixels (chosen on simulated marks). */
+const off = { share: 0.1, px: 0.8 } as const;
+/** Δχ² within which nine of ten lie (one figure). */
+const nineTenths = 2.706;
+const steps = 1200;
+
+/** How far away a mark is by its size: similar triangles, the picture as far behind the pupil as that makes it. */
+export function depthOfMark(
+  sidePx: number,
+  { focalLengthMm, pixelMm }: Pick<DrillFrame, 'focalLengthMm' | 'pixelMm'>
+): number {
+  let depth = (focalLengthMm * markSideMm) / (sidePx * pixelMm);
+  for (let round = 0; round < 8; round++)
+    depth = (imageDistance(focalLengthMm, Math.max(depth, focalLengthMm * 1.05)) * markSideMm) / (sidePx * pixelMm);
+  return depth;
+}
+
+/** The plane that best explains how blurred each mark is. */
+export function planeOf(
+  seen: readonly { readonly depthMm: number; readonly discPx: number }[],
+  { focalLengthMm: f, fNumber: N, pixelMm }: Pick<DrillFrame, 'focalLengthMm' | 'fNumber' | 'pixelMm'>
+): PlaneAt | null {
+  if (seen.length < 2) return null;
+  const depths = seen.map(({ depthMm }) => depthMm);
+  const [first, last] = [1 / (0.7 * Math.min(...depths)), 1 / (1.6 * Math.max(...depths))];
+  const planes = Array.from({ length: steps + 1 }, (_, at) => 1 / (first + (at / steps) * (last - first)));
+  const squares = planes.map((plane) =>
+    seen.reduce((sum, { depthMm, discPx }) => {
+      const expected = blurDiscDiameter(f, N, plane, depthMm) / pixelMm;
+      return sum + ((discPx - expected) / Math.max(off.px, off.share * expected)) ** 2;
+    }, 0)
+  );
+  const best = Math.min(...squares);
+  const at = squares.indexOf(best);
+  const within = planes.filter((_, index) => (squares[index] ?? Infinity) <= best + nineTenths);
+  return { mm: planes[at] ?? NaN, low: Math.min(...within), high: Math.max(...within) };
+}
+
+export function readSeries(frames: readonly DrillFrame[]): FrameRead[] {
+  const { frames: discs } = discsOf(frames.map(({ marked }) => marked));
+  const sizes = new Map(marksOf(frames.map(({ marked }) => marked)).map((mark) => [mark.index, mark.sidePx]));
+  return frames.map((frame, at) => {
+    const own = discs[at] ?? [];
+    const marks = frame.marked.marks.map(({ index, x, y, sidePx }) => {
+      return { index, x, y, sidePx, depthMm: depthOfMark(sizes.get(index) ?? sidePx, frame) };
+    });
+    const seen = own.flatMap(({ index, discPx }) => {
+      const mark = marks.find((one) => one.index === index);
+      return mark ? [{ depthMm: mark.depthMm, discPx }] : [];
+    });
+    return { ...frame, discs: own, plane: planeOf(seen, frame), nearest: nearestTo(own), marks };
+  });
+}
+
+/** How far apart neighbouring marks stand in a series, mm; null with fewer than two. */
+export function spacingOf(frames: readonly FrameRead[]): number | null {
+  const depths = [...new Set(frames.flatMap(({ marks }) => marks.map(({ index }) => index)))]
+    .sort((a, b) => a - b)
+    .map(
+      (index) =>
+        mean(frames.flatMap(({ marks }) => marks.filter((mark) => mark.index === index).map((mark) => mark.depthMm))) ??
+        0
+    );
+  const gaps = depths.slice(1).map((depth, at) => Math.abs(depth - (depths[at] ?? 0)));
+  return mean(gaps) ?? null;
+}
+
+/** The plane behind the mark that was focused on, mm; negative in front; null where either is not known. */
+export function offsetFrom({ plane, marks }: FrameRead, index: number): number | null {
+  const mark = marks.find((one) => one.index === index);
+  return plane && mark ? plane.mm - mark.depthMm : null;
+}

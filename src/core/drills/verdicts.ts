@@ -1,0 +1,193 @@
+/** What a series of frames says, drill by drill. */
+import { mean, median } from 'd3-array';
+import { recomposeShift } from '../call/motion';
+import { blurDiscDiameter } from '../optics/blur';
+import { imageDistance } from '../optics/thinLens';
+import type { Step } from './definitions';
+import { leanOf, type Leaned } from './lean';
+import { fineOf } from './marks';
+import type { Match, Matched } from './match';
+import { offsetFrom, type FrameRead } from './series';
+
+/** A thing in a frame: how blurred it came out, and how it should have. */
+export interface ThingRead {
+  readonly index: number;
+  /** mm on the sensor; null where it was not measured. */
+  readonly discMm: number | null;
+  readonly expectedMm: number;
+}
+
+const thingsIn = (frame: FrameRead, step: Step): ThingRead[] => {
+  const aimed = frame.marks.find(({ index }) => index === step.focusOn);
+  return [...frame.marks]
+    .sort((a, b) => a.index - b.index)
+    .map(({ index, depthMm }) => {
+      const seen = frame.discs.find((disc) => disc.index === index);
+      return {
+        index,
+        discMm: seen ? seen.discPx * frame.pixelMm : null,
+        expectedMm: aimed ? blurDiscDiameter(frame.focalLengthMm, frame.fNumber, aimed.depthMm, depthMm) : NaN
+      };
+    });
+};
+
+export interface DiagonalStep {
+  readonly step: Step;
+  readonly frame: FrameRead | null;
+  readonly offsetMm: number | null;
+  /** The one that was sharpest. */
+  readonly sharpest: number | null;
+  readonly things: readonly ThingRead[];
+}
+
+export interface DiagonalVerdict {
+  readonly kind: 'diagonal';
+  readonly steps: readonly DiagonalStep[];
+  /** Steps that are still to do. */
+  readonly missing: readonly number[];
+  /** Of those done, in which the chosen one was the sharpest. */
+  readonly right: number;
+  /** Mean distance of the plane from what was chosen, mm; null without any. */
+  readonly offMm: number | null;
+}
+
+export function diagonalVerdict({ steps }: Match): DiagonalVerdict {
+  const read = steps.map(({ step, frame }): DiagonalStep => ({
+    ...{ step, frame, sharpest: frame?.nearest ?? null },
+    offsetMm: frame && offsetFrom(frame, step.focusOn),
+    things: frame ? thingsIn(frame, step) : []
+  }));
+  const offs = read.flatMap(({ offsetMm }) => (offsetMm === null ? [] : [Math.abs(offsetMm)]));
+  return {
+    kind: 'diagonal',
+    steps: read,
+    missing: read.filter(({ frame }) => frame === null).map(({ step }) => step.focusOn),
+    right: read.filter(({ frame, sharpest, step }) => frame !== null && sharpest === step.focusOn).length,
+    offMm: mean(offs) ?? null
+  };
+}
+
+export interface LadderRow {
+  readonly focusOn: number;
+  readonly stops: readonly {
+    readonly fNumber: number;
+    readonly frame: FrameRead | null;
+    readonly things: readonly ThingRead[];
+  }[];
+  /** The first stop at which every thing looks sharp, measured and expected; null where none does. */
+  readonly holds: number | null;
+  readonly expected: number | null;
+}
+
+export interface LadderVerdict {
+  readonly kind: 'stopLadder';
+  readonly rows: readonly LadderRow[];
+  /** Measured discs over those of theory, less one; null with too few large enough to tell. */
+  readonly departs: number | null;
+  /** From this stop on what was focused on is itself less sharp: diffraction, or noise; null where it never is. */
+  readonly costsFrom: number | null;
+  readonly missing: number;
+}
+
+/** Only discs so many pixels wide tell how far a lens departs from theory (chosen). */
+const tellingPx = 2;
+const leastTelling = 4;
+/** Fine detail of what was focused on falls by this share of its best, where a smaller stop costs (chosen). */
+const costShare = 0.8;
+
+/** @param allowedMm the disc that still looks sharp */
+export function ladderVerdict({ steps }: Match, allowedMm: number): LadderVerdict {
+  const focused = [...new Set(steps.map(({ step }) => step.focusOn))];
+  const rows = focused.map((focusOn): LadderRow => {
+    const own = steps.filter(({ step }) => step.focusOn === focusOn);
+    const stops = own.map(({ step, frame }) => {
+      return { fNumber: step.fNumber, frame, things: frame ? thingsIn(frame, step) : [] };
+    });
+    const first = (of: (thing: ThingRead) => number | null) =>
+      stops.find(({ things }) => things.length > 1 && things.every((thing) => (of(thing) ?? Infinity) <= allowedMm))
+        ?.fNumber ?? null;
+    return { focusOn, stops, holds: first(({ discMm }) => discMm), expected: first(({ expectedMm }) => expectedMm) };
+  });
+  const ratios = rows.flatMap(({ stops }) =>
+    stops.flatMap(({ frame, things }) =>
+      things.flatMap(({ discMm, expectedMm }) =>
+        frame && discMm !== null && expectedMm > tellingPx * frame.pixelMm ? [discMm / expectedMm - 1] : []
+      )
+    )
+  );
+  return {
+    kind: 'stopLadder',
+    rows,
+    departs: ratios.length < leastTelling ? null : (median(ratios) ?? null),
+    costsFrom: costsFrom(steps),
+    missing: steps.filter(({ frame }) => frame === null).length
+  };
+}
+
+/** How fine what was focused on is at each stop, in all series together. */
+function costsFrom(steps: readonly Matched[]): number | null {
+  const stops = [...new Set(steps.map(({ step }) => step.fNumber))].sort((a, b) => a - b);
+  const fine = stops.map((N) =>
+    mean(
+      steps.flatMap(({ step, frame }) => {
+        const mark = frame?.marked.marks.find(({ index }) => index === step.focusOn);
+        return step.fNumber === N && mark ? [Math.sqrt(fineOf(mark))] : [];
+      })
+    )
+  );
+  const best = Math.max(...fine.map((value) => value ?? 0));
+  const at = fine.indexOf(best);
+  const after = stops.findIndex((_, index) => index > at && (fine[index] ?? best) < costShare * best);
+  return after < 0 ? null : (stops[after] ?? null);
+}
+
+export interface EdgesStep {
+  readonly step: Step;
+  readonly frame: FrameRead | null;
+  readonly offsetMm: number | null;
+  /** By turning alone, mm behind. */
+  readonly turnMm: number | null;
+}
+
+export interface EdgesVerdict {
+  readonly kind: 'edges';
+  readonly steps: readonly EdgesStep[];
+  /** Where the plane lay without any turn: what the focus itself is off, mm. */
+  readonly straightMm: number | null;
+  /** What turning moved beyond what it should, mean, mm; null without frames. */
+  readonly turnOffMm: number | null;
+  /** What leaning adds to it; null with too few frames. */
+  readonly leaned: Leaned | null;
+  readonly missing: number;
+}
+
+/** @param pivotMm from the pupil back to what one turns about */
+export function edgesVerdict({ steps }: Match, pivotMm: number): EdgesVerdict {
+  const read = steps.map(({ step, frame }): EdgesStep => {
+    const mark = frame?.marks.find(({ index }) => index === step.focusOn);
+    if (!frame || !mark) return { step, frame, offsetMm: null, turnMm: null };
+    const v = imageDistance(frame.focalLengthMm, mark.depthMm);
+    const across = (px: number, of: number) => ((px - of / 2) * frame.pixelMm * mark.depthMm) / v;
+    const target = { x: across(mark.x, frame.width), y: across(mark.y, frame.height), z: mark.depthMm };
+    return {
+      ...{ step, frame, offsetMm: offsetFrom(frame, step.focusOn) },
+      turnMm: step.turning === null ? 0 : recomposeShift(target, pivotMm, 'flat')
+    };
+  });
+  const beyond = (turning: Step['turning']) =>
+    read.flatMap(({ step, offsetMm, turnMm }) =>
+      step.turning === turning && offsetMm !== null && turnMm !== null ? [offsetMm - turnMm] : []
+    );
+  const straightMm = mean(beyond(null)) ?? null;
+  const base = straightMm ?? 0;
+  return {
+    kind: 'edges',
+    steps: read,
+    straightMm,
+    turnOffMm: mean(beyond('turn').map((mm) => mm - base)) ?? null,
+    leaned: leanOf(beyond('lean').map((mm) => mm - base)),
+    missing: read.filter(({ frame }) => frame === null).length
+  };
+}
+
+export type DrillVerdict = DiagonalVerdict | LadderVerdict | EdgesVerdict;
