@@ -1,44 +1,10 @@
 /** Before the day: a lens tested from pictures of printed sheets, and the plans follow. The pictures are the simulated camera's, as files. */
-import { encode, Image } from 'image-js';
 import type { Page } from '@playwright/test';
-import { encoded } from '../src/core/camera/sensor';
-import { withMetadata } from '../src/core/camera/metadata';
-import type { Gray } from '../src/core/bench/gray';
 import { edgeShot, focusShot } from '../src/core/bench/simulate';
 import { errorUm } from '../src/core/record/observe';
 import { seededNormal, seededRandom } from '../src/core/testing/random';
+import { bareJpeg, fileOf, type Taken } from './cameraFiles';
 import { expect, expectNoAxeFindings, message, openDemo, saved, test } from './support';
-
-interface Taken {
-  readonly name: string;
-  readonly lens: string;
-  readonly focalLengthMm: number;
-  readonly fNumber: number;
-  readonly pixelMm: number;
-  readonly number: number;
-}
-
-/** As a camera writes it that knows nothing of its lens. */
-function bareJpeg({ width, height, light }: Gray) {
-  const data = Uint8Array.from(light, (value) => Math.round(255 * encoded(Math.min(1, Math.max(0, value)))));
-  return encode(new Image(width, height, { data, colorModel: 'GREY' }), {
-    format: 'jpeg',
-    encoderOptions: { quality: 92 }
-  });
-}
-
-/** As a camera would write it. */
-function fileOf(picture: Gray, { name, lens, focalLengthMm, fNumber, pixelMm, number }: Taken) {
-  const jpeg = bareJpeg(picture);
-  const buffer = Buffer.from(
-    withMetadata(jpeg, {
-      ...{ bodyName: 'Main body', lensName: lens, focalLengthMm, fNumber, shutterS: 1 / 250, iso: 100 },
-      ...{ at: Date.UTC(2026, 10, 26, 10) + 5000 * number, zoneMinutes: 0, distanceMm: null, orientation: 1 as const },
-      ...{ number, pixelMm }
-    })
-  );
-  return { name, mimeType: 'image/jpeg', buffer };
-}
 
 const bench = async (page: Page) => {
   await page.getByRole('link', { name: 'Bench' }).click();

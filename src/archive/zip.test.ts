@@ -22,6 +22,7 @@ const archive: Archive<Blob> = {
   ],
   pictures: [{ key: 'card-1', drawnFrom: '{}', picture }],
   record: [recordedFrame('measured')],
+  drills: [{ kind: 'ticks', id: 'diagonal', ticked: ['stand'] }],
   benchTests: [
     {
       ...{ kind: 'stops', id: 't1', madeAt: 5, simulated: false, bodyId: 'b', body: 'Body', lensId: 'l', lens: 'Lens' },

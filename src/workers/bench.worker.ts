@@ -11,6 +11,8 @@ import { isRefused, type Refused } from '../core/bench/refused';
 import { focusHalves } from '../core/bench/sheets';
 import { edgeShot, focusShot, spotShot, type EdgeScene, type FocusScene, type SpotScene } from '../core/bench/simulate';
 import { findSpots, type Spots, type SpotsProblem } from '../core/bench/spots';
+import { lookAtMarks, type MarkAt, type MarkedFrame } from '../core/drills/marks';
+import { marksShot, type MarksScene } from '../core/drills/simulate';
 import { luminanceOf } from '../core/measure/luminance';
 import { seededRandom } from '../core/statistics/random';
 import { openPicture, type DecodedPixels } from '../faces/openPicture';
@@ -69,6 +71,20 @@ export type SpotsRead =
       readonly image: Blob;
       readonly width: number;
       readonly height: number;
+    });
+
+/** A frame of marks in line: what each shows, with a look at each and at the whole. */
+export type MarksRead =
+  | Unread
+  | (Told & { readonly kind: 'problem'; readonly problem: 'twice' | 'noMarks' })
+  | (Told & {
+      readonly kind: 'measured';
+      readonly marked: MarkedFrame;
+      readonly pixelMm: number;
+      readonly width: number;
+      readonly height: number;
+      readonly crops: readonly { readonly index: number; readonly image: Blob }[];
+      readonly image: Blob;
     });
 
 /** The look of a sheet on the screen, pixels. */
@@ -154,6 +170,10 @@ export interface EdgesOrder extends EdgeScene {
   readonly facts: FrameFacts;
 }
 
+export interface MarksOrder extends MarksScene {
+  readonly seed: number;
+  readonly facts: FrameFacts;
+}
 export interface SpotsOrder extends SpotScene {
   readonly seed: number;
   readonly facts: FrameFacts;
@@ -217,6 +237,32 @@ const bench = {
     } finally {
       from.close();
     }
+  },
+  async marks(file: Blob, asked: BenchAsked, expected: readonly MarkAt[]): Promise<MarksRead> {
+    const from = await opened(file, asked);
+    if ('lacks' in from) return from;
+    try {
+      const marked = lookAtMarks(from.picture, expected);
+      if (marked === 'twice') return { ...from.told, kind: 'problem', problem: 'twice' };
+      if (marked.marks.length === 0 && expected.length > 0)
+        return { ...from.told, kind: 'problem', problem: 'noMarks' };
+      const { width, height, pixelMm } = from.lens;
+      const crops: { index: number; image: Blob }[] = [];
+      for (const { index, x, y, sidePx } of marked.marks) {
+        // The code and the bars beside it.
+        const [w, h] = [Math.round(2.4 * sidePx), Math.round(1.5 * sidePx)];
+        const left = Math.max(0, Math.min(width - w, Math.round(x - 0.7 * sidePx)));
+        const top = Math.max(0, Math.min(height - h, Math.round(y - h / 2)));
+        if (w < width && h < height) crops.push({ index, image: await from.jpeg(left, top, w, h, 220) });
+      }
+      const image = await from.jpeg(0, 0, width, height, shownPx);
+      return { ...from.told, kind: 'measured', marked, pixelMm, width, height, crops, image };
+    } finally {
+      from.close();
+    }
+  },
+  async simulateMarks({ seed, facts, ...scene }: MarksOrder): Promise<Blob> {
+    return fileOf(marksShot(scene, seededRandom(seed)), facts);
   },
   async simulateSpots({ seed, facts, ...scene }: SpotsOrder): Promise<Blob> {
     return fileOf(spotShot(scene, seededRandom(seed)), facts);

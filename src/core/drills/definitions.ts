@@ -152,7 +152,12 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
         ...{ distanceMm, spacingMm },
         // Close enough beside each other to lie in the picture together at its edges.
         things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * 88, depthMm: index * spacingMm })),
-        steps: [step({ id: 'straight', focusOn: 1 }), ...turned('turn'), ...turned('lean')]
+        // Each once straight: so that each is sharp in a frame, and is held against it.
+        steps: [
+          ...[1, 0, 2].map((focusOn) => step({ id: `straight${focusOn}`, focusOn })),
+          ...turned('turn'),
+          ...turned('lean')
+        ]
       };
     }
   }

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { shiftedFocus } from '../optics/thinLens';
-import { seededRandom } from '../testing/random';
+import { seededNormal, seededRandom } from '../testing/random';
 import { arrangedFor, drills, isStop, type KitInHand } from './definitions';
 import { expectedIn, lookAtMarks, marksOf, type MarkedFrame } from './marks';
 import { matchFrames } from './match';
-import { planeOf, readSeries, type DrillFrame } from './series';
+import { planeOf, planesOf, readSeries, type DrillFrame, type FrameRead, type PlaneAt } from './series';
 import { marksShot, type StandingMark } from './simulate';
-import { diagonalVerdict, ladderVerdict } from './verdicts';
+import { diagonalVerdict, edgesVerdict, ladderVerdict } from './verdicts';
 
 const kit: KitInHand = { focalLengthMm: 50, widestFNumber: 1.8, smallestFNumber: 16, closestMm: 400, discMm: 0.03 };
 const pixelMm = 0.024;
@@ -42,7 +42,8 @@ describe('arrangements', () => {
       ...Array<number>(8).fill(1)
     ]);
     expect(arrangedFor('diagonal', kit)?.steps).toHaveLength(3);
-    expect(arrangedFor('edges', kit)?.steps).toHaveLength(17);
+    // Each of the three once straight, then four edges twice, turned and leaning.
+    expect(arrangedFor('edges', kit)?.steps).toHaveLength(19);
     expect(arrangedFor('judge', kit)).toBeNull();
     // A lens that focuses no nearer than 1.5 m stands further away.
     expect(arrangedFor('diagonal', { ...kit, closestMm: 1500 })?.distanceMm).toBe(1950);
@@ -60,6 +61,96 @@ describe('where a plane lies among marks', () => {
       expect(planeOf(seen, frame)?.mm).toBeCloseTo(plane, -1);
     }
     expect(planeOf([{ depthMm: 1200, discPx: 0 }], frame)).toBeNull();
+  });
+});
+
+describe('the planes of a series', () => {
+  it('are told though some marks are never quite sharp: what their sharpest frame has is reckoned with', () => {
+    const optics = { focalLengthMm: 50, fNumber: 1.8, pixelMm };
+    const depths = [1130, 1200, 1270];
+    const truth = [1200, 1206, 1222, 1240, 1188, 1215];
+    const disc = (plane: number, z: number) => ((50 * 50) / (1.8 * (plane - 50)) / pixelMm) * (Math.abs(z - plane) / z);
+    const sharpest = new Map(
+      depths.map((z, index) => {
+        const all = truth.map((plane) => disc(plane, z));
+        return [index, all.indexOf(Math.min(...all))] as const;
+      })
+    );
+    const normal = seededNormal(5);
+    const frames = truth.map((plane) => ({
+      optics,
+      marks: depths.map((depthMm, index) => {
+        const least = disc(truth[sharpest.get(index) ?? 0] ?? 0, depthMm);
+        const more = Math.sqrt(Math.max(0, disc(plane, depthMm) ** 2 - least ** 2));
+        return { index, depthMm, discPx: Math.max(0, more + 0.15 * normal()) };
+      })
+    }));
+    const errors = (planes: readonly (PlaneAt | null)[]) =>
+      planes.map((plane, at) => Math.abs((plane?.mm ?? 0) - (truth[at] ?? 0)));
+    const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+    const told = errors(planesOf(frames, sharpest));
+    // As if each were quite sharp somewhere: off by a third more.
+    expect(mean(errors(frames.map(({ marks }) => planeOf(marks, optics))))).toBeGreaterThan(1.33 * mean(told));
+  });
+});
+
+describe('to the edges', () => {
+  const arranged = arrangedFor('edges', kit);
+  const steps = arranged?.steps ?? [];
+  /** A frame that puts the mark at its step's place, its plane so far behind it. */
+  const frameOf = (step: (typeof steps)[number], offsetMm: number, at: number): FrameRead => {
+    const [width, height] = step.upright ? [800, 1200] : [1200, 800];
+    const to = { middle: [0, 0], left: [-0.7, 0], right: [0.7, 0], top: [0, -0.7], bottom: [0, 0.7] }[step.place];
+    const mark = {
+      ...{ index: 1, sidePx: 50, depthMm: 1300 },
+      x: (width / 2) * (1 + (to[0] ?? 0)),
+      y: (height / 2) * (1 + (to[1] ?? 0))
+    };
+    const others = [0, 2].map((index) => ({ ...mark, index, depthMm: 1300 + 70 * (index - 1) }));
+    const mm = 1300 + offsetMm;
+    return {
+      ...{ id: step.id, name: step.id, takenMs: at, fNumber: step.fNumber, focalLengthMm: 50, lens: '50 mm' },
+      ...{ width, height, pixelMm: 0.03, marked: { marks: [] }, discs: [], nearest: 1, marks: [mark, ...others] },
+      plane: { mm, low: mm - 5, high: mm + 5 }
+    };
+  };
+  const turnOf = (step: (typeof steps)[number]) => {
+    // By hand: focused at 1300 in the middle, turned about 120 mm behind the pupil until it lies 0.7 of half the picture off.
+    const half =
+      step.place === 'middle'
+        ? 0
+        : ((step.place === 'left' || step.place === 'right') !== step.upright ? 18 : 12) * 0.7;
+    const v = 1 / (1 / 50 - 1 / 1300);
+    const aside = (half * 1300) / v;
+    return step.turning === null ? 0 : Math.hypot(aside, 1300 + 120) - (1300 + 120);
+  };
+
+  it('knows frames by where the mark lies and how the camera was held, and tells the lean from the turn', () => {
+    const normal = seededNormal(6);
+    const taken = steps.map((step, at) =>
+      step.focusOn !== 1
+        ? frameOf(step, 70 * (step.focusOn - 1), at)
+        : frameOf(step, 6 + turnOf(step) + (step.turning === 'lean' ? 25 + 4 * normal() : 2 * normal()), at)
+    );
+    const match = matchFrames(steps, [...taken].reverse());
+    expect(match.steps.map(({ step, frame }) => frame?.id === step.id)).toEqual(steps.map(() => true));
+    const verdict = edgesVerdict(match, 120);
+    expect(verdict.missing).toBe(0);
+    expect(verdict.straightMm).toBeCloseTo(6, -1);
+    expect(Math.abs(verdict.turnOffMm ?? 99)).toBeLessThan(4);
+    expect(verdict.leaned?.times).toBe(8);
+    expect(verdict.leaned?.lean.low).toBeLessThan(25);
+    expect(verdict.leaned?.lean.high).toBeGreaterThan(20);
+    for (const { step, turnMm } of verdict.steps) expect(turnMm).toBeCloseTo(turnOf(step), 3);
+  });
+
+  it('says nothing of leaning where it was not tried often enough', () => {
+    const some = steps
+      .filter(({ turning }) => turning !== 'lean')
+      .map((step, at) => frameOf(step, step.focusOn === 1 ? 5 : 70 * (step.focusOn - 1), at));
+    const verdict = edgesVerdict(matchFrames(steps, some), 120);
+    expect(verdict.leaned).toBeNull();
+    expect(verdict.missing).toBe(8);
   });
 });
 

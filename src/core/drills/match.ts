@@ -66,15 +66,16 @@ export function matchFrames(
 ): Match {
   const spacing = spacingOf(frames) ?? 1;
   const order = [...frames].sort((a, b) => (a.takenMs ?? 0) - (b.takenMs ?? 0));
-  const rank = (frame: FrameRead) => order.indexOf(frame) / Math.max(1, order.length - 1);
+  const rank = (frame: FrameRead) => order.indexOf(frame);
   const strange = strangers(frames);
   const free = frames.filter((frame) => corrected[frame.id] === undefined && !strange.has(frame));
   const own = (step: Step) => frames.filter(({ id }) => corrected[id] === step.id);
   const open = steps.filter((step) => own(step).length === 0);
   const cost = (step: Step, frame: FrameRead): number => {
     const seen = costOf(step, frame, spacing);
-    const at = steps.indexOf(step) / Math.max(1, steps.length - 1);
-    return seen === null ? costs.never : seen + costs.order * Math.abs(rank(frame) - at);
+    // Counted from the first: a series that was left half-way is the first half.
+    const away = Math.abs(rank(frame) - steps.indexOf(step)) / steps.length;
+    return seen === null ? costs.never : seen + costs.order * away;
   };
   const taken = new Map<string, FrameRead>();
   if (open.length > 0 && free.length > 0) {

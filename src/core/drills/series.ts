@@ -52,18 +52,28 @@ export function depthOfMark(
   return depth;
 }
 
-/** The plane that best explains how blurred each mark is. */
-export function planeOf(
-  seen: readonly { readonly depthMm: number; readonly discPx: number }[],
-  { focalLengthMm: f, fNumber: N, pixelMm }: Pick<DrillFrame, 'focalLengthMm' | 'fNumber' | 'pixelMm'>
-): PlaneAt | null {
+/** A mark in a frame: how much more blurred than in its sharpest frame, and how blurred it is there, pixels. */
+export interface MarkBlur {
+  readonly depthMm: number;
+  readonly discPx: number;
+  readonly sharpestPx?: number;
+}
+
+type Optics = Pick<DrillFrame, 'focalLengthMm' | 'fNumber' | 'pixelMm'>;
+const discAt = ({ focalLengthMm, fNumber, pixelMm }: Optics, plane: number, depthMm: number): number =>
+  blurDiscDiameter(focalLengthMm, fNumber, plane, depthMm) / pixelMm;
+
+/** The plane that best explains how blurred each mark is; null with fewer than two. */
+export function planeOf(seen: readonly MarkBlur[], optics: Optics): PlaneAt | null {
   if (seen.length < 2) return null;
   const depths = seen.map(({ depthMm }) => depthMm);
   const [first, last] = [1 / (0.7 * Math.min(...depths)), 1 / (1.6 * Math.max(...depths))];
   const planes = Array.from({ length: steps + 1 }, (_, at) => 1 / (first + (at / steps) * (last - first)));
   const squares = planes.map((plane) =>
-    seen.reduce((sum, { depthMm, discPx }) => {
-      const expected = blurDiscDiameter(f, N, plane, depthMm) / pixelMm;
+    seen.reduce((sum, { depthMm, discPx, sharpestPx = 0 }) => {
+      const disc = discAt(optics, plane, depthMm);
+      // Powers multiply, so squares of discs add: beyond what its sharpest frame has itself.
+      const expected = Math.sqrt(Math.max(0, disc * disc - sharpestPx * sharpestPx));
       return sum + ((discPx - expected) / Math.max(off.px, off.share * expected)) ** 2;
     }, 0)
   );
@@ -73,19 +83,60 @@ export function planeOf(
   return { mm: planes[at] ?? NaN, low: Math.min(...within), high: Math.max(...within) };
 }
 
+/**
+ * The plane of each frame of a series. A mark's sharpest frame need not have it quite sharp: once planes are known, so is how blurred it is
+ * there, and they are looked for again.
+ *
+ * @param sharpest the frame in which each mark is sharpest, by its index
+ */
+export function planesOf(
+  frames: readonly { readonly optics: Optics; readonly marks: readonly (MarkBlur & { readonly index: number })[] }[],
+  sharpest: ReadonlyMap<number, number>
+): (PlaneAt | null)[] {
+  let planes = frames.map(({ marks, optics }) => planeOf(marks, optics));
+  for (let round = 0; round < rounds; round++) {
+    const blurOf = (index: number, depthMm: number): number => {
+      const at = sharpest.get(index) ?? -1;
+      const [frame, plane] = [frames[at], planes[at]];
+      return frame && plane ? discAt(frame.optics, plane.mm, depthMm) : 0;
+    };
+    planes = frames.map(({ marks, optics }) =>
+      planeOf(
+        marks.map((mark) => ({ ...mark, sharpestPx: blurOf(mark.index, mark.depthMm) })),
+        optics
+      )
+    );
+  }
+  return planes;
+}
+const rounds = 4;
+
 export function readSeries(frames: readonly DrillFrame[]): FrameRead[] {
-  const { frames: discs } = discsOf(frames.map(({ marked }) => marked));
+  const { frames: discs, sharpest } = discsOf(frames.map(({ marked }) => marked));
   const sizes = new Map(marksOf(frames.map(({ marked }) => marked)).map((mark) => [mark.index, mark.sidePx]));
-  return frames.map((frame, at) => {
-    const own = discs[at] ?? [];
+  const placed = frames.map((frame, at) => {
     const marks = frame.marked.marks.map(({ index, x, y, sidePx }) => {
       return { index, x, y, sidePx, depthMm: depthOfMark(sizes.get(index) ?? sidePx, frame) };
     });
-    const seen = own.flatMap(({ index, discPx }) => {
+    const seen = (discs[at] ?? []).flatMap(({ index, discPx }) => {
       const mark = marks.find((one) => one.index === index);
-      return mark ? [{ depthMm: mark.depthMm, discPx }] : [];
+      return mark ? [{ index, depthMm: mark.depthMm, discPx }] : [];
     });
-    return { ...frame, discs: own, plane: planeOf(seen, frame), nearest: nearestTo(own), marks };
+    return { marks, seen };
+  });
+  const planes = planesOf(
+    placed.map(({ seen }, at) => ({ optics: frames[at] as DrillFrame, marks: seen })),
+    sharpest
+  );
+  return frames.map((frame, at): FrameRead => {
+    const own = discs[at] ?? [];
+    return {
+      ...frame,
+      discs: own,
+      plane: planes[at] ?? null,
+      nearest: nearestTo(own),
+      marks: placed[at]?.marks ?? []
+    };
   });
 }
 

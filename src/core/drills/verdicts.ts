@@ -161,6 +161,9 @@ export interface EdgesVerdict {
   readonly missing: number;
 }
 
+/** The one in the middle is what one turns away from. */
+const aimedAt = 1;
+
 /** @param pivotMm from the pupil back to what one turns about */
 export function edgesVerdict({ steps }: Match, pivotMm: number): EdgesVerdict {
   const read = steps.map(({ step, frame }): EdgesStep => {
@@ -176,7 +179,9 @@ export function edgesVerdict({ steps }: Match, pivotMm: number): EdgesVerdict {
   });
   const beyond = (turning: Step['turning']) =>
     read.flatMap(({ step, offsetMm, turnMm }) =>
-      step.turning === turning && offsetMm !== null && turnMm !== null ? [offsetMm - turnMm] : []
+      step.focusOn === aimedAt && step.turning === turning && offsetMm !== null && turnMm !== null
+        ? [offsetMm - turnMm]
+        : []
     );
   const straightMm = mean(beyond(null)) ?? null;
   const base = straightMm ?? 0;

@@ -11,6 +11,7 @@ import { issueField, issueReason } from './issues';
 import { readJobFile, writeJobFile, type JobFile } from './jobFile';
 import { readKitFile, writeKitFile } from './kitFile';
 import { benchTestSchema, type BenchTest } from '../bench/schema';
+import { drillRowSchema, type DrillRow } from '../drills/schema';
 import { readRecordFile, writeRecordFile } from './recordFile';
 import type { Recorded } from '../record/schema';
 import { forbiddenPath, shapeProblem } from './untrusted';
@@ -40,6 +41,7 @@ const contentsSchema = z.strictObject({
   /** The file of the record; null where there was none. */
   record: z.literal(recordName).nullable().default(null),
   benchTests: z.array(benchTestSchema).max(10_000).default([]),
+  drills: z.array(drillRowSchema).max(10_000).default([]),
   pictures: z.array(z.strictObject({ file: z.string(), key: z.string(), drawnFrom: z.string() })).max(3000)
 });
 
@@ -67,6 +69,7 @@ export interface Archive<P> {
   /** Measured frames. */
   readonly record: readonly Recorded[];
   readonly benchTests: readonly BenchTest[];
+  readonly drills: readonly DrillRow[];
 }
 
 /** A file of an archive: its name, and what is in it. */
@@ -83,7 +86,7 @@ const pictureName = (index: number, type: string): string | null =>
  * @param habits the photographer's own figures, as settings have them
  */
 export function writeArchive<P extends { readonly type: string }>(
-  { savedAt, settings, kit, bags, jobs, pictures, record, benchTests }: Archive<P>,
+  { savedAt, settings, kit, bags, jobs, pictures, record, benchTests, drills }: Archive<P>,
   kitOfJobs: Kit,
   habits: Job['habits']
 ): ArchiveFile<P>[] {
@@ -105,6 +108,7 @@ export function writeArchive<P extends { readonly type: string }>(
     jobs: written.map((item) => item.contents),
     record: record.length > 0 ? recordName : null,
     benchTests,
+    drills,
     pictures: shown.map((item) => item.contents)
   };
   return [
@@ -138,7 +142,7 @@ export async function readArchive<P>(
   if (text === null) return refuse('It is no archive of Focalis: the list of its contents is missing.');
   const contents = readContents(text);
   if (!contents.ok) return contents;
-  const { savedAt, settings, jobs, pictures, benchTests, record: recordFile } = contents.data;
+  const { savedAt, settings, jobs, pictures, benchTests, drills, record: recordFile } = contents.data;
 
   const kitText = await files.text(kitName);
   if (kitText === null) return inFile(kitName, '', 'It is missing.');
@@ -173,7 +177,10 @@ export async function readArchive<P>(
     const picture = await files.picture(file);
     if (picture !== null) shown.push({ key, drawnFrom, picture });
   }
-  return { ok: true, archive: { savedAt, settings, ...kit.file, jobs: read, pictures: shown, record, benchTests } };
+  return {
+    ok: true,
+    archive: { savedAt, settings, ...kit.file, jobs: read, pictures: shown, record, benchTests, drills }
+  };
 }
 
 function readContents(text: string) {

@@ -22,6 +22,8 @@ export const howKeys = [
   'bench',
   'field',
   'spots',
+  'drills',
+  'judge',
   'edges'
 ] as const;
 export type HowKey = (typeof howKeys)[number];
@@ -146,6 +148,18 @@ export const how: Readonly<Record<HowKey, How>> = {
     text: 'A speck lies a little before the sensor. The light it takes away is its own area at every stop; in the wide cone of a fast stop it is spread thin, in the narrow one of a small stop it is seen. It shows where two per cent of the light are lost in the middle of its shadow.',
     source:
       'Geometry of the light’s cone; two per cent: chosen. Held against shadows drawn by the closed form of two discs.'
+  },
+  drills: {
+    title: 'How a drill is measured',
+    text: 'Each mark is found by its code and held against itself in the frame in which it is sharpest: what its spectrum lost is the disc that blurs it. How blurred all of them are, at distances told by their size, says where the plane lies, and on which side. Frames go to steps by stop, by where the plane or the thing lies, and by the order they were taken in; the latest of several counts.',
+    source:
+      'Blur by the thin lens; assignment by the Hungarian method. Ours otherwise, held against the simulated camera.'
+  },
+  judge: {
+    title: 'The smallest error you see',
+    text: 'After each answer every threshold is as likely as the answers so far make it, and the next pair is put where yours is believed to lie. The threshold is where three of four answers are right. The slope is open, and averaged over.',
+    source:
+      'QUEST: Watson and Pelli 1983; Weibull’s function. Intervals hold in nine of ten of 1,000 simulated observers.'
   },
   edges: {
     title: 'Sharpness at a stop',

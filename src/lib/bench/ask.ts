@@ -7,9 +7,12 @@ import type {
   EdgesRead,
   FocusOrder,
   FocusRead,
+  MarksOrder,
+  MarksRead,
   SpotsOrder,
   SpotsRead
 } from '../../workers/bench.worker';
+import type { MarkAt } from '$core/drills/marks';
 import { pixelsOf } from '$lib/frames/reader';
 
 const bench = new WorkerClient<BenchWorker>(
@@ -37,3 +40,15 @@ export const readSpots = async (file: Blob, asked: Asked, options: CallOptions):
 };
 export const simulateSpots = (order: SpotsOrder, options: CallOptions): Promise<Blob> =>
   bench.call<Blob>(async (api) => api.simulateSpots(order), options);
+/** @param expected where marks lie by other frames */
+export const readMarks = async (
+  file: Blob,
+  asked: Asked,
+  expected: readonly MarkAt[],
+  options: CallOptions
+): Promise<MarksRead> => {
+  const pixels = await pixelsOf(file, options);
+  return bench.call<MarksRead>(async (api) => api.marks(file, { ...asked, pixels }, expected), options);
+};
+export const simulateMarks = (order: MarksOrder, options: CallOptions): Promise<Blob> =>
+  bench.call<Blob>(async (api) => api.simulateMarks(order), options);

@@ -1,5 +1,6 @@
 /** Pictures of a sheet, read one after another; each keeps what became of it. */
 import { SvelteMap } from 'svelte/reactivity';
+import type { DrillId } from '$core/drills/definitions';
 import { hashOf } from '../../faces/hash';
 import type { CallOptions } from '../../workers/client';
 
@@ -67,7 +68,10 @@ export class Series<T> {
   }
 
   /** Reads some again, each in its place. */
-  async again(ids: readonly string[], read: (file: Blob, options: CallOptions) => Promise<T>): Promise<void> {
+  async again(
+    ids: readonly string[],
+    read: (file: Blob, options: CallOptions, id: string) => Promise<T>
+  ): Promise<void> {
     if (this.busy) return;
     const stop = new AbortController();
     this.#stop = stop;
@@ -77,7 +81,7 @@ export class Series<T> {
         this.progress = { done: index, of: ids.length, what: 'read and measured' };
         const item = this.items.find((one) => one.id === id);
         if (!item) continue;
-        const done = await read(item.file, { signal: stop.signal });
+        const done = await read(item.file, { signal: stop.signal }, id);
         if (stop.signal.aborted) return;
         this.items = this.items.map((one) => (one.id === id ? { ...one, read: done } : one));
       }
@@ -105,7 +109,7 @@ export class Series<T> {
 /** What was read stays while one looks elsewhere in Focalis. */
 const kept = new SvelteMap<string, Series<unknown>>();
 
-export function seriesOf<T>(test: 'focus' | 'stops' | 'field' | 'spots', bodyId: string, lensId: string): Series<T> {
+export function seriesOf<T>(test: 'focus' | 'stops' | 'field' | 'spots' | DrillId, bodyId: string, lensId: string): Series<T> {
   const key = `${test} ${bodyId} ${lensId}`;
   const known = kept.get(key) ?? new Series<unknown>();
   kept.set(key, known);

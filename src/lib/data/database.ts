@@ -4,7 +4,7 @@ import type { SafeStorage } from './storage';
 import { upgradeTo2, upgradeTo3 } from './upgrade';
 
 /** Counts the tables; what is in them is counted by the version of the job file. */
-export const databaseVersion = 9;
+export const databaseVersion = 10;
 
 /** Dexie's version 7 is version 70 of the database underneath. */
 const versionFactor = 10;
@@ -54,7 +54,9 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
     ownEyes: 'id, owner'
   });
   /** What was measured at the Bench. */
-  database.version(databaseVersion).stores({ benchTests: 'id' });
+  database.version(9).stores({ benchTests: 'id' });
+  /** What came of drills. */
+  database.version(databaseVersion).stores({ drills: 'id' });
   return database;
 }
 

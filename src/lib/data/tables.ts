@@ -12,6 +12,7 @@ import {
   type JobPlace,
   type JobSetup
 } from '$core/job/schema';
+import { drillRowSchema, type DrillRow } from '$core/drills/schema';
 import { frameSchema, type Frame } from '$core/frames/schema';
 import { journeySchema, type Journey } from './journey';
 import { profileSchema, type Profile } from './profile';
@@ -28,6 +29,7 @@ export type FocalisValues = {
   readonly adapters: Adapter;
   readonly bags: Bag;
   readonly benchTests: BenchTest;
+  readonly drills: DrillRow;
   readonly journeys: Journey;
   readonly frames: Frame;
 };
@@ -43,6 +45,7 @@ export const tables: Descriptors<FocalisValues> = {
   adapters: alone('adapter', adapterSchema as Descriptor<Adapter>['schema']),
   bags: alone('bag', bagSchema),
   benchTests: alone('test', benchTestSchema),
+  drills: alone('drill', drillRowSchema),
   people: ofJob('person', jobPersonSchema),
   places: ofJob('place', jobPlaceSchema),
   setups: ofJob('setup', jobSetupSchema),

@@ -17,7 +17,7 @@
   interface Props {
     jobId: string;
     setupId?: string | null;
-    page: 'day' | 'setup' | 'frames' | 'record' | 'kit' | 'bench' | 'jobs' | 'settings';
+    page: 'day' | 'setup' | 'frames' | 'record' | 'kit' | 'bench' | 'drills' | 'jobs' | 'settings';
   }
   let { jobId, setupId = null, page }: Props = $props();
   const app = getApp();
@@ -106,7 +106,7 @@
   <FileInput bind:this={chooser} label="Job file" accept=".json,application/json" onfile={importChosen} />
 
   <nav aria-label="Pages" class="flex gap-4 text-[14px]">
-    {#each [{ name: 'Day', href: jobId === '' ? null : `/day/${jobId}`, key: 'day' }, { name: 'Setup', href: current ? `/setup/${current}` : null, key: 'setup' }, { name: 'Frames', href: jobId === '' ? null : `/frames/${jobId}`, key: 'frames' }, { name: 'Record', href: '/record', key: 'record' }, { name: 'Kit', href: '/kit', key: 'kit' }, { name: 'Bench', href: '/bench', key: 'bench' }] as item (item.key)}
+    {#each [{ name: 'Day', href: jobId === '' ? null : `/day/${jobId}`, key: 'day' }, { name: 'Setup', href: current ? `/setup/${current}` : null, key: 'setup' }, { name: 'Frames', href: jobId === '' ? null : `/frames/${jobId}`, key: 'frames' }, { name: 'Record', href: '/record', key: 'record' }, { name: 'Kit', href: '/kit', key: 'kit' }, { name: 'Bench', href: '/bench', key: 'bench' }, { name: 'Drills', href: '/drills', key: 'drills' }] as item (item.key)}
       {#if item.href}
         <a
           href={item.href}

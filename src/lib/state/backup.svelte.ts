@@ -90,9 +90,10 @@ export class Backup {
       const savedAt = new Date(now()).toISOString();
       const bags = values(store.table('bags').list);
       const benchTests = values(store.table('benchTests').list);
+      const drills = values(store.table('drills').list);
       const pictures = await this.#thumbnails.all();
       const record = await this.#record.all();
-      const archive = { savedAt, settings: travelling(settings.now), kit, bags, jobs, pictures, record, benchTests };
+      const archive = { savedAt, settings: travelling(settings.now), kit, bags, jobs, pictures, record, benchTests, drills };
       const blob = await this.#packing.pack(writeArchive(archive, open.kit, settings.now.habits), this.#progress);
       settings.set({ backedUpAt: now(), remindAt: now() + remindAfterMs });
       return blob;

@@ -45,7 +45,7 @@ export async function restoring(parts: Parts, archive: Archive<Blob>, how: Resto
   return { changes: [...kit, ...jobs, ...others, ...setups, ...settings], counts };
 }
 
-function kitChanges({ store, now }: Parts, { kit, bags, jobs, benchTests }: Archive<Blob>, replace: boolean): Change[] {
+function kitChanges({ store, now }: Parts, { kit, bags, jobs, benchTests, drills }: Archive<Blob>, replace: boolean): Change[] {
   const position = now();
   const changes = kitTables.flatMap((table): Change[] => {
     const known = new Set<string>([...kit[table], ...builtInKit[table]].map((item) => item.id));
@@ -59,7 +59,8 @@ function kitChanges({ store, now }: Parts, { kit, bags, jobs, benchTests }: Arch
     ...changes,
     ...rowChanges(store.table('bags').list, bags, { table: 'bags', replace, position }),
     // Tests only ever come to those that are here: each is a measurement of its day.
-    ...rowChanges(store.table('benchTests').list, benchTests, { table: 'benchTests', replace: false, position })
+    ...rowChanges(store.table('benchTests').list, benchTests, { table: 'benchTests', replace: false, position }),
+    ...rowChanges(store.table('drills').list, drills, { table: 'drills', replace: false, position })
   ];
 }
 

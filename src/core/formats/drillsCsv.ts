@@ -1,0 +1,34 @@
+/** What came of drills as a table: a row a step, or one for a drill without any. */
+import { drillOf } from '../drills/definitions';
+import type { DrillResult } from '../drills/schema';
+import { writeCsv } from './csv';
+
+const head = [
+  'drill',
+  'time',
+  'body',
+  'lens',
+  'focal length mm',
+  'simulated',
+  'figure',
+  'from',
+  'to',
+  'step',
+  'file',
+  'mm'
+];
+const number = (value: number | null): string => (value === null ? '' : String(Number(value.toFixed(4))));
+
+/** CSV (RFC 4180). */
+export function writeDrillsCsv(results: readonly DrillResult[]): string {
+  const rows = results.flatMap((result) => {
+    const { drill, madeAt, body, lens, focalLengthMm, simulated, figure, low, high, steps } = result;
+    const time = new Date(madeAt).toISOString().slice(0, 19);
+    const first = [drillOf(drill).title, time, body, lens, number(focalLengthMm), simulated ? 'yes' : 'no'];
+    const figures = [figure, low, high].map(number);
+    return steps.length === 0
+      ? [[...first, ...figures, '', '', '']]
+      : steps.map(({ step, file, mm }) => [...first, ...figures, step, file ?? '', number(mm)]);
+  });
+  return writeCsv([head, ...rows]);
+}

@@ -1,0 +1,212 @@
+/** Drills in words: what to do, what came of it, and one thing to do next. */
+import type { Arranged, DrillId, Step } from '../drills/definitions';
+import type { DrillResult } from '../drills/schema';
+import type { LeftWhy } from '../drills/match';
+import type { DiagonalVerdict, EdgesVerdict, LadderVerdict } from '../drills/verdicts';
+import type { QuestResult } from '../drills/quest';
+import { shortLength } from './bench';
+import { formatLength, type LengthUnit } from './length';
+
+const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'];
+export const ordinal = (index: number): string => ordinals[index] ?? `${index + 1}th`;
+const stop = (N: number): string => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;
+
+/** "Focus on the second, f/5.6". */
+export function stepName({ focusOn, fNumber, place, upright, turning }: Step, drill: DrillId): string {
+  switch (drill) {
+    case 'edges':
+      return turning === null
+        ? `straight, focus on the ${ordinal(focusOn)}`
+        : `${turning === 'turn' ? 'turned' : 'leaning'}, ${upright ? 'upright, ' : ''}${place}`;
+    case 'stopLadder':
+      return `${ordinal(focusOn)}, ${stop(fNumber)}`;
+    default:
+      return `focus on the ${ordinal(focusOn)}`;
+  }
+}
+
+export interface Task {
+  readonly id: string;
+  readonly text: string;
+}
+
+/** What to do, in order, to be ticked. */
+export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): Task[] {
+  const { distanceMm, spacingMm, steps } = arranged;
+  const [apart, away] = [shortLength(spacingMm, unit), formatLength(distanceMm, unit)];
+  const widest = stop(Math.min(...steps.map(({ fNumber }) => fNumber)));
+  const marked = 'a printed mark in front of each, facing you';
+  switch (drill) {
+    case 'diagonal':
+      return [
+        { id: 'stand', text: `Stand three things ${apart} apart on a slant, ${marked}` },
+        { id: 'crouch', text: `Lens at their height, ${away} from the first` },
+        { id: 'stop', text: `Stop first: ${widest}. Then the shutter, ISO last` },
+        { id: 'first', text: 'Point on the first. Half-press, then release' },
+        { id: 'second', text: 'Move the point to the second. Again' },
+        { id: 'third', text: 'Move the point to the third. Again' },
+        { id: 'spare', text: 'One spare of each, in case' }
+      ];
+    case 'stopLadder':
+      return [
+        { id: 'stand', text: `Stand four things ${apart} apart, one behind another, each a little aside; ${marked}` },
+        { id: 'rest', text: `Tripod or table, lens at their height, ${away} from the first` },
+        {
+          id: 'first',
+          text: `Focus on the first, then leave the focus. One frame at each full stop from ${widest} on`
+        },
+        { id: 'middle', text: 'Focus on the second, leave it, and the whole series again' }
+      ];
+    case 'edges':
+      return [
+        { id: 'stand', text: `Stand three things ${apart} apart, beside one another as close as they go; ${marked}` },
+        { id: 'away', text: `${away} from the first, standing free, ${widest}, centre point, single focusing` },
+        { id: 'straight', text: 'Straight: one frame focused on the second, one on the first, one on the third' },
+        {
+          id: 'turn',
+          text: 'Focus on the second in the middle, then turn only, until it lies left, right, at the top, at the bottom; refocus for each'
+        },
+        { id: 'upright', text: 'The same held upright' },
+        { id: 'lean', text: 'All eight again, moving as you usually do' }
+      ];
+    case 'judge':
+      return [];
+  }
+}
+
+export interface DrillSaid {
+  readonly title: string;
+  readonly detail: string;
+  /** One thing to do next. */
+  readonly next: string;
+}
+
+const list = (indices: readonly number[]): string => indices.map((index) => `the ${ordinal(index)}`).join(' and ');
+
+export function diagonalWords({ steps, missing, right, offMm }: DiagonalVerdict, unit: LengthUnit): DrillSaid {
+  const done = steps.length - missing.length;
+  if (done === 0)
+    return {
+      title: 'No frame fits a step.',
+      detail: '',
+      next: 'Take each again, with the marks in the picture and readable.'
+    };
+  const twice = steps.filter(({ frame }) => frame !== null).map(({ step }) => step.focusOn);
+  const title =
+    missing.length > 0
+      ? `${missing.length === 1 ? 'One' : 'Two'} still to do: ${list(missing)}.`
+      : right === steps.length
+        ? 'Each time the one you chose was the sharpest.'
+        : `${right} of ${steps.length} times the one you chose was the sharpest.`;
+  const worst = [...steps]
+    .filter(({ offsetMm }) => offsetMm !== null)
+    .sort((a, b) => Math.abs(b.offsetMm ?? 0) - Math.abs(a.offsetMm ?? 0))[0];
+  const off = offMm === null ? '' : `On average the plane lay ${shortLength(offMm, unit)} off.`;
+  const next =
+    missing.length > 0
+      ? `Take ${list(missing)} again: move the point first, then half-press.`
+      : right < steps.length && worst
+        ? `On the ${ordinal(worst.step.focusOn)} it lay ${shortLength(Math.abs(worst.offsetMm ?? 0), unit)} ${(worst.offsetMm ?? 0) < 0 ? 'in front' : 'behind'}: see what else the point covered there.`
+        : twice.length === steps.length
+          ? 'Next time nearer, or with the point in a corner of the frame.'
+          : '';
+  return { title, detail: off, next };
+}
+
+export function ladderWords({ rows, departs, costsFrom, missing }: LadderVerdict): DrillSaid {
+  const held = rows.map(({ focusOn, holds, expected }) => {
+    const said = holds === null ? 'no stop holds all' : `${stop(holds)} holds all`;
+    const theory = expected === null ? 'none should' : `${stop(expected)} should`;
+    return `focused on the ${ordinal(focusOn)}, ${said} (${theory})`;
+  });
+  const [best] = [...rows].filter(({ holds }) => holds !== null).sort((a, b) => (a.holds ?? 99) - (b.holds ?? 99));
+  const title = best?.holds
+    ? `${stop(best.holds)} holds all, focused on the ${ordinal(best.focusOn)}.`
+    : 'No stop holds all of them.';
+  const departing =
+    departs === null
+      ? ''
+      : Math.abs(departs) < 0.1
+        ? ' Your lens keeps to theory within a tenth.'
+        : ` Your lens blurs ${Math.round(Math.abs(departs) * 100)} % ${departs > 0 ? 'more' : 'less'} than theory.`;
+  const cost = costsFrom === null ? '' : ` From ${stop(costsFrom)} on diffraction or noise costs what was focused on.`;
+  const next =
+    missing > 0
+      ? `${missing === 1 ? 'One step is' : `${missing} steps are`} missing: take ${missing === 1 ? 'it' : 'them'} again.`
+      : best && best.focusOn !== 0
+        ? 'Remember the difference: focusing a third of the way in holds all sooner than focusing on the first.'
+        : 'Try it again at twice the distance.';
+  return { title, detail: `${held.join('; ')}.${departing}${cost}`.replace(/^f/, 'F'), next };
+}
+
+export function edgesWords(
+  { straightMm, turnOffMm, leaned, missing, steps }: EdgesVerdict,
+  unit: LengthUnit
+): DrillSaid {
+  if (missing === steps.length)
+    return {
+      title: 'No frame fits a step.',
+      detail: '',
+      next: 'Take them again, with the marks in the picture and readable.'
+    };
+  const of = (mm: number) => `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+  const turn = turnOffMm === null ? '' : ` Turning alone lay ${of(turnOffMm)} of what it should.`;
+  const straight = straightMm === null ? '' : `Straight, the plane lay ${of(straightMm)}.`;
+  if (!leaned)
+    return {
+      title: 'How far you lean is not told yet.',
+      detail: straight + turn,
+      next: 'Four leaning frames at least are needed.'
+    };
+  const { lean, spread } = leaned;
+  const clear = lean.low > 0 || lean.high < 0;
+  const way = lean.value > 0 ? 'forward' : 'back';
+  return {
+    title: clear
+      ? `You lean ${shortLength(Math.abs(lean.value), unit)} ${way} while you turn.`
+      : 'You keep your distance while you turn, as far as this can tell.',
+    detail: `${shortLength(Math.min(Math.abs(lean.low), Math.abs(lean.high)), unit)} to ${shortLength(Math.max(Math.abs(lean.low), Math.abs(lean.high)), unit)} nine times in ten, scattering by ${shortLength(spread.value, unit)}. ${straight}${turn}`,
+    next: clear
+      ? 'Turn about your wrists, elbows at the body, and take the leaning frames again.'
+      : 'Nothing to mend: try it nearer.'
+  };
+}
+
+/** @param perRatioMm how far off at a usual place a blur as large as allowed is, mm */
+export function judgeWords({ threshold, low, high }: QuestResult, perRatioMm: number, unit: LengthUnit): DrillSaid {
+  const [at, from, to] = [threshold, low, high].map((log) => 10 ** log);
+  const times = (value = 0) => value.toFixed(value < 1 ? 2 : 1);
+  const standard =
+    (to ?? 1) < 1
+      ? 'Your eyes see more than the viewing standard allows for: choose a stricter one in the setup, if whoever looks at them sees like you.'
+      : (from ?? 1) > 1
+        ? 'The viewing standard is stricter than your eyes on this screen.'
+        : 'The viewing standard suits your eyes.';
+  return {
+    title: `You see ${times(at)} of the blur that is allowed.`,
+    detail: `${times(from)} to ${times(to)} nine times in ten, three answers right of four: ${shortLength((at ?? 0) * perRatioMm, unit)} off the eye, 85 mm f/1.4 at 2 m. ${standard}`,
+    next: 'Again at the distance you usually look from: sitting nearer one sees less blur.'
+  };
+}
+
+export const leftWords: Readonly<Record<LeftWhy, string>> = {
+  otherLens: 'another lens or focal length',
+  otherStop: 'at a stop no step asks for',
+  noMarks: 'no marks could be measured in it',
+  nothingSharp: 'its plane lies at none of what was to be focused on'
+};
+
+/** "22 mm off", "12 % from theory", "leaning 21 mm". */
+export function figureWords({ drill, figure }: Pick<DrillResult, 'drill' | 'figure'>, unit: LengthUnit): string {
+  if (figure === null) return 'not told';
+  switch (drill) {
+    case 'diagonal':
+      return `${shortLength(figure, unit)} off`;
+    case 'stopLadder':
+      return `${Math.round(Math.abs(figure) * 100)} % from theory`;
+    case 'edges':
+      return `leaning ${shortLength(Math.abs(figure), unit)} ${figure < 0 ? 'back' : 'forward'}`;
+    case 'judge':
+      return `seen from ${figure.toFixed(2)} of what is allowed`;
+  }
+}

@@ -1,0 +1,59 @@
+<script lang="ts">
+  import { drills, type Drill } from '$core/drills/definitions';
+  import Picker from '$lib/controls/Picker.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+  import FrameDrill from './FrameDrill.svelte';
+  import JudgeDrill from './JudgeDrill.svelte';
+  import { resultsOf } from './results';
+
+  /** One drill, read like a recipe. */
+  let { drill }: { drill: Drill } = $props();
+  const app = getApp();
+  let bodyId = $state('');
+  let lensId = $state('');
+  const kit = $derived(app.kit.shown);
+  const held = $derived(app.open.rows[0]?.setup.camera);
+  const body = $derived(
+    kit.bodies.find(({ id }) => id === bodyId) ?? kit.bodies.find(({ id }) => id === held?.bodyId) ?? kit.bodies[0]
+  );
+  const lens = $derived(
+    kit.lenses.find(({ id }) => id === lensId) ?? kit.lenses.find(({ id }) => id === held?.lensId) ?? kit.lenses[0]
+  );
+  const named = (items: readonly { readonly id: string; readonly name: string; readonly retired: boolean }[]) =>
+    items.filter(({ retired }) => !retired).map(({ id, name }) => ({ value: id, name }));
+  const times = $derived(resultsOf(app, drill.id).length);
+  const timeWords = $derived(
+    times === 0 ? 'not done yet' : times === 1 ? 'done once' : times === 2 ? 'done twice' : `done ${times} times`
+  );
+</script>
+
+<main class="mx-auto max-w-[1280px] px-4 py-4">
+  <div class="grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)] lg:grid-rows-[auto_1fr]">
+    <header class="min-w-0 lg:col-span-1">
+      <p class="text-[13px] text-soft">
+        <a class="underline" href="/drills">Drills</a>, {drills.indexOf(drill) + 1} of {drills.length} · {drill.minutes} minutes
+        · {timeWords}
+      </p>
+      <h1 class="condensed text-[26px] leading-tight font-bold">{drill.title}</h1>
+      <p class="mt-1 text-pretty">{drill.purpose}</p>
+      <h2 class="mt-4 border-t border-line pt-2 font-semibold">You need</h2>
+      <ul class="text-pretty">
+        {#each drill.needs as need (need)}<li>{need}</li>{/each}
+      </ul>
+    </header>
+    {#if drill.id === 'judge'}
+      <JudgeDrill />
+    {:else if body && lens}
+      {#key `${body.id} ${lens.id}`}
+        <FrameDrill {drill} {body} {lens}>
+          <div class="mt-3 flex flex-wrap gap-2">
+            <Picker label="Body" items={named(kit.bodies)} value={body.id} onchange={(id) => (bodyId = id)} />
+            <Picker label="Lens" items={named(kit.lenses)} value={lens.id} onchange={(id) => (lensId = id)} />
+          </div>
+        </FrameDrill>
+      {/key}
+    {:else}
+      <p class="text-soft">A body and a lens are needed first: they are in the Kit.</p>
+    {/if}
+  </div>
+</main>

@@ -1,0 +1,353 @@
+<script lang="ts">
+  import { Button, Checkbox } from 'flowbite-svelte';
+  import type { Snippet } from 'svelte';
+  import { arrangedFor, type Drill, type DrillId, type Step } from '$core/drills/definitions';
+  import { expectedIn, marksOf } from '$core/drills/marks';
+  import { matchFrames } from '$core/drills/match';
+  import type { DrillResult } from '$core/drills/schema';
+  import { readSeries, type DrillFrame, type FrameRead } from '$core/drills/series';
+  import { diagonalVerdict, edgesVerdict, ladderVerdict } from '$core/drills/verdicts';
+  import type { Body, Lens } from '$core/kit/schema';
+  import { formatDisc } from '$core/optics/criterion';
+  import { exactFNumber } from '$core/optics/stops';
+  import { focusFromSensor } from '$core/optics/thinLens';
+  import {
+    diagonalWords,
+    edgesWords,
+    figureWords,
+    ladderWords,
+    leftWords,
+    stepName,
+    tasksOf
+  } from '$core/words/drills';
+  import { dayWords } from '$lib/controls/dates';
+  import HowComputed from '$lib/controls/HowComputed.svelte';
+  import { newRow } from '$lib/data';
+  import { getApp } from '$lib/state/app.svelte';
+  import type { MarksRead } from '../../workers/bench.worker';
+  import { readMarks, simulateMarks } from '../bench/ask';
+  import Lacking from '../bench/Lacking.svelte';
+  import SeriesTools from '../bench/SeriesTools.svelte';
+  import { seriesOf, sources, type Source } from '../bench/series.svelte';
+  import DrillFloor from './DrillFloor.svelte';
+  import StepRows from './StepRows.svelte';
+  import SheetOfThree from './SheetOfThree.svelte';
+  import { resultsOf, ticksOf } from './results';
+  import { drillOrders } from './simulated';
+
+  let { drill, body, lens, children }: { drill: Drill; body: Body; lens: Lens; children: Snippet } = $props();
+  const app = getApp();
+  const { unit, habits } = $derived(app.settings.now);
+  // svelte-ignore state_referenced_locally
+  const series = seriesOf<MarksRead>(drill.id, body.id, lens.id);
+  const discMm = $derived(formatDisc(body.sensor));
+  const f = $derived(lens.longestMm);
+  const arranged = $derived(
+    arrangedFor(drill.id, {
+      focalLengthMm: f,
+      widestFNumber: lens.widestFNumber,
+      smallestFNumber: lens.smallestFNumber,
+      closestMm: focusFromSensor(f, lens.closestFocusMm, lens.pupilMagnification),
+      discMm
+    })
+  );
+  const steps = $derived(arranged?.steps ?? []);
+  const tasks = $derived(arranged ? tasksOf(drill.id, arranged, unit) : []);
+  const ticked = $derived(ticksOf(app, drill.id));
+  const widthMm = $derived(Math.max(body.sensor.widthMm, body.sensor.heightMm));
+
+  type Measured = Extract<MarksRead, { kind: 'measured' }>;
+  const measured = $derived(
+    series.items.flatMap(({ id, name, read }) => (read.kind === 'measured' ? [{ id, name, read }] : []))
+  );
+  const frames = $derived(
+    measured.map(({ id, name, read }, index): DrillFrame => ({
+      ...{ id, name, takenMs: read.facts.clockMs ?? index, fNumber: exactFNumber(read.fNumber) },
+      ...{ focalLengthMm: read.focalLengthMm, lens: read.facts.lens, width: read.width, height: read.height },
+      ...{ pixelMm: read.pixelMm, marked: read.marked }
+    }))
+  );
+  /** Frames a person has put to a step, by the frame. */
+  let corrected = $state.raw<Readonly<Record<string, string>>>({});
+  const reads = $derived(series.busy ? [] : readSeries(frames));
+  const match = $derived(matchFrames(steps, reads, corrected));
+  const verdict = $derived.by(() => {
+    if (reads.length === 0) return null;
+    switch (drill.id) {
+      case 'diagonal':
+        return diagonalVerdict(match);
+      case 'stopLadder':
+        return ladderVerdict(match, discMm);
+      case 'edges':
+        return edgesVerdict(match, habits.pivotMm.wrists);
+      case 'judge':
+        return null;
+    }
+  });
+  const said = $derived.by(() => {
+    if (!verdict) return null;
+    switch (verdict.kind) {
+      case 'diagonal':
+        return diagonalWords(verdict, unit);
+      case 'stopLadder':
+        return ladderWords(verdict);
+      case 'edges':
+        return edgesWords(verdict, unit);
+    }
+  });
+  const figures = $derived.by((): Pick<DrillResult, 'figure' | 'low' | 'high'> => {
+    const none = { figure: null, low: null, high: null };
+    switch (verdict?.kind) {
+      case 'diagonal':
+        return { ...none, figure: verdict.offMm };
+      case 'stopLadder':
+        return { ...none, figure: verdict.departs };
+      case 'edges':
+        return verdict.leaned
+          ? { figure: verdict.leaned.lean.value, low: verdict.leaned.lean.low, high: verdict.leaned.lean.high }
+          : none;
+      default:
+        return none;
+    }
+  });
+  const readOf = (frame: FrameRead | null): Measured | null =>
+    measured.find(({ id }) => id === frame?.id)?.read ?? null;
+  const refused = $derived(
+    series.items.flatMap(({ id, name, read }) => {
+      if (read.kind === 'unread') return read.lacks === null ? [{ id, name, why: read.reason }] : [];
+      if (read.kind === 'problem')
+        return [
+          { id, name, why: read.problem === 'twice' ? 'The same mark is in it twice.' : 'No mark is to be seen in it.' }
+        ];
+      return [];
+    })
+  );
+  const lacking = $derived(
+    series.items.flatMap(({ id, name, read }) =>
+      read.kind === 'unread' && read.lacks !== null ? [{ id, name, lacks: read.lacks }] : []
+    )
+  );
+  const simulated = $derived(measured.some(({ read }) => read.simulated));
+  const earlier = $derived(resultsOf(app, drill.id).filter((one) => one.lensId === lens.id));
+  const today = $derived(figures.figure === null ? '' : figureWords({ drill: drill.id, ...figures }, unit));
+  const [last] = $derived(earlier);
+  const isKept = $derived(
+    last !== undefined && last.figure === figures.figure && last.steps.length === match.steps.length
+  );
+
+  const asked = $derived({
+    sensorMm: widthMm,
+    focalLengthMm: lens.shortestMm === lens.longestMm ? lens.longestMm : null,
+    fNumber: null,
+    scale: 1
+  });
+  async function take(files: readonly Source[], what: string) {
+    await series.add(files, (file, options) => readMarks(file, asked, [], options), what);
+    await lookAgain();
+  }
+  /** Marks too blurred to be read lie where other frames have them. */
+  async function lookAgain() {
+    const marked = series.items.flatMap(({ id, read }) =>
+      read.kind === 'measured' ? [{ id, marked: read.marked }] : []
+    );
+    const all = marksOf(marked.map((one) => one.marked));
+    const expected: Readonly<Record<string, ReturnType<typeof expectedIn>>> = Object.fromEntries(
+      marked
+        .filter((one) => all.some(({ index }) => !one.marked.marks.some((mark) => mark.index === index)))
+        .map((one) => [one.id, expectedIn(all, one.marked)])
+    );
+    await series.again(Object.keys(expected), (file, options, id) =>
+      readMarks(file, asked, expected[id] ?? [], options)
+    );
+  }
+  function simulate() {
+    if (!arranged) return;
+    const seed = Math.floor(Math.random() * 1e6);
+    const kit = { body, lens, focalLengthMm: f, at: Date.now() };
+    const orders = drillOrders(drill.id, arranged, kit, habits.pivotMm.wrists, seed);
+    void take(
+      orders.map((order, index) => ({
+        name: `DRILL_${seed}_${String(index + 1).padStart(2, '0')}.JPG`,
+        file: (options) => simulateMarks(order, options)
+      })),
+      'drawn and measured'
+    );
+  }
+  function tick(task: string, on: boolean) {
+    const next = on ? [...ticked, task] : ticked.filter((one) => one !== task);
+    const id: DrillId = drill.id;
+    app.store.edit(
+      'drill step',
+      (draft) => draft.put('drills', newRow(id, { kind: 'ticks', id, ticked: next }, { position: 0 })),
+      { history: false }
+    );
+  }
+  function keep() {
+    const [id, now] = [app.newId(), Date.now()];
+    const offsetOf = new Map(
+      verdict && verdict.kind !== 'stopLadder' ? verdict.steps.map(({ step, offsetMm }) => [step.id, offsetMm]) : []
+    );
+    const result: DrillResult = {
+      ...{ kind: 'result', id, madeAt: now, simulated, drill: drill.id, bodyId: body.id, body: body.name },
+      ...{ lensId: lens.id, lens: lens.name, focalLengthMm: f, ...figures },
+      steps: match.steps.map(({ step, frame }) => {
+        return { step: step.id, file: frame?.name.slice(0, 255) ?? null, mm: offsetOf.get(step.id) ?? null };
+      })
+    };
+    app.store.edit(`${drill.title} done`, (draft) => draft.put('drills', newRow(id, result, { position: now })), {
+      history: false
+    });
+    app.messages.done(`Kept: ${drill.title}.`);
+  }
+  function useLean() {
+    if (verdict?.kind !== 'edges' || !verdict.leaned) return;
+    const { lean, spread } = verdict.leaned;
+    app.settings.set({ habits: { ...habits, leanMm: Math.round(lean.value), leanSpreadMm: Math.round(spread.value) } });
+    app.messages.done('Your lean counts wherever a call has you recompose with the whole body.');
+  }
+  const put = (frameId: string, stepId: string) => (corrected = { ...corrected, [frameId]: stepId });
+  const nameOfStep = (step: Step) => stepName(step, drill.id);
+</script>
+
+<div class="min-w-0 lg:row-span-2">
+  {#if arranged}
+    <DrillFloor {arranged} {f} fNumber={exactFNumber(lens.widestFNumber)} {discMm} {widthMm} {unit} />
+    <section class="mt-4" aria-label="What came of it">
+      {#if said}
+        <h2 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="drill-verdict">
+          {said.title}
+        </h2>
+        <p class="mt-1 text-pretty">{said.detail}<HowComputed of="drills" class="ml-1" /></p>
+        {#if said.next !== ''}
+          <p class="mt-2 border-l-4 border-pencil bg-raised p-3 font-semibold text-pretty" data-testid="drill-next">
+            {said.next}
+          </p>
+        {/if}
+      {:else}
+        <h2 class="condensed text-[21px] leading-tight font-bold">What must come out</h2>
+      {/if}
+      <StepRows
+        drill={drill.id}
+        {arranged}
+        {f}
+        {match}
+        {readOf}
+        nameOf={nameOfStep}
+        {unit}
+        offsets={verdict && verdict.kind !== 'stopLadder'
+          ? verdict.steps.map(({ offsetMm }) => offsetMm)
+          : match.steps.map(() => null)}
+        expected={verdict?.kind === 'edges' ? verdict.steps.map(({ turnMm }) => turnMm) : null}
+        done={reads.length > 0}
+        onput={put}
+      />
+      {#if match.left.length > 0}
+        <ul class="mt-2 text-[14px] text-soft" data-testid="left-out">
+          {#each match.left as { frame, why } (frame.id)}
+            <li>
+              {frame.name}: {leftWords[why]}.
+              <label class="ml-2">
+                It is
+                <select
+                  class="border border-line bg-raised py-0.5 text-[14px]"
+                  aria-label="Step of {frame.name}"
+                  onchange={(event) => put(frame.id, event.currentTarget.value)}
+                >
+                  <option value="">none</option>
+                  {#each steps as step (step.id)}<option value={step.id}>{nameOfStep(step)}</option>{/each}
+                </select>
+              </label>
+            </li>
+          {/each}
+        </ul>
+      {/if}
+      {#if verdict}
+        {#if simulated}
+          <p class="mt-2 text-soft">These are frames of the simulated camera: a try-out, not your hands.</p>
+        {/if}
+        <div class="mt-3 flex flex-wrap items-center gap-2">
+          {#if !isKept}<Button disabled={series.busy} onclick={keep}>Keep this time</Button>{/if}
+          {#if verdict.kind === 'edges' && verdict.leaned}
+            <Button color="alternative" onclick={useLean}>Use my lean</Button>
+          {/if}
+          <Button
+            color="alternative"
+            onclick={() => {
+              corrected = {};
+              series.clear();
+            }}>Start again</Button
+          >
+          {#if last && today !== '' && !isKept}
+            <span class="text-soft">Last time: {figureWords(last, unit)}. Today: {today}.</span>
+          {/if}
+        </div>
+        {#if verdict.kind === 'diagonal' && verdict.missing.length === 0}
+          <SheetOfThree
+            title="{drill.title}, {lens.name}"
+            pictures={verdict.steps.flatMap(({ step, frame }) => {
+              const read = readOf(frame);
+              return read ? [{ id: step.id, image: read.image, label: nameOfStep(step) }] : [];
+            })}
+          />
+        {/if}
+      {/if}
+      <SeriesTools
+        {series}
+        label="Frames of the drill"
+        sheet={{ kind: 'ladder', name: 'Marks' }}
+        onfiles={(files) => take(sources(files), 'read and measured')}
+        onsimulate={simulate}
+      />
+      <Lacking
+        items={lacking}
+        {lens}
+        each={drill.id === 'stopLadder'}
+        busy={series.busy}
+        onfill={(ids, typed) =>
+          series.again(ids, (file, options) => readMarks(file, { ...asked, ...typed }, [], options))}
+      />
+      {#if refused.length > 0}
+        <ul class="mt-3 text-[14px]" data-testid="refused">
+          {#each refused as item (item.id)}
+            <li>
+              <b>{item.name}</b>
+              {item.why}
+              <button type="button" class="min-h-6 underline" onclick={() => series.remove(item.id)}
+                >leave it out</button
+              >
+            </li>
+          {/each}
+        </ul>
+      {/if}
+      {#if earlier.length > 0}
+        <h2 class="condensed mt-6 text-[21px] leading-tight font-bold">Earlier times with this lens</h2>
+        <ul class="mt-1" data-testid="earlier-times">
+          {#each earlier as one (one.id)}
+            <li class="flex flex-wrap justify-between gap-x-4 border-b border-line py-1">
+              <span>{dayWords(one.madeAt)}{one.simulated ? ', simulated' : ''}</span>
+              <span class="tabular-nums">{figureWords(one, unit)}</span>
+            </li>
+          {/each}
+        </ul>
+      {/if}
+    </section>
+  {/if}
+</div>
+<section class="min-w-0" aria-label="Do">
+  {@render children()}
+  <h2 class="mt-4 border-t border-line pt-2 font-semibold">Do</h2>
+  <ul>
+    {#each tasks as task (task.id)}
+      <li class="border-b border-line">
+        <label class="flex min-h-11 items-start gap-3 py-2 lg:min-h-9 {ticked.includes(task.id) ? 'text-soft' : ''}">
+          <Checkbox
+            checked={ticked.includes(task.id)}
+            onchange={(event) => tick(task.id, event.currentTarget.checked)}
+            class="mt-0.5"
+          />
+          <span class="text-pretty">{task.text}</span>
+        </label>
+      </li>
+    {/each}
+  </ul>
+</section>

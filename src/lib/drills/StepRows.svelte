@@ -1,0 +1,121 @@
+<script lang="ts">
+  import type { Arranged, DrillId, Step } from '$core/drills/definitions';
+  import type { Match } from '$core/drills/match';
+  import type { FrameRead } from '$core/drills/series';
+  import { ladderMark } from '$core/bench/sheets';
+  import { blurDiscDiameter } from '$core/optics/blur';
+  import { magnification } from '$core/optics/thinLens';
+  import { shortLength } from '$core/words/bench';
+  import { ordinal } from '$core/words/drills';
+  import type { LengthUnit } from '$core/words/length';
+  import type { MarksRead } from '../../workers/bench.worker';
+  import MarkChip from './MarkChip.svelte';
+
+  interface Props {
+    drill: DrillId;
+    arranged: Arranged;
+    f: number;
+    match: Match;
+    readOf: (frame: FrameRead | null) => Extract<MarksRead, { kind: 'measured' }> | null;
+    nameOf: (step: Step) => string;
+    unit: LengthUnit;
+    /** By step, mm behind what was focused on. */
+    offsets: readonly (number | null)[];
+    /** By step, mm, where the plane was to lie elsewhere. */
+    expected: readonly (number | null)[] | null;
+    /** Frames have been taken in. */
+    done: boolean;
+    onput: (frameId: string, stepId: string) => unknown;
+  }
+  /** Prediction and measurement facing each other, a row a step. */
+  let { drill, arranged, f, match, readOf, nameOf, unit, offsets, expected, done, onput }: Props = $props();
+  const { width } = ladderMark(0);
+  /** The blur of a thing over its mark's own width, focused on another. */
+  function blurOf(step: Step, depthMm: number): number {
+    const aimed = arranged.things.find(({ index }) => index === step.focusOn);
+    const [s, z] = [arranged.distanceMm + (aimed?.depthMm ?? 0), arranged.distanceMm + depthMm];
+    return blurDiscDiameter(f, step.fNumber, s, z) / (width * magnification(f, z));
+  }
+  const where = (mm: number) => `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+  const others = (taken: string | undefined) =>
+    match.steps.flatMap(({ frame, spare }) => [...(frame ? [frame] : []), ...spare]).filter(({ id }) => id !== taken);
+</script>
+
+<div class="mt-3 overflow-x-auto" role="region" aria-label="Step by step">
+  <table class="w-full" data-testid="drill-steps">
+    <thead>
+      <tr class="border-b border-line text-left">
+        <th scope="col" class="py-1 pr-3 font-semibold"><span class="sr-only">step</span></th>
+        <th scope="col" class="py-1 pr-3 font-semibold">expected</th>
+        <th scope="col" class="py-1 font-semibold">measured</th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each match.steps as { step, frame, spare }, at (step.id)}
+        {@const read = readOf(frame)}
+        {@const offset = offsets[at] ?? null}
+        {@const turn = expected?.[at] ?? null}
+        <tr class="border-b border-line align-top">
+          <th scope="row" class="py-2 pr-3 text-left font-semibold">{nameOf(step)}</th>
+          <td class="py-2 pr-3">
+            {#if drill === 'edges' && step.turning !== null}
+              <span class="tabular-nums">{turn === null ? 'by turning, behind' : where(turn)}</span>
+            {:else}
+              <div class="flex gap-1">
+                {#each arranged.things as thing (thing.index)}
+                  <MarkChip
+                    index={thing.index}
+                    blur={blurOf(step, thing.depthMm)}
+                    label="The {ordinal(thing.index)} thing as expected"
+                  />
+                {/each}
+              </div>
+            {/if}
+          </td>
+          <td class="py-2">
+            {#if frame && read}
+              <div class="flex gap-1">
+                {#each [...read.crops].sort((a, b) => a.index - b.index) as crop (crop.index)}
+                  <MarkChip
+                    index={crop.index}
+                    image={crop.image}
+                    label="The {ordinal(crop.index)} thing in {frame.name}"
+                  />
+                {/each}
+              </div>
+              <p class="mt-1 flex flex-wrap items-center gap-x-3 text-[14px]">
+                {#if offset !== null}<span class="font-semibold tabular-nums">{where(offset)}</span>{/if}
+                <label class="text-soft">
+                  <span class="sr-only">Frame for {nameOf(step)}</span>
+                  <select
+                    class="max-w-48 border border-line bg-raised py-0.5 text-[13px]"
+                    value={frame.id}
+                    onchange={(event) => {
+                      const to = event.currentTarget.value;
+                      if (to === '') onput(frame.id, '');
+                      else {
+                        onput(frame.id, '');
+                        onput(to, step.id);
+                      }
+                    }}
+                  >
+                    <option value={frame.id}>{frame.name}</option>
+                    {#each others(frame.id) as other (other.id)}<option value={other.id}>{other.name}</option>{/each}
+                    <option value="">none of these</option>
+                  </select>
+                </label>
+                {#if spare.length > 0}
+                  <span class="text-soft">{spare.length === 1 ? 'one spare' : `${spare.length} spare`}</span>
+                {/if}
+              </p>
+            {:else}
+              <p class="grid h-[46px] w-[230px] place-items-center border border-dashed border-line text-soft">
+                {done ? 'take it again' : 'still to take'}
+              </p>
+            {/if}
+          </td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>

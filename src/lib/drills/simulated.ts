@@ -1,0 +1,99 @@
+/** What the simulated camera is set up with before a drill: somebody who does most of it right, and some of it not. */
+import type { FrameFacts } from '$core/camera/metadata';
+import { recomposeShift } from '$core/call/motion';
+import type { Arranged, DrillId, Step } from '$core/drills/definitions';
+import type { Body, Lens } from '$core/kit/schema';
+import { imageDistance, shiftedFocus } from '$core/optics/thinLens';
+import { normalFrom, seededRandom } from '$core/statistics/random';
+import type { MarksOrder } from '../../workers/bench.worker';
+
+export interface DrillKit {
+  readonly body: Body;
+  readonly lens: Lens;
+  readonly focalLengthMm: number;
+  readonly at: number;
+}
+
+/** Pixels a mm at the first thing: a mark's code is some fifty pixels wide. */
+const perMm = 1.45;
+/** About the things, mm at the first of them. */
+const around = { across: 190, down: 150 } as const;
+/** An edge step puts the thing so far off, over half the picture (chosen). */
+const aside = 0.62;
+/** Autofocus, µm on the sensor; a lean, mm. */
+const usual = { focusUm: 6, leanMm: 22, leanSpreadMm: 5 } as const;
+
+/** Where the thing focused on is put, mm at its distance, to the right and down. */
+function offsetOf({ place }: Step, halfWide: number, halfHigh: number): readonly [number, number] {
+  switch (place) {
+    case 'middle':
+      return [0, 0];
+    case 'left':
+      return [-aside * halfWide, 0];
+    case 'right':
+      return [aside * halfWide, 0];
+    case 'top':
+      return [0, -aside * halfHigh];
+    case 'bottom':
+      return [0, aside * halfHigh];
+  }
+}
+
+/** A frame a step, in order; one of them twice, the first time focused on something else. */
+export function drillOrders(
+  drill: DrillId,
+  arranged: Arranged,
+  kit: DrillKit,
+  pivotMm: number,
+  seed: number
+): MarksOrder[] {
+  const { body, lens, focalLengthMm: f, at } = kit;
+  const { distanceMm, things, steps } = arranged;
+  const random = seededRandom(seed);
+  const normal = normalFrom(random);
+  const v = imageDistance(f, distanceMm);
+  const whole = drill === 'edges';
+  // Of the sensor all of it where things go to its edges, else what they fill.
+  const pixelMm = Number((v / distanceMm / perMm).toFixed(5));
+  const across = Math.max(...things.map(({ lateralMm }) => Math.abs(lateralMm))) * 2 + around.across;
+  const long = whole ? Math.round(body.sensor.widthMm / pixelMm) : Math.round(across * perMm);
+  const short = whole ? Math.round(body.sensor.heightMm / pixelMm) : Math.round(around.down * perMm);
+  const again = Math.floor(random() * steps.length);
+  const order = (step: Step, number: number, miss: boolean): MarksOrder => {
+    const [width, height] = step.upright ? [short, long] : [long, short];
+    const aimed = things.find(({ index }) => index === step.focusOn);
+    const z = distanceMm + (aimed?.depthMm ?? 0);
+    const half = (px: number) => ((px / 2) * pixelMm * z) / v;
+    const [dx, dy] = offsetOf(step, half(width), half(height));
+    const turned = step.turning === null ? 0 : recomposeShift({ x: dx, y: dy, z }, pivotMm, 'flat');
+    const leaned = step.turning === 'lean' ? usual.leanMm + usual.leanSpreadMm * normal() : 0;
+    const wrong = things.find(({ index }) => index === (step.focusOn + 1) % things.length);
+    const focused = miss && wrong ? distanceMm + wrong.depthMm : z;
+    const facts: FrameFacts = {
+      ...{ bodyName: body.name, lensName: lens.name, focalLengthMm: f, fNumber: Number(step.fNumber.toFixed(1)) },
+      ...{ shutterS: 1 / 250, iso: 200, at: at + 5000 * number, zoneMinutes: 0, distanceMm: null },
+      ...{ orientation: 1, number, pixelMm }
+    };
+    return {
+      lens: { focalLengthMm: f, pixelMm, width, height },
+      fNumber: step.fNumber,
+      planeMm: shiftedFocus(f, focused, (usual.focusUm / 1000) * normal()) + turned + leaned,
+      marks: things.map(({ index, lateralMm, depthMm }) => ({
+        index,
+        x: lateralMm - (whole ? (aimed?.lateralMm ?? 0) : 0) + dx,
+        y: dy,
+        z: distanceMm + depthMm
+      })),
+      ...{ seed: seed + number, facts }
+    };
+  };
+  const orders = steps.flatMap((step, index) =>
+    index === again && !whole
+      ? [
+          { step, miss: true },
+          { step, miss: false }
+        ]
+      : [{ step, miss: false }]
+  );
+  return orders.map(({ step, miss }, index) => order(step, index + 1, miss));
+}
