@@ -11,7 +11,7 @@ const quiet = [
 ];
 const executablePath = process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium';
 /** The specs that look at what the renderer draws. */
-const drawing = /(finder|renderer-proof)\.spec\.ts/;
+const drawing = /(finder|judging|renderer-proof)\.spec\.ts/;
 /** The spec that reports how long tasks take: it runs when nothing else does. */
 const alone = /dragging\.spec\.ts/;
 const desk = { launchOptions: { executablePath, args: [...quiet, '--disable-gpu'] } };

@@ -36,12 +36,6 @@ const views = [
     }
   },
   {
-    name: 'band',
-    path: '/setup/demo-band',
-    size: desk,
-    then: (page) => page.getByText('the side', { exact: true }).click()
-  },
-  {
     name: 'day',
     path: '/day/demo-fernhall',
     size: desk,
@@ -205,5 +199,16 @@ if (only.length === 0 || only.includes('bench')) {
     await fresh.waitForTimeout(1500);
     await fresh.screenshot({ path: join(root, `docs/screenshots/${file}.png`) });
   }
+}
+if (only.length === 0 || only.includes('drill')) {
+  const fresh = await browser.newPage({ viewport: desk });
+  await fresh.goto(`${base}/setup/demo-west-door`);
+  await fresh.getByTestId('call').waitFor();
+  await fresh.getByRole('link', { name: 'Drills' }).click();
+  await fresh.getByRole('link', { name: 'Three on a diagonal' }).click();
+  await fresh.getByRole('button', { name: 'Try it with the simulated camera' }).click();
+  await fresh.getByTestId('drill-verdict').waitFor({ timeout: 120_000 });
+  await fresh.waitForTimeout(1500);
+  await fresh.screenshot({ path: join(root, 'docs/screenshots/drill.png') });
 }
 await end();

@@ -109,7 +109,11 @@ export class Series<T> {
 /** What was read stays while one looks elsewhere in Focalis. */
 const kept = new SvelteMap<string, Series<unknown>>();
 
-export function seriesOf<T>(test: 'focus' | 'stops' | 'field' | 'spots' | DrillId, bodyId: string, lensId: string): Series<T> {
+export function seriesOf<T>(
+  test: 'focus' | 'stops' | 'field' | 'spots' | DrillId,
+  bodyId: string,
+  lensId: string
+): Series<T> {
   const key = `${test} ${bodyId} ${lensId}`;
   const known = kept.get(key) ?? new Series<unknown>();
   kept.set(key, known);

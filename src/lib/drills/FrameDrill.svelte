@@ -209,7 +209,7 @@
   const nameOfStep = (step: Step) => stepName(step, drill.id);
 </script>
 
-<div class="min-w-0 lg:row-span-2">
+<div class="order-2 min-w-0 lg:order-none lg:row-span-2">
   {#if arranged}
     <DrillFloor {arranged} {f} fNumber={exactFNumber(lens.widestFNumber)} {discMm} {widthMm} {unit} />
     <section class="mt-4" aria-label="What came of it">
@@ -333,7 +333,7 @@
     </section>
   {/if}
 </div>
-<section class="min-w-0" aria-label="Do">
+<section class="order-1 min-w-0 lg:order-none" aria-label="Do">
   {@render children()}
   <h2 class="mt-4 border-t border-line pt-2 font-semibold">Do</h2>
   <ul>

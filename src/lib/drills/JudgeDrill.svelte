@@ -73,8 +73,11 @@
   });
   const allowed = $derived(taken?.plan.permissibleDiscMm ?? 0.03);
   let room = $state(760);
-  const size = $derived({ width: Math.max(150, Math.min(380, Math.floor((room - 12) / 2))), height: 240 });
-  const views = 64;
+  /** No wider: a slow machine draws larger ones smaller, and that is a blur of its own. */
+  const size = $derived({ width: Math.max(150, Math.min(300, Math.floor((room - 24) / 2))), height: 220 });
+  const views = 32;
+  /** From so many looks on a picture can be judged (as the studio has it). */
+  const fair = 16;
 
   /** A picture with its plane put elsewhere. */
   function askedFor(slot: string, ratio: number, of: Taken, whole: boolean): Asked | null {
@@ -102,7 +105,7 @@
     ready = [0, 0];
   });
   const canAnswer = $derived(
-    !finished && shownPair.length > 0 && shownPair.every((_, index) => (ready[index] ?? 0) >= 24)
+    !finished && shownPair.length > 0 && shownPair.every((_, index) => (ready[index] ?? 0) >= fair)
   );
 
   function answer(first: boolean) {

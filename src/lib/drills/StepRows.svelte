@@ -37,85 +37,73 @@
     return blurDiscDiameter(f, step.fNumber, s, z) / (width * magnification(f, z));
   }
   const where = (mm: number) => `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+  const columns = 'sm:grid-cols-[minmax(0,9rem)_15rem_minmax(0,1fr)]';
   const others = (taken: string | undefined) =>
     match.steps.flatMap(({ frame, spare }) => [...(frame ? [frame] : []), ...spare]).filter(({ id }) => id !== taken);
 </script>
 
-<div class="mt-3 overflow-x-auto" role="region" aria-label="Step by step">
-  <table class="w-full" data-testid="drill-steps">
-    <thead>
-      <tr class="border-b border-line text-left">
-        <th scope="col" class="py-1 pr-3 font-semibold"><span class="sr-only">step</span></th>
-        <th scope="col" class="py-1 pr-3 font-semibold">expected</th>
-        <th scope="col" class="py-1 font-semibold">measured</th>
-      </tr>
-    </thead>
-    <tbody>
-      {#each match.steps as { step, frame, spare }, at (step.id)}
-        {@const read = readOf(frame)}
-        {@const offset = offsets[at] ?? null}
-        {@const turn = expected?.[at] ?? null}
-        <tr class="border-b border-line align-top">
-          <th scope="row" class="py-2 pr-3 text-left font-semibold">{nameOf(step)}</th>
-          <td class="py-2 pr-3">
-            {#if drill === 'edges' && step.turning !== null}
-              <span class="tabular-nums">{turn === null ? 'by turning, behind' : where(turn)}</span>
-            {:else}
-              <div class="flex gap-1">
-                {#each arranged.things as thing (thing.index)}
-                  <MarkChip
-                    index={thing.index}
-                    blur={blurOf(step, thing.depthMm)}
-                    label="The {ordinal(thing.index)} thing as expected"
-                  />
-                {/each}
-              </div>
-            {/if}
-          </td>
-          <td class="py-2">
-            {#if frame && read}
-              <div class="flex gap-1">
-                {#each [...read.crops].sort((a, b) => a.index - b.index) as crop (crop.index)}
-                  <MarkChip
-                    index={crop.index}
-                    image={crop.image}
-                    label="The {ordinal(crop.index)} thing in {frame.name}"
-                  />
-                {/each}
-              </div>
-              <p class="mt-1 flex flex-wrap items-center gap-x-3 text-[14px]">
-                {#if offset !== null}<span class="font-semibold tabular-nums">{where(offset)}</span>{/if}
-                <label class="text-soft">
-                  <span class="sr-only">Frame for {nameOf(step)}</span>
-                  <select
-                    class="max-w-48 border border-line bg-raised py-0.5 text-[13px]"
-                    value={frame.id}
-                    onchange={(event) => {
-                      const to = event.currentTarget.value;
-                      if (to === '') onput(frame.id, '');
-                      else {
-                        onput(frame.id, '');
-                        onput(to, step.id);
-                      }
-                    }}
-                  >
-                    <option value={frame.id}>{frame.name}</option>
-                    {#each others(frame.id) as other (other.id)}<option value={other.id}>{other.name}</option>{/each}
-                    <option value="">none of these</option>
-                  </select>
-                </label>
-                {#if spare.length > 0}
-                  <span class="text-soft">{spare.length === 1 ? 'one spare' : `${spare.length} spare`}</span>
-                {/if}
-              </p>
-            {:else}
-              <p class="grid h-[46px] w-[230px] place-items-center border border-dashed border-line text-soft">
-                {done ? 'take it again' : 'still to take'}
-              </p>
-            {/if}
-          </td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+<div class="mt-3 hidden gap-x-4 border-b border-line pb-1 font-semibold sm:grid {columns}" aria-hidden="true">
+  <span></span><span>expected</span><span>measured</span>
 </div>
+<ol data-testid="drill-steps" aria-label="Step by step">
+  {#each match.steps as { step, frame, spare }, at (step.id)}
+    {@const read = readOf(frame)}
+    {@const offset = offsets[at] ?? null}
+    {@const turn = expected?.[at] ?? null}
+    <li class="grid gap-x-4 gap-y-1 border-b border-line py-2 {columns}">
+      <p class="font-semibold">{nameOf(step)}</p>
+      <div>
+        <span class="text-[13px] text-soft sm:sr-only">expected</span>
+        {#if drill === 'edges' && step.turning !== null}
+          <p class="tabular-nums">{turn === null ? 'by turning, behind' : where(turn)}</p>
+        {:else}
+          <div class="flex gap-1">
+            {#each arranged.things as thing (thing.index)}
+              <MarkChip
+                index={thing.index}
+                blur={blurOf(step, thing.depthMm)}
+                label="The {ordinal(thing.index)} thing as expected"
+              />
+            {/each}
+          </div>
+        {/if}
+      </div>
+      <div>
+        <span class="text-[13px] text-soft sm:sr-only">measured</span>
+        {#if frame && read}
+          <div class="flex gap-1">
+            {#each [...read.crops].sort((a, b) => a.index - b.index) as crop (crop.index)}
+              <MarkChip index={crop.index} image={crop.image} label="The {ordinal(crop.index)} thing in {frame.name}" />
+            {/each}
+          </div>
+          <p class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-[14px]">
+            {#if offset !== null}<span class="font-semibold tabular-nums">{where(offset)}</span>{/if}
+            <label class="text-soft">
+              <span class="sr-only">Frame for {nameOf(step)}</span>
+              <select
+                class="max-w-48 border border-line bg-raised py-0.5 text-[13px]"
+                value={frame.id}
+                onchange={(event) => {
+                  const to = event.currentTarget.value;
+                  onput(frame.id, '');
+                  if (to !== '') onput(to, step.id);
+                }}
+              >
+                <option value={frame.id}>{frame.name}</option>
+                {#each others(frame.id) as other (other.id)}<option value={other.id}>{other.name}</option>{/each}
+                <option value="">none of these</option>
+              </select>
+            </label>
+            {#if spare.length > 0}
+              <span class="text-soft">{spare.length === 1 ? 'one spare' : `${spare.length} spare`}</span>
+            {/if}
+          </p>
+        {:else}
+          <p class="grid h-[46px] w-[230px] place-items-center border border-dashed border-line text-soft">
+            {done ? 'take it again' : 'still to take'}
+          </p>
+        {/if}
+      </div>
+    </li>
+  {/each}
+</ol>

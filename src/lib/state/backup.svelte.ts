@@ -93,7 +93,17 @@ export class Backup {
       const drills = values(store.table('drills').list);
       const pictures = await this.#thumbnails.all();
       const record = await this.#record.all();
-      const archive = { savedAt, settings: travelling(settings.now), kit, bags, jobs, pictures, record, benchTests, drills };
+      const archive = {
+        savedAt,
+        settings: travelling(settings.now),
+        kit,
+        bags,
+        jobs,
+        pictures,
+        record,
+        benchTests,
+        drills
+      };
       const blob = await this.#packing.pack(writeArchive(archive, open.kit, settings.now.habits), this.#progress);
       settings.set({ backedUpAt: now(), remindAt: now() + remindAfterMs });
       return blob;

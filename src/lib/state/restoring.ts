@@ -45,7 +45,11 @@ export async function restoring(parts: Parts, archive: Archive<Blob>, how: Resto
   return { changes: [...kit, ...jobs, ...others, ...setups, ...settings], counts };
 }
 
-function kitChanges({ store, now }: Parts, { kit, bags, jobs, benchTests, drills }: Archive<Blob>, replace: boolean): Change[] {
+function kitChanges(
+  { store, now }: Parts,
+  { kit, bags, jobs, benchTests, drills }: Archive<Blob>,
+  replace: boolean
+): Change[] {
   const position = now();
   const changes = kitTables.flatMap((table): Change[] => {
     const known = new Set<string>([...kit[table], ...builtInKit[table]].map((item) => item.id));
