@@ -62,6 +62,18 @@ describe('a focus test', () => {
   });
 });
 
+describe('how many frames are needed', () => {
+  it('grows with the square of the precision one wishes', () => {
+    const shots = series(18, 6, 12);
+    const needed = (['fifth', 'tenth', 'twentieth'] as const).map((wished) => {
+      const { more } = focusResult(shots, 8, 12, wished);
+      return more + shots.length;
+    });
+    expect((needed[1] ?? 0) / (needed[0] ?? 1)).toBeGreaterThan(2);
+    expect((needed[2] ?? 0) / (needed[1] ?? 1)).toBeCloseTo(4, 0);
+  });
+});
+
 describe('what a test says to the habits', () => {
   const key = { bodyId: 'b', lensId: 'z', method: 'crossPoint', recomposed: false } as const;
   const zoom = newLens('z', 'zoom', { shortestMm: 24, longestMm: 70, widestFNumber: 2.8, smallestFNumber: 22 });

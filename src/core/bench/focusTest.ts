@@ -18,14 +18,17 @@ export interface FocusResult extends Learned {
   /** The offset at several distances, µm; the bias is a constant only where they agree. */
   readonly byDistance: readonly { readonly distanceMm: number; readonly frames: number; readonly um: number }[];
   readonly changesWithDistance: boolean;
-  /** Frames more until the bias is known to a fifth of the depth that is allowed; 0 where it is. */
+  /** Frames more until the bias is known as well as is wished; 0 where it is. */
   readonly more: number;
 }
 
 /** With fewer nothing is said: one frame is the spread as much as the bias (chosen). */
 export const leastShots = 6;
 /** A bias as large as this share of what is allowed shows nowhere; known to that share it is known well; so much of it, a spread is large (chosen). */
-const shares = { shows: 1 / 20, known: 1 / 5, scatters: 1 / 2 } as const;
+const shares = { shows: 1 / 20, scatters: 1 / 2 } as const;
+/** How well one may wish to know the bias, as shares of what is allowed. */
+export const precisions = { fifth: 1 / 5, tenth: 1 / 10, twentieth: 1 / 20 } as const;
+export type Precision = keyof typeof precisions;
 /** A bias under test is as good as free: this many times the spread one expects. */
 const biasTimes = 20;
 const leastSpreadUm = 0.5;
@@ -36,9 +39,15 @@ const apart = 2.5;
 
 /**
  * @param usualUm the spread one expects of this kit; @param allowedUm how far the plane may err before the disc is larger than allowed
+ * @param wished how well the bias is to be known
  * @throws RangeError without shots
  */
-export function focusResult(shots: readonly FocusShot[], usualUm: number, allowedUm: number): FocusResult {
+export function focusResult(
+  shots: readonly FocusShot[],
+  usualUm: number,
+  allowedUm: number,
+  wished: Precision = 'fifth'
+): FocusResult {
   if (shots.length === 0) throw new RangeError('A test without frames.');
   const spreadUm = Math.max(leastSpreadUm, usualUm);
   const observations = shots.map(({ offsetUm, sdUm }) => ({
@@ -49,8 +58,7 @@ export function focusResult(shots: readonly FocusShot[], usualUm: number, allowe
   const groups = byDistance(shots);
   const changesWithDistance = groups.some((one) => groups.some((other) => differ(one.shots, other.shots)));
   const halfWidth = (learned.bias.high - learned.bias.low) / 2;
-  const wished = allowedUm * shares.known;
-  const needed = Math.ceil(shots.length * (halfWidth / wished) ** 2);
+  const needed = Math.ceil(shots.length * (halfWidth / (allowedUm * precisions[wished])) ** 2);
   return {
     ...learned,
     verdict: verdictOf(learned, allowedUm, shots.length),

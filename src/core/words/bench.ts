@@ -1,7 +1,7 @@
 /** The Bench in words: what a picture lacks, where a lens focuses, and which stops are good. */
 import type { EdgeFrameProblem } from '../bench/edgeFrame';
 import type { FocusFrame, FocusProblem } from '../bench/focusFrame';
-import type { FocusResult } from '../bench/focusTest';
+import type { FocusResult, Precision } from '../bench/focusTest';
 import type { FieldCurve, FieldProblem } from '../bench/fieldCurve';
 import { nearerAt } from '../bench/fieldCurve';
 import type { Spot, SpotsProblem } from '../bench/spots';
@@ -130,10 +130,14 @@ interface Told {
   readonly frames: number;
   /** Half the sharp zone on the sensor, µm. */
   readonly allowedUm: number;
+  readonly wished?: Precision;
 }
 
 /** "This 85 focuses 9 mm behind, every time." */
-export function focusWords(result: FocusResult, { lens, f, distanceMm, unit, frames, allowedUm }: Told): FocusSaid {
+export function focusWords(
+  result: FocusResult,
+  { lens, f, distanceMm, unit, frames, allowedUm, wished = 'fifth' }: Told
+): FocusSaid {
   const { bias, spread, verdict, approach, changesWithDistance, more } = result;
   const at = (um: number) => Math.abs(atDistanceMm(um, f, distanceMm));
   const half = at((bias.high - bias.low) / 2);
@@ -168,7 +172,9 @@ export function focusWords(result: FocusResult, { lens, f, distanceMm, unit, fra
     detail: detail + approaches,
     advice,
     more:
-      more > 0 ? `${more === 1 ? 'One frame' : `${more} frames`} more would tell it to a fifth of the sharp zone.` : ''
+      more > 0
+        ? `${more === 1 ? 'One frame' : `${more} frames`} more would tell it to a ${wished} of the sharp zone.`
+        : ''
   };
 }
 

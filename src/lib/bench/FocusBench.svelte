@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { focusGuide } from '$core/bench/guide';
   import { wingShift } from '$core/bench/focusFrame';
-  import { figuresOf, focusResult, focusSets, isWideOpen, widestAt } from '$core/bench/focusTest';
+  import { figuresOf, focusResult, focusSets, isWideOpen, widestAt, type Precision } from '$core/bench/focusTest';
   import { scaleMm } from '$core/bench/pages';
   import type { FocusShot, FocusTest } from '$core/bench/schema';
   import { ownFocus, spreadBehind } from '$core/call/spread';
@@ -45,6 +45,8 @@
   /** By the scale there is no error behind the lens to speak of. */
   const methods = focusMethods.filter((method) => method !== 'scale');
   let method = $state<OwnFocus['method']>('crossPoint');
+  /** How well the bias is to be known. */
+  let wished = $state<Precision>('fifth');
   /** Frames whose lens came from the other side than their turn says. */
   let turned = $state.raw<readonly string[]>([]);
 
@@ -90,7 +92,7 @@
     focusSets(counted).map(({ focalLengthMm, fNumber, frames }) => {
       const shots = shotsOf(frames);
       const allowedUm = 1000 * disc * fNumber;
-      const result = focusResult(shots, usualUm, allowedUm);
+      const result = focusResult(shots, usualUm, allowedUm, wished);
       const key = `${Math.round(focalLengthMm)} mm f/${Number(fNumber.toFixed(1))}`;
       return { key, focalLengthMm, fNumber, shots, allowedUm, result, learned: result };
     })
@@ -277,6 +279,7 @@
         {unit}
         stoppedDown={!isWideOpen(lens, set)}
         {wideOpen}
+        {wished}
       />
       {#if simulated}
         <p class="mt-2 text-soft">These are frames of the simulated camera: a try-out, not your lens.</p>
@@ -293,6 +296,15 @@
           items={methods.map((value) => ({ value, name: methodWords[value] }))}
           value={method}
           onchange={(value) => (method = value)}
+        />
+        <Picker
+          label="Known to"
+          items={(['fifth', 'tenth', 'twentieth'] as const).map((value) => ({
+            value,
+            name: `a ${value} of the sharp zone`
+          }))}
+          value={wished}
+          onchange={(value) => (wished = value)}
         />
       </div>
     {:else}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { FocusResult } from '$core/bench/focusTest';
+  import type { FocusResult, Precision } from '$core/bench/focusTest';
   import type { FocusShot } from '$core/bench/schema';
   import { focusWords, offsetWords } from '$core/words/bench';
   import { formatLength, type LengthUnit } from '$core/words/length';
@@ -19,10 +19,11 @@
     stoppedDown: boolean;
     /** Bias wide open, and its stop, where it is known. */
     wideOpen: { readonly um: number; readonly fNumber: number } | null;
+    wished: Precision;
   }
   /** Where the lens focuses at one focal length and stop. */
-  let { lens, f, fNumber, shots, result, distanceMm, allowedUm, unit, stoppedDown, wideOpen }: Props = $props();
-  const said = $derived(focusWords(result, { lens, f, distanceMm, unit, frames: shots.length, allowedUm }));
+  let { lens, f, fNumber, shots, result, distanceMm, allowedUm, unit, stoppedDown, wideOpen, wished }: Props = $props();
+  const said = $derived(focusWords(result, { lens, f, distanceMm, unit, frames: shots.length, allowedUm, wished }));
   const stop = (N: number) => Number(N.toFixed(1));
   /** So many times as far away, as computed from the sensor. */
   const others = [0.5, 2, 3];
