@@ -105,7 +105,7 @@
   </Menu>
   <FileInput bind:this={chooser} label="Job file" accept=".json,application/json" onfile={importChosen} />
 
-  <nav aria-label="Pages" class="flex gap-4 text-[14px]">
+  <nav aria-label="Pages" class="flex flex-wrap gap-x-3 text-[14px] sm:gap-x-4">
     {#each [{ name: 'Day', href: jobId === '' ? null : `/day/${jobId}`, key: 'day' }, { name: 'Setup', href: current ? `/setup/${current}` : null, key: 'setup' }, { name: 'Frames', href: jobId === '' ? null : `/frames/${jobId}`, key: 'frames' }, { name: 'Record', href: '/record', key: 'record' }, { name: 'Kit', href: '/kit', key: 'kit' }, { name: 'Bench', href: '/bench', key: 'bench' }, { name: 'Drills', href: '/drills', key: 'drills' }] as item (item.key)}
       {#if item.href}
         <a
