@@ -4,7 +4,7 @@ import { ownFocus, type OwnKey } from '../call/spread';
 import type { Habits, OwnFocus } from '../habits/habits';
 import { mountedLens } from '../kit/mounted';
 import type { Lens } from '../kit/schema';
-import { exactFNumber, stopsBetween } from '../optics/stops';
+import { exactFNumber, isSameStop, stopsBetween } from '../optics/stops';
 import { ownFocusOf, sameFocal } from '../record/groups';
 import { learn, type Estimate, type Learned } from '../record/learn';
 import type { FocusShot } from './schema';
@@ -24,7 +24,7 @@ export interface FocusResult extends Learned {
 
 /** With fewer nothing is said: one frame is the spread as much as the bias (chosen). */
 export const leastShots = 6;
-/** A bias as large as this share of what is allowed shows nowhere; known to that share it is known well; so much of it, a spread is large (chosen). */
+/** A bias as large as this share of what is allowed shows nowhere; a spread as large as that is large (chosen). */
 const shares = { shows: 1 / 20, scatters: 1 / 2 } as const;
 /** How well one may wish to know the bias, as shares of what is allowed. */
 export const precisions = { fifth: 1 / 5, tenth: 1 / 10, twentieth: 1 / 20 } as const;
@@ -120,14 +120,11 @@ interface Setting {
   readonly fNumber: number;
 }
 
-/** Stops nearer together than this are one, in stops. */
-const sameStop = 1 / 6;
 /** Stopped down by less a lens counts as wide open, in stops: cameras write the widest in their own ways. */
 const wideWithin = 0.6;
 
 const isOneSetting = (a: Setting, b: Setting): boolean =>
-  Math.abs(a.focalLengthMm / b.focalLengthMm - 1) <= sameFocal &&
-  Math.abs(stopsBetween(a.fNumber, b.fNumber)) <= sameStop;
+  Math.abs(a.focalLengthMm / b.focalLengthMm - 1) <= sameFocal && isSameStop(a.fNumber, b.fNumber);
 
 /** Frames of one focal length and stop together: the ends of a zoom, and stops of one end from the widest. */
 export function focusSets<T extends Setting>(frames: readonly T[]): (Setting & { readonly frames: readonly T[] })[] {
@@ -184,9 +181,7 @@ export function figuresOf(
         um: Number((learned.bias.value - base.biasUm).toFixed(2))
       }));
     // What was found at other stops before stays: it is a difference, whatever the bias is now.
-    const kept = stopShift.filter(
-      ({ fNumber }) => !shifts.some((one) => Math.abs(stopsBetween(one.fNumber, fNumber)) <= sameStop)
-    );
+    const kept = stopShift.filter(({ fNumber }) => !shifts.some((one) => isSameStop(one.fNumber, fNumber)));
     return [{ ...base, stopShift: [...kept, ...shifts].sort((a, b) => a.fNumber - b.fNumber), learnedAt: nowMs }];
   });
 }

@@ -53,9 +53,14 @@ const seenDepth = 0.02;
 const heights = { usual: 1.2, least: 0.2, most: 4 } as const;
 /** More spots than this, or more of the picture under them, and it is no plain surface (chosen). */
 const mostOfThem = { count: 800, share: 0.08 } as const;
+/** Fewer pixels than this are noise, or a fault of the sensor. */
+const leastPixels = 4;
+/** A shadow is no longer than so many times its width, and fills so much of its box: else it is a hair, or a line that was drawn (chosen). */
+const round = { longest: 4, fills: 0.35 } as const;
 /** How uneven light may be over the whole picture, as darkest over brightest (chosen). */
 const leastEven = 0.2;
-const lights = { dark: 0.04, blown: 0.97 } as const;
+/** Light of the surface between which it is neither dark nor cut off; of its brightest tenth (chosen). */
+const lights = { dark: 0.04, blown: 0.97, brightest: 0.995 } as const;
 
 /** @returns the most visible first */
 export function findSpots(picture: Gray, { fNumber, widthMm }: SpotsAsked): Spots | SpotsProblem {
@@ -63,7 +68,7 @@ export function findSpots(picture: Gray, { fNumber, widthMm }: SpotsAsked): Spot
   const small = shrunk(picture);
   const { width, height, light } = small;
   const bright = quantileOf(light, 0.9);
-  if (quantileOf(light, 0.5) > lights.blown || bright > 0.995) return 'blown';
+  if (quantileOf(light, 0.5) > lights.blown || bright > lights.brightest) return 'blown';
   if (bright < lights.dark) return 'dark';
   const pxMm = widthMm / width;
   const plain = background(small, Math.max(8, Math.round(plainShare * Math.max(width, height))));
@@ -195,6 +200,14 @@ interface Shadow {
   readonly deepest: number;
 }
 
+/** Left, right, over and under. */
+const besides = [
+  [-1, 0],
+  [1, 0],
+  [0, -1],
+  [0, 1]
+] as const;
+
 /** Places that lack more light than the threshold, each with all that touches it. */
 function shadows(lost: Float32Array, width: number, height: number, threshold: number): Shadow[] {
   const seen = new Uint8Array(lost.length);
@@ -208,13 +221,7 @@ function shadows(lost: Float32Array, width: number, height: number, threshold: n
       const at = pixels[next] ?? 0;
       if ((lost[at] ?? 0) > (lost[deepest] ?? 0)) deepest = at;
       const [x, y] = [at % width, Math.floor(at / width)];
-      for (const [dx, dy] of [
-        [-1, 0],
-        [1, 0],
-        [0, -1],
-        [0, 1]
-      ] as const) {
-        // prettier-ignore
+      for (const [dx, dy] of besides) {
         if (x + dx < 0 || y + dy < 0 || x + dx >= width || y + dy >= height) continue;
         const beside = at + dy * width + dx;
         if (seen[beside] === 1 || (lost[beside] ?? 0) < threshold) continue;
@@ -222,8 +229,7 @@ function shadows(lost: Float32Array, width: number, height: number, threshold: n
         pixels.push(beside);
       }
     }
-    // One pixel is noise or a fault of the sensor.
-    if (pixels.length >= 4) found.push({ pixels, deepest });
+    if (pixels.length >= leastPixels) found.push({ pixels, deepest });
   }
   return found;
 }
@@ -239,7 +245,8 @@ function wholeOf(
   const ys = pixels.map((at) => Math.floor(at / width));
   const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   const [wide, tall] = [right - left + 1, bottom - top + 1];
-  if (Math.max(wide, tall) > 4 * Math.min(wide, tall) || pixels.length < 0.35 * wide * tall) return null;
+  if (Math.max(wide, tall) > round.longest * Math.min(wide, tall) || pixels.length < round.fills * wide * tall)
+    return null;
   // Its skirt lies under the threshold: looked for half its width further out.
   const reach = Math.ceil(Math.max(wide, tall) / 2) + 1;
   let sum = 0;

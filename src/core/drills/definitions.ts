@@ -1,6 +1,6 @@
 /** The drills: what each is for, what it needs, and its steps for the kit in hand. Data; how frames are judged is in verdicts.ts. */
 import { depthOfField } from '../optics/depthOfField';
-import { exactFNumber, lensStops, stopsBetween } from '../optics/stops';
+import { exactFNumber, lensStops } from '../optics/stops';
 
 export const drillIds = ['stopLadder', 'diagonal', 'edges', 'judge'] as const;
 export type DrillId = (typeof drillIds)[number];
@@ -54,11 +54,10 @@ export const drills: readonly Drill[] = [
   }
 ];
 
-export const drillOf = (id: DrillId): Drill => drills.find((one) => one.id === id) ?? (drills[0] as Drill);
+export const titleOf = (id: DrillId): string => drills.find((one) => one.id === id)?.title ?? id;
 
 /** Where the thing focused on is to lie in the picture. */
-export const places = ['middle', 'left', 'right', 'top', 'bottom'] as const;
-export type Place = (typeof places)[number];
+export type Place = 'middle' | 'left' | 'right' | 'top' | 'bottom';
 
 export interface Step {
   readonly id: string;
@@ -100,7 +99,14 @@ export interface KitInHand {
 
 /** From so many focal lengths marks are large enough to be read and the zone shallow enough to be seen (chosen). */
 const distanceTimes = 24;
+/** A smaller stop than this is not asked for: it tells nothing of depth that diffraction does not hide (chosen). */
 const smallest = 16;
+/** How far apart things stand, in depths of the sharp zone wide open (at f/4 for the ladder), and at least, mm; beside one another, mm: a mark is 80 wide (chosen). */
+const spacing = {
+  diagonal: { zones: 3, least: 100, aside: 120 },
+  stopLadder: { zones: 0.9, least: 40, aside: 95 },
+  edges: { zones: 1.2, least: 30, aside: 88 }
+} as const;
 const round = (mm: number, step: number): number => Math.max(step, Math.round(mm / step) * step);
 
 /** @returns null for a drill without things */
@@ -120,28 +126,31 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
     case 'judge':
       return null;
     case 'diagonal': {
-      const spacingMm = round(Math.max(3 * deep(widest), 100), 50);
+      const { zones, least, aside } = spacing.diagonal;
+      const spacingMm = round(Math.max(zones * deep(widest), least), 50);
       return {
         ...{ distanceMm, spacingMm },
-        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * 120, depthMm: index * spacingMm })),
+        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * aside, depthMm: index * spacingMm })),
         steps: [0, 1, 2].map((index) => step({ id: `focus${index}`, focusOn: index }))
       };
     }
     case 'stopLadder': {
-      const spacingMm = round(Math.max(0.9 * deep(exactFNumber(Math.max(4, widestFNumber))), 40), 10);
+      const { zones, least, aside } = spacing.stopLadder;
+      const spacingMm = round(Math.max(zones * deep(exactFNumber(Math.max(4, widestFNumber))), least), 10);
       const stops = lensStops(widestFNumber, Math.min(smallest, kit.smallestFNumber), 'full').map(
         ({ fNumber }) => fNumber
       );
       return {
         ...{ distanceMm, spacingMm },
-        things: [0, 1, 2, 3].map((index) => ({ index, lateralMm: (index - 1.5) * 95, depthMm: index * spacingMm })),
+        things: [0, 1, 2, 3].map((index) => ({ index, lateralMm: (index - 1.5) * aside, depthMm: index * spacingMm })),
         steps: [0, 1].flatMap((focusOn) =>
           stops.map((fNumber, at) => step({ id: `${focusOn === 0 ? 'first' : 'middle'}${at}`, focusOn, fNumber }))
         )
       };
     }
     case 'edges': {
-      const spacingMm = round(Math.max(1.2 * deep(widest), 30), 10);
+      const { zones, least, aside } = spacing.edges;
+      const spacingMm = round(Math.max(zones * deep(widest), least), 10);
       const turned = (turning: 'turn' | 'lean') =>
         [false, true].flatMap((upright) =>
           (['left', 'right', 'top', 'bottom'] as const).map((place) =>
@@ -151,7 +160,7 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
       return {
         ...{ distanceMm, spacingMm },
         // Close enough beside each other to lie in the picture together at its edges.
-        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * 88, depthMm: index * spacingMm })),
+        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * aside, depthMm: index * spacingMm })),
         // Each once straight: so that each is sharp in a frame, and is held against it.
         steps: [
           ...[1, 0, 2].map((focusOn) => step({ id: `straight${focusOn}`, focusOn })),
@@ -162,7 +171,3 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
     }
   }
 }
-
-/** Stops nearer together than this are one. */
-export const sameStop = 1 / 6;
-export const isStop = (a: number, b: number): boolean => Math.abs(stopsBetween(a, b)) <= sameStop;

@@ -1,6 +1,4 @@
 /** Pairs to judge by eye: how much out of focus one of them is, and where its plane lies then. */
-import { blurDiscDiameter } from '../optics/blur';
-
 /** What is asked: which of two is sharper; or whether the plane lies before the face or behind it. */
 export const judgeModes = ['sharper', 'side'] as const;
 export type JudgeMode = (typeof judgeModes)[number];
@@ -45,7 +43,3 @@ export function planeFor(
 
 /** What a disc is in distance, before the eye, mm. */
 export const offsetFor = (eye: Eye, discMm: number): number => eye.depthMm - planeFor(eye, discMm, 'front');
-
-/** The same the other way round, for checking. */
-export const discFor = ({ focalLengthMm, fNumber, depthMm }: Eye, planeMm: number): number =>
-  blurDiscDiameter(focalLengthMm, fNumber, planeMm, depthMm);

@@ -2,7 +2,7 @@
  * Marks that stand in line, one an object: found by their codes, and each held against itself in its sharpest frame. What is drawn on a mark is
  * nothing like an eye, and the same in every frame: its own sharpest picture is what it looks like sharp.
  */
-import { greatest, least, mean } from 'd3-array';
+import { deviation, greatest, least, mean } from 'd3-array';
 import { smaller, type Gray } from '../bench/gray';
 import { findMarkers } from '../bench/markers';
 import { ladderMark, ladderMarkOf, ladderMarks } from '../bench/sheets';
@@ -77,39 +77,70 @@ function spectraAt(picture: Gray, { x, y, sidePx }: MarkAt): Spectrum[] {
   );
 }
 
-/** Where every mark lies that any frame of a series could read: what to look for in the others. The camera stood still but for a shift. */
-export function marksOf(frames: readonly MarkedFrame[]): MarkAt[] {
-  return Array.from({ length: ladderMarks }, (_, index) => index).flatMap((index) => {
-    const reads = frames.flatMap(({ marks }) => marks.filter((mark) => mark.index === index && mark.read));
-    return reads.length === 0
-      ? []
-      : [
-          {
-            index,
-            x: mean(reads, ({ x }) => x) ?? 0,
-            y: mean(reads, ({ y }) => y) ?? 0,
-            sidePx: mean(reads, ({ sidePx }) => sidePx) ?? 0
-          }
-        ];
-  });
+/** Marks as they lie to one another, from all frames of a series that could read some, and how far each of those is shifted. */
+export interface MarkLayout {
+  readonly marks: readonly MarkAt[];
+  /** Standard deviation of the frames' shifts, pixels: little where the camera stood still. */
+  readonly shiftsPx: number;
 }
 
-/** The same shifted to where a frame has those it could read. */
-export function expectedIn(all: readonly MarkAt[], { marks }: MarkedFrame): MarkAt[] {
-  const pairs = marks.flatMap((mark) => {
-    const known = all.find(({ index }) => index === mark.index);
-    return known && mark.read ? [{ x: mark.x - known.x, y: mark.y - known.y }] : [];
+/** Rounds in which places and shifts settle, to a hundredth of a pixel where neighbours have but a frame in common (tried). */
+const rounds = 60;
+
+/** Where every mark lies that any frame could read. Each frame is shifted as a whole: places and shifts by least squares, in turn. */
+export function layoutOf(frames: readonly MarkedFrame[]): MarkLayout {
+  const reads = frames.map(({ marks }) => marks.filter(({ read }) => read));
+  const indices = [...new Set(reads.flat().map(({ index }) => index))].sort((a, b) => a - b);
+  let shifts = reads.map(() => ({ x: 0, y: 0 }));
+  let marks: MarkAt[] = [];
+  for (let round = 0; round < rounds; round++) {
+    marks = indices.map((index) => {
+      const own = reads.flatMap((all, at) =>
+        all.filter((mark) => mark.index === index).map((mark) => ({ ...mark, shift: shifts[at] ?? { x: 0, y: 0 } }))
+      );
+      return {
+        index,
+        x: mean(own, ({ x, shift }) => x - shift.x) ?? 0,
+        y: mean(own, ({ y, shift }) => y - shift.y) ?? 0,
+        sidePx: mean(own, ({ sidePx }) => sidePx) ?? 0
+      };
+    });
+    shifts = reads.map((all) => shiftOf(marks, all) ?? { x: 0, y: 0 });
+  }
+  const told = shifts.filter((_, at) => (reads[at]?.length ?? 0) > 0);
+  const shiftsPx = Math.hypot(deviation(told, ({ x }) => x) ?? 0, deviation(told, ({ y }) => y) ?? 0);
+  return { marks, shiftsPx };
+}
+
+/** By how much those read lie off where the layout has them; null where none was read. */
+function shiftOf(
+  layout: readonly MarkAt[],
+  read: readonly MarkAt[]
+): { readonly x: number; readonly y: number } | null {
+  const pairs = read.flatMap((mark) => {
+    const known = layout.find(({ index }) => index === mark.index);
+    return known ? [{ x: mark.x - known.x, y: mark.y - known.y }] : [];
   });
-  const [dx, dy] = [mean(pairs, ({ x }) => x) ?? 0, mean(pairs, ({ y }) => y) ?? 0];
-  return all.map((mark) => ({ ...mark, x: mark.x + dx, y: mark.y + dy }));
+  return pairs.length === 0 ? null : { x: mean(pairs, ({ x }) => x) ?? 0, y: mean(pairs, ({ y }) => y) ?? 0 };
+}
+
+/** Moved by less than this share of a code's side between frames, the camera stood still (chosen). */
+const stillShare = 0.25;
+
+/** Where all marks lie in a frame; nowhere where none was read in it and the camera did not stand still. */
+export function expectedIn({ marks: all, shiftsPx }: MarkLayout, { marks }: MarkedFrame): MarkAt[] {
+  const shift = shiftOf(
+    all,
+    marks.filter(({ read }) => read)
+  );
+  if (!shift && shiftsPx > stillShare * Math.min(...all.map(({ sidePx }) => sidePx))) return [];
+  return all.map((mark) => ({ ...mark, x: mark.x + (shift?.x ?? 0), y: mark.y + (shift?.y ?? 0) }));
 }
 
 export interface MarkDisc {
   readonly index: number;
-  /** Diameter of its disc beyond that of its sharpest frame, pixels, with nine tenths. */
+  /** Diameter of its disc beyond that of its sharpest frame, pixels. */
   readonly discPx: number;
-  readonly low: number;
-  readonly high: number;
 }
 
 export interface SeriesDiscs {
@@ -150,17 +181,17 @@ export function discsOf(frames: readonly MarkedFrame[]): SeriesDiscs {
       marks.flatMap((mark): MarkDisc[] => {
         const reference = references.get(mark.index);
         if (!reference) return [];
-        if (sharpest.get(mark.index) === frame) return [{ index: mark.index, discPx: 0, low: 0, high: 0 }];
-        const disc = against(mark, reference);
-        return disc ? [{ index: mark.index, ...disc }] : [];
+        if (sharpest.get(mark.index) === frame) return [{ index: mark.index, discPx: 0 }];
+        const discPx = against(mark, reference);
+        return discPx === null ? [] : [{ index: mark.index, discPx }];
       })
     )
   };
 }
 
 /** At full size, or at half and a quarter where the disc is too large for it. */
-function against(mark: MarkSeen, reference: MarkSeen): Omit<MarkDisc, 'index'> | null {
-  let found: Omit<MarkDisc, 'index'> | null = null;
+function against(mark: MarkSeen, reference: MarkSeen): number | null {
+  let found: number | null = null;
   for (const [at, times] of scales.entries()) {
     const [own, sharp] = [mark.spectra[at], reference.spectra[at]];
     if (!own || !sharp) break;
@@ -168,7 +199,7 @@ function against(mark: MarkSeen, reference: MarkSeen): Omit<MarkDisc, 'index'> |
     const shape = { eyesPx: reference.sidePx / times, rollDeg: 0, spectrum: sharp, discPx: 0 };
     const fit = fitDisc(own, ownExpected(shape, patch));
     if (!fit) break;
-    found = { discPx: fit.discPx * times, low: fit.low * times, high: fit.high * times };
+    found = fit.discPx * times;
     if (fit.discPx <= largePx) break;
   }
   return found;

@@ -1,6 +1,7 @@
 /** Frames to the steps they were taken for: by stop, by what is sharp in them, by where it lies, and by the order they were taken in. */
 import { linearSumAssignment } from 'linear-sum-assignment';
-import { isStop, type Place, type Step } from './definitions';
+import { isSameStop } from '../optics/stops';
+import type { Place, Step } from './definitions';
 import { spacingOf, type FrameRead } from './series';
 
 export interface Matched {
@@ -45,7 +46,7 @@ export function placeOf({ marks, width, height }: FrameRead, index: number): Pla
 
 /** What it costs to take a frame for a step, without the order; null where it cannot be of it. */
 function costOf(step: Step, frame: FrameRead, spacing: number): number | null {
-  if (!isStop(step.fNumber, frame.fNumber)) return null;
+  if (!isSameStop(step.fNumber, frame.fNumber)) return null;
   if (step.place !== 'middle' || step.turning !== null) {
     // Turned away the plane may lie anywhere: the place says which step it is.
     return placeOf(frame, step.focusOn) === step.place && step.upright === frame.height > frame.width ? 0 : null;
@@ -103,7 +104,7 @@ export function matchFrames(
       spares.set(nearest.id, [...(spares.get(nearest.id) ?? []), frame]);
       continue;
     }
-    const anyStop = steps.some((step) => isStop(step.fNumber, frame.fNumber));
+    const anyStop = steps.some((step) => isSameStop(step.fNumber, frame.fNumber));
     left.push({ frame, why: !anyStop ? 'otherStop' : frame.plane === null ? 'noMarks' : 'nothingSharp' });
   }
   return {

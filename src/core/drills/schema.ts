@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { id, name } from '../schema/values';
 import { drillIds } from './definitions';
+import { judgeModes } from './judge';
 
 const figure = z.number().min(-1e9).max(1e9);
 
@@ -17,6 +18,7 @@ export const drillResultSchema = z.strictObject({
   lensId: id,
   lens: name,
   focalLengthMm: z.number().positive().max(1e4),
+  asked: z.enum(judgeModes).nullable().default(null).describe('What was asked where one judges by eye'),
   /** What progress is read by: mm off (diagonal), share from theory (stop ladder), mm leaned (edges), blur over what is allowed (judge). */
   figure: figure.nullable(),
   low: figure.nullable(),

@@ -2,7 +2,7 @@
 import { mean } from 'd3-array';
 import { blurDiscDiameter } from '../optics/blur';
 import { imageDistance } from '../optics/thinLens';
-import { discsOf, marksOf, markSideMm, nearestTo, type MarkAt, type MarkDisc, type MarkedFrame } from './marks';
+import { discsOf, layoutOf, markSideMm, nearestTo, type MarkAt, type MarkDisc, type MarkedFrame } from './marks';
 
 /** A frame as its file says. */
 export interface DrillFrame {
@@ -39,7 +39,9 @@ export interface FrameRead extends DrillFrame {
 const off = { share: 0.1, px: 0.8 } as const;
 /** Δχ² within which nine of ten lie (one figure). */
 const nineTenths = 2.706;
-const steps = 1200;
+/** Planes tried, evenly in vergence, from 0.7 of the nearest thing's distance to 1.6 of the furthest's (chosen: a millimetre or so at two metres). */
+const planesTried = 1200;
+const reach = { near: 0.7, far: 1.6 } as const;
 
 /** How far away a mark is by its size: similar triangles, the picture as far behind the pupil as that makes it. */
 export function depthOfMark(
@@ -67,8 +69,8 @@ const discAt = ({ focalLengthMm, fNumber, pixelMm }: Optics, plane: number, dept
 export function planeOf(seen: readonly MarkBlur[], optics: Optics): PlaneAt | null {
   if (seen.length < 2) return null;
   const depths = seen.map(({ depthMm }) => depthMm);
-  const [first, last] = [1 / (0.7 * Math.min(...depths)), 1 / (1.6 * Math.max(...depths))];
-  const planes = Array.from({ length: steps + 1 }, (_, at) => 1 / (first + (at / steps) * (last - first)));
+  const [first, last] = [1 / (reach.near * Math.min(...depths)), 1 / (reach.far * Math.max(...depths))];
+  const planes = Array.from({ length: planesTried + 1 }, (_, at) => 1 / (first + (at / planesTried) * (last - first)));
   const squares = planes.map((plane) =>
     seen.reduce((sum, { depthMm, discPx, sharpestPx = 0 }) => {
       const disc = discAt(optics, plane, depthMm);
@@ -109,11 +111,13 @@ export function planesOf(
   }
   return planes;
 }
+/** Planes are looked for again so often (chosen: they move by less than a millimetre after that). */
 const rounds = 4;
 
 export function readSeries(frames: readonly DrillFrame[]): FrameRead[] {
   const { frames: discs, sharpest } = discsOf(frames.map(({ marked }) => marked));
-  const sizes = new Map(marksOf(frames.map(({ marked }) => marked)).map((mark) => [mark.index, mark.sidePx]));
+  const { marks: all } = layoutOf(frames.map(({ marked }) => marked));
+  const sizes = new Map(all.map(({ index, sidePx }) => [index, sidePx]));
   const placed = frames.map((frame, at) => {
     const marks = frame.marked.marks.map(({ index, x, y, sidePx }) => {
       return { index, x, y, sidePx, depthMm: depthOfMark(sizes.get(index) ?? sidePx, frame) };

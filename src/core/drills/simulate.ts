@@ -1,5 +1,5 @@
 /** The simulated camera before marks in line, each at a place of its own. */
-import { gray, type Gray } from '../bench/gray';
+import type { Gray } from '../bench/gray';
 import { photograph, type PlacedPaper } from '../bench/photograph';
 import type { Lens } from '../bench/pose';
 import { marginMm, rasterOf } from '../bench/raster';
@@ -47,10 +47,3 @@ export function marksShot(
   const picture = photograph({ ...lens, fNumber, planeMm, papers, blurPx, background: 0.25 }, random);
   return noisy(picture, noise, random);
 }
-
-/** Nothing but the background: a frame of something else. */
-export const bareShot = ({ width, height }: Lens): Gray => {
-  const picture = gray(width, height);
-  picture.light.fill(0.3);
-  return picture;
-};

@@ -194,5 +194,3 @@ export function edgesVerdict({ steps }: Match, pivotMm: number): EdgesVerdict {
     missing: read.filter(({ frame }) => frame === null).length
   };
 }
-
-export type DrillVerdict = DiagonalVerdict | LadderVerdict | EdgesVerdict;

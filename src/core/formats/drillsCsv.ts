@@ -1,5 +1,5 @@
 /** What came of drills as a table: a row a step, or one for a drill without any. */
-import { drillOf } from '../drills/definitions';
+import { titleOf } from '../drills/definitions';
 import type { DrillResult } from '../drills/schema';
 import { writeCsv } from './csv';
 
@@ -24,7 +24,7 @@ export function writeDrillsCsv(results: readonly DrillResult[]): string {
   const rows = results.flatMap((result) => {
     const { drill, madeAt, body, lens, focalLengthMm, simulated, figure, low, high, steps } = result;
     const time = new Date(madeAt).toISOString().slice(0, 19);
-    const first = [drillOf(drill).title, time, body, lens, number(focalLengthMm), simulated ? 'yes' : 'no'];
+    const first = [titleOf(drill), time, body, lens, number(focalLengthMm), simulated ? 'yes' : 'no'];
     const figures = [figure, low, high].map(number);
     return steps.length === 0
       ? [[...first, ...figures, '', '', '']]

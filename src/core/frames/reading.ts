@@ -2,7 +2,7 @@
 import type { Plan, StopPlan } from '../call/plan';
 import { isByHand } from '../call/spread';
 import { largestToldPx } from '../measure/fit';
-import { stopsBetween } from '../optics/stops';
+import { isSameStop } from '../optics/stops';
 import type { Body } from '../kit/schema';
 import type { Subject } from '../setup/scene';
 import { pictureSize } from '../setup/framing';
@@ -43,8 +43,6 @@ export interface FrameReading {
 
 /** Depths are measured from whoever was focused on: of theirs no more is uncertain than a face is, mm. */
 const targetSdMm = 4;
-/** Nearer stops than this are the same, in stops. */
-const sameStop = 1 / 6;
 const leastSdPx = 0.7;
 /** Nine of ten of a normal deviate lie within so many standard deviations on both sides. */
 const tails = 3.29;
@@ -64,7 +62,7 @@ export function plannedFor(
   const ratio = focalLengthMm / plan.focalLengthMm;
   if (!selected || ratio > sameLens || ratio < 1 / sameLens) return null;
   const shotAt = frame.fNumber ?? selected.stop.fNumber;
-  const own = plan.stops.find(({ stop }) => Math.abs(stopsBetween(stop.fNumber, shotAt)) < sameStop);
+  const own = plan.stops.find(({ stop }) => isSameStop(stop.fNumber, shotAt));
   return { entry: own ?? selected, asPlanned: own !== undefined, focalLengthMm };
 }
 

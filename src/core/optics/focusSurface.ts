@@ -29,6 +29,3 @@ export function surfaceAt(surface: FocusSurface, tangent: number, depth: number)
   if (surface === 'curved') return depth / Math.hypot(1, tangent);
   return fromVergence(1 / depth + surface.bendPerMm * tangent * tangent);
 }
-
-/** The bend where a flat wall is drawn `sagMm` nearer to the lens at `heightMm` on the sensor, 1/m. */
-export const bendPerM = (sagMm: number, heightMm: number): number => (1000 * sagMm) / heightMm ** 2;

@@ -89,6 +89,12 @@ function markOf(nominal: number): string {
   return String(Number(nominal.toPrecision(2)));
 }
 
+/** Files round f-numbers, and lenses report them in steps of a third: nearer together than this they are one, in stops (chosen). */
+const sameStop = 1 / 6;
+
+/** Whether two f-numbers, as files have them, are one stop. */
+export const isSameStop = (a: number, b: number): boolean => Math.abs(stopsBetween(a, b)) <= sameStop;
+
 /** A figure known at some stops, at another: in proportion to the stops between two, as at the nearest beyond the ends. @param table ascending by f-number, not empty */
 export function alongStops(table: readonly { readonly fNumber: number; readonly value: number }[], N: number): number {
   const after = table.findIndex(({ fNumber }) => fNumber >= N);

@@ -84,14 +84,18 @@ describe('drills in words', () => {
   });
 
   it('judging: the blur seen, and whether the standard suits', () => {
-    const said = (ratio: number, times: number) =>
+    const said = (ratio: number, times: number, mode: 'sharper' | 'side' = 'sharper') =>
       judgeWords(
         { threshold: Math.log10(ratio), low: Math.log10(ratio / times), high: Math.log10(ratio * times), next: 0 },
+        mode,
         22,
         'metric'
       );
     expect(said(0.4, 1.5).title).toBe('You see 0.40 of the blur that is allowed.');
-    expect(said(0.4, 1.5).detail).toContain('8.8 mm off the eye'.replace('8.8', '9'));
+    // 0.4 of 22 mm.
+    expect(said(0.4, 1.5).detail).toContain('9 mm off the eye');
+    expect(said(1.2, 1.5, 'side').title).toBe('You tell front from behind from 1.2 of the blur that is allowed.');
+    expect(said(0.4, 1.5, 'side').detail).not.toContain('standard');
     expect(said(0.4, 1.5).detail).toContain('choose a stricter one');
     expect(said(0.9, 1.5).detail).toContain('suits your eyes');
     expect(said(2, 1.5).detail).toContain('stricter than your eyes');
@@ -111,7 +115,15 @@ describe('drills in words', () => {
   it('writes results as a table, a row a step', () => {
     const result = (changes: Partial<DrillResult>): DrillResult => ({
       ...{ kind: 'result', id: 'r', madeAt: Date.UTC(2026, 10, 27, 9), simulated: false, drill: 'diagonal' },
-      ...{ bodyId: 'b', body: 'Body', lensId: 'l', lens: '=SUM(A1)', focalLengthMm: 50, figure: 12.345678 },
+      ...{
+        bodyId: 'b',
+        body: 'Body',
+        lensId: 'l',
+        lens: '=SUM(A1)',
+        focalLengthMm: 50,
+        figure: 12.345678,
+        asked: null
+      },
       ...{ low: null, high: null, steps: [{ step: 'focus0', file: 'A.JPG', mm: -4 }] },
       ...changes
     });
@@ -124,5 +136,8 @@ describe('drills in words', () => {
     expect(figureWords(result({}), 'metric')).toBe('12 mm off');
     expect(figureWords(result({ drill: 'edges', figure: -21 }), 'metric')).toBe('leaning 21 mm back');
     expect(figureWords(result({ figure: null }), 'metric')).toBe('not told');
+    const judged = (asked: 'side' | 'sharper') => figureWords(result({ drill: 'judge', figure: 0.5, asked }), 'metric');
+    expect(judged('side')).toBe('front told from behind from 0.50 of what is allowed');
+    expect(judged('sharper')).toBe('seen from 0.50 of what is allowed');
   });
 });

@@ -1,5 +1,6 @@
 /** Drills in words: what to do, what came of it, and one thing to do next. */
 import type { Arranged, DrillId, Step } from '../drills/definitions';
+import type { JudgeMode } from '../drills/judge';
 import type { DrillResult } from '../drills/schema';
 import type { LeftWhy } from '../drills/match';
 import type { DiagonalVerdict, EdgesVerdict, LadderVerdict } from '../drills/verdicts';
@@ -173,18 +174,30 @@ export function edgesWords(
 }
 
 /** @param perRatioMm how far off at a usual place a blur as large as allowed is, mm */
-export function judgeWords({ threshold, low, high }: QuestResult, perRatioMm: number, unit: LengthUnit): DrillSaid {
-  const [at, from, to] = [threshold, low, high].map((log) => 10 ** log);
-  const times = (value = 0) => value.toFixed(value < 1 ? 2 : 1);
+export function judgeWords(
+  { threshold, low, high }: QuestResult,
+  mode: JudgeMode,
+  perRatioMm: number,
+  unit: LengthUnit
+): DrillSaid {
+  const [at = 0, from = 0, to = 0] = [threshold, low, high].map((log) => 10 ** log);
+  const times = (value: number) => value.toFixed(value < 1 ? 2 : 1);
+  const measured = `${times(from)} to ${times(to)} nine times in ten, three answers right of four: ${shortLength(at * perRatioMm, unit)} off the eye, 85 mm f/1.4 at 2 m.`;
+  if (mode === 'side')
+    return {
+      title: `You tell front from behind from ${times(at)} of the blur that is allowed.`,
+      detail: measured,
+      next: 'Look at what lies nearer than the eyes and what lies further: nose and lashes, ears and hair. The sharper tells the side.'
+    };
   const standard =
-    (to ?? 1) < 1
+    to < 1
       ? 'Your eyes see more than the viewing standard allows for: choose a stricter one in the setup, if whoever looks at them sees like you.'
-      : (from ?? 1) > 1
+      : from > 1
         ? 'The viewing standard is stricter than your eyes on this screen.'
         : 'The viewing standard suits your eyes.';
   return {
     title: `You see ${times(at)} of the blur that is allowed.`,
-    detail: `${times(from)} to ${times(to)} nine times in ten, three answers right of four: ${shortLength((at ?? 0) * perRatioMm, unit)} off the eye, 85 mm f/1.4 at 2 m. ${standard}`,
+    detail: `${measured} ${standard}`,
     next: 'Again at the distance you usually look from: sitting nearer one sees less blur.'
   };
 }
@@ -197,7 +210,10 @@ export const leftWords: Readonly<Record<LeftWhy, string>> = {
 };
 
 /** "22 mm off", "12 % from theory", "leaning 21 mm". */
-export function figureWords({ drill, figure }: Pick<DrillResult, 'drill' | 'figure'>, unit: LengthUnit): string {
+export function figureWords(
+  { drill, figure, asked }: Pick<DrillResult, 'drill' | 'figure' | 'asked'>,
+  unit: LengthUnit
+): string {
   if (figure === null) return 'not told';
   switch (drill) {
     case 'diagonal':
@@ -207,6 +223,6 @@ export function figureWords({ drill, figure }: Pick<DrillResult, 'drill' | 'figu
     case 'edges':
       return `leaning ${shortLength(Math.abs(figure), unit)} ${figure < 0 ? 'back' : 'forward'}`;
     case 'judge':
-      return `seen from ${figure.toFixed(2)} of what is allowed`;
+      return `${asked === 'side' ? 'front told from behind' : 'seen'} from ${figure.toFixed(2)} of what is allowed`;
   }
 }

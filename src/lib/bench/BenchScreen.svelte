@@ -1,7 +1,8 @@
 <script lang="ts">
   import { page } from '$app/state';
   import Choice from '$lib/controls/Choice.svelte';
-  import Picker from '$lib/controls/Picker.svelte';
+  import { KitInHand } from '$lib/kit/inHand.svelte';
+  import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import FieldBench from './FieldBench.svelte';
   import FocusBench from './FocusBench.svelte';
@@ -13,19 +14,9 @@
   const app = getApp();
   let test = $state<'focus' | 'stops' | 'field' | 'spots'>('focus');
   // Whoever comes from the record comes with a pair.
-  let bodyId = $state(page.url.searchParams.get('body') ?? '');
-  let lensId = $state(page.url.searchParams.get('lens') ?? '');
-  const kit = $derived(app.kit.shown);
-  // What the first setup of the open job holds, else the first of the kit.
-  const held = $derived(app.open.rows[0]?.setup.camera);
-  const body = $derived(
-    kit.bodies.find(({ id }) => id === bodyId) ?? kit.bodies.find(({ id }) => id === held?.bodyId) ?? kit.bodies[0]
-  );
-  const lens = $derived(
-    kit.lenses.find(({ id }) => id === lensId) ?? kit.lenses.find(({ id }) => id === held?.lensId) ?? kit.lenses[0]
-  );
-  const named = (items: readonly { readonly id: string; readonly name: string; readonly retired: boolean }[]) =>
-    items.filter(({ retired }) => !retired).map(({ id, name }) => ({ value: id, name }));
+  const asked = (name: string) => page.url.searchParams.get(name) ?? '';
+  const kit = new KitInHand(app, { bodyId: asked('body'), lensId: asked('lens') });
+  const { body, lens } = $derived(kit);
 </script>
 
 <main class="mx-auto max-w-[1280px] px-4 py-4">
@@ -41,10 +32,7 @@
       ]}
       onchange={(value) => (test = value)}
     />
-    {#if body && lens}
-      <Picker label="Body" items={named(kit.bodies)} value={body.id} onchange={(id) => (bodyId = id)} />
-      <Picker label="Lens" items={named(kit.lenses)} value={lens.id} onchange={(id) => (lensId = id)} />
-    {/if}
+    <KitPickers {kit} />
   </div>
   {#if body && lens}
     {#key `${body.id} ${lens.id}`}

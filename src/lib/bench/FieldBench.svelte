@@ -1,12 +1,13 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { fieldCurve, fieldStepMm, leastFieldFrames } from '$core/bench/fieldCurve';
+  import { widestAt } from '$core/bench/focusTest';
   import { edgeDistances } from '$core/bench/guide';
   import type { FieldTest } from '$core/bench/schema';
   import type { Body, Lens } from '$core/kit/schema';
   import { formatDisc } from '$core/optics/criterion';
   import { depthOfField } from '$core/optics/depthOfField';
-  import { exactFNumber, stopsBetween } from '$core/optics/stops';
+  import { isSameStop } from '$core/optics/stops';
   import { edgeProblemWords, fieldProblems, fieldWords, shortLength } from '$core/words/bench';
   import { formatLength } from '$core/words/length';
   import HowComputed from '$lib/controls/HowComputed.svelte';
@@ -16,8 +17,10 @@
   import { readEdges, simulateEdges } from './ask';
   import EarlierTests from './EarlierTests.svelte';
   import Lacking from './Lacking.svelte';
+  import Refused from './Refused.svelte';
   import SeriesTools from './SeriesTools.svelte';
   import { isOther } from './same';
+  import { askedOf, lackingIn, testsOf } from './tests';
   import { seriesOf, sources } from './series.svelte';
   import { fieldOrders } from './simulated';
 
@@ -28,7 +31,7 @@
   const series = seriesOf<EdgesRead>('field', body.id, lens.id);
   const widthMm = $derived(Math.max(body.sensor.widthMm, body.sensor.heightMm));
   const wallMm = $derived(40 * lens.longestMm);
-  const widest = $derived(exactFNumber(lens.widestFNumber));
+  const widest = $derived(widestAt(lens, lens.longestMm));
   const stepMm = $derived.by(() => {
     const { near, far } = depthOfField(lens.longestMm, widest, formatDisc(body.sensor), wallMm);
     return fieldStepMm(Math.min(far - near, wallMm / 2));
@@ -38,14 +41,14 @@
     if (read.kind === 'unread') return read.lacks === null ? read.reason : null;
     if (read.kind === 'problem') return edgeProblemWords(read);
     if (first && isOther(first, read)) return 'Taken with another lens or focal length than the first: not counted.';
-    return first && Math.abs(stopsBetween(read.fNumber, first.fNumber)) > 1 / 6
+    return first && !isSameStop(read.fNumber, first.fNumber)
       ? 'Taken at another stop than the first: not counted.'
       : null;
   };
   const refused = $derived(
     series.items.flatMap(({ id, name, read }) => {
       const reason = why(read);
-      return reason === null ? [] : [{ id, name, reason }];
+      return reason === null ? [] : [{ id, name, why: reason }];
     })
   );
   const counted = $derived(
@@ -54,11 +57,7 @@
       // As they were taken, however they came in.
       .sort((a, b) => (a.read.facts.clockMs ?? 0) - (b.read.facts.clockMs ?? 0))
   );
-  const lacking = $derived(
-    series.items.flatMap(({ id, name, read }) =>
-      read.kind === 'unread' && read.lacks !== null ? [{ id, name, lacks: read.lacks }] : []
-    )
-  );
+  const lacking = $derived(lackingIn(series.items));
   const curve = $derived(
     first && !series.busy
       ? fieldCurve(
@@ -75,21 +74,10 @@
   const f = $derived(first?.focalLengthMm ?? lens.longestMm);
   const said = $derived(found ? fieldWords(found, { f, widthMm, distanceMm: found.distanceMm, unit }) : null);
   const simulated = $derived(first?.simulated ?? false);
-  const earlier = $derived(
-    app.store
-      .table('benchTests')
-      .list.map(({ value }) => value)
-      .filter((one): one is FieldTest => one.kind === 'field' && one.lensId === lens.id)
-      .sort((a, b) => b.madeAt - a.madeAt)
-  );
+  const earlier = $derived(testsOf(app, 'field', (one) => one.lensId === lens.id));
   const perM = $derived(found ? Number(found.perM.value.toFixed(4)) : null);
   const inUse = $derived(perM !== null && lens.fieldPerM === perM);
-  const asked = $derived({
-    sensorMm: widthMm,
-    focalLengthMm: lens.shortestMm === lens.longestMm ? lens.longestMm : null,
-    fNumber: null,
-    scale: 1
-  });
+  const asked = $derived(askedOf(body, lens));
   const read = (files: readonly File[]) =>
     series.add(sources(files), (file, options) => readEdges(file, asked, options), 'read and measured');
   function simulate() {
@@ -189,17 +177,7 @@
     busy={series.busy}
     onfill={(ids, typed) => series.again(ids, (file, options) => readEdges(file, { ...asked, ...typed }, options))}
   />
-  {#if refused.length > 0}
-    <ul class="mt-3 text-[14px]" data-testid="refused">
-      {#each refused as item (item.id)}
-        <li>
-          <b>{item.name}</b>
-          {item.reason}
-          <button type="button" class="min-h-6 underline" onclick={() => series.remove(item.id)}>leave it out</button>
-        </li>
-      {/each}
-    </ul>
-  {/if}
+  <Refused items={refused} onremove={(id) => series.remove(id)} />
   <EarlierTests
     title="Earlier tests of this lens"
     testid="earlier-fields"

@@ -31,6 +31,7 @@
   import SeriesTools from './SeriesTools.svelte';
   import SheetSeen from './SheetSeen.svelte';
   import { isOtherLens } from './same';
+  import { askedOf, lackingIn, testsOf } from './tests';
   import { seriesOf, sources } from './series.svelte';
   import { focusOrders } from './simulated';
 
@@ -99,13 +100,7 @@
   );
   let setKey = $state('');
   const set = $derived(sets.find(({ key }) => key === setKey) ?? sets[0]);
-  const earlier = $derived(
-    app.store
-      .table('benchTests')
-      .list.map(({ value }) => value)
-      .filter((one): one is FocusTest => one.kind === 'focus' && one.bodyId === body.id && one.lensId === lens.id)
-      .sort((a, b) => b.madeAt - a.madeAt)
-  );
+  const earlier = $derived(testsOf(app, 'focus', (one) => one.bodyId === body.id && one.lensId === lens.id));
   const meanDistance = (of: readonly FocusShot[]) => mean(of, (shot) => shot.distanceMm);
   /** What all is brought to: where these frames stand, else those of the latest test. */
   const distanceMm = $derived(
@@ -143,17 +138,8 @@
     const before = ownFocus(habits, key, set.focalLengthMm);
     return before ? { um: before.biasUm, fNumber: widestAt(lens, set.focalLengthMm) } : null;
   });
-  const lacking = $derived(
-    series.items.flatMap(({ id, name, read }) =>
-      read.kind === 'unread' && read.lacks !== null ? [{ id, name, lacks: read.lacks }] : []
-    )
-  );
-  const asked = $derived({
-    sensorMm: longSideMm,
-    focalLengthMm: lens.shortestMm === lens.longestMm ? lens.longestMm : null,
-    fNumber: null,
-    scale: lineMm / scaleMm
-  });
+  const lacking = $derived(lackingIn(series.items));
+  const asked = $derived(askedOf(body, lens, lineMm / scaleMm));
   const read = (files: readonly File[]) =>
     series.add(sources(files), (file, options) => readFocus(file, asked, options), 'read and measured');
   function simulate() {

@@ -12,6 +12,7 @@
   import EarlierTests from './EarlierTests.svelte';
   import Lacking from './Lacking.svelte';
   import SeriesTools from './SeriesTools.svelte';
+  import { askedOf, lackingIn, testsOf } from './tests';
   import { seriesOf, sources } from './series.svelte';
   import { spotOrder } from './simulated';
 
@@ -32,18 +33,8 @@
         ? item.read.reason
         : ''
   );
-  const lacking = $derived(
-    item?.read.kind === 'unread' && item.read.lacks !== null
-      ? [{ id: item.id, name: item.name, lacks: item.read.lacks }]
-      : []
-  );
-  const earlier = $derived(
-    app.store
-      .table('benchTests')
-      .list.map(({ value }) => value)
-      .filter((one): one is SpotTest => one.kind === 'spots' && one.bodyId === body.id)
-      .sort((a, b) => b.madeAt - a.madeAt)
-  );
+  const lacking = $derived(lackingIn(item ? [item] : []));
+  const earlier = $derived(testsOf(app, 'spots', (one) => one.bodyId === body.id));
   const stop = (N: number) => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;
   const kept = $derived(
     measured !== null &&
@@ -51,12 +42,7 @@
         ({ spots }) => spots.length === measured.found.spots.length && spots[0]?.x === measured.found.spots[0]?.x
       )
   );
-  const asked = $derived({
-    sensorMm: Math.max(body.sensor.widthMm, body.sensor.heightMm),
-    focalLengthMm: lens.longestMm,
-    fNumber: null,
-    scale: 1
-  });
+  const asked = $derived({ ...askedOf(body, lens), focalLengthMm: lens.longestMm });
   const read = (files: readonly File[]) =>
     series.add(sources(files), (file, options) => readSpots(file, asked, options), 'read and searched');
   function simulate() {

@@ -15,7 +15,7 @@
   } from '$core/bench/stopSeries';
   import type { Body, Lens } from '$core/kit/schema';
   import { pixelPitch } from '$core/optics/criterion';
-  import { exactFNumber, stopsBetween } from '$core/optics/stops';
+  import { exactFNumber, isSameStop } from '$core/optics/stops';
   import { same } from '$core/plain/merge';
   import { edgeProblemWords, notWrittenWords, overshootWords, stopsWords, toneWords } from '$core/words/bench';
   import { formatLength } from '$core/words/length';
@@ -31,8 +31,10 @@
   import CropSeries from './CropSeries.svelte';
   import EarlierTests from './EarlierTests.svelte';
   import Lacking from './Lacking.svelte';
+  import Refused from './Refused.svelte';
   import SeriesTools from './SeriesTools.svelte';
   import { isOther } from './same';
+  import { askedOf, lackingIn, testsOf } from './tests';
   import { seriesOf, sources } from './series.svelte';
   import { edgeOrders } from './simulated';
 
@@ -56,11 +58,7 @@
         : [];
     })
   );
-  const lacking = $derived(
-    series.items.flatMap(({ id, name, read }) =>
-      read.kind === 'unread' && read.lacks !== null ? [{ id, name, lacks: read.lacks }] : []
-    )
-  );
+  const lacking = $derived(lackingIn(series.items));
   const frames = $derived(counted.map(({ read }) => ({ fNumber: Number(read.fNumber.toFixed(1)), frame: read.frame })));
   const rows = $derived(stopRows(frames));
   const pixelMm = $derived(first?.pixelMm ?? pixelPitch(body.sensor));
@@ -77,34 +75,16 @@
   const table = $derived(lensTable(rows, 'centre', pixelMm));
   const corners = $derived(lensTable(rows, 'corner', pixelMm));
   const simulated = $derived(first?.simulated ?? false);
-  const earlier = $derived(
-    app.store
-      .table('benchTests')
-      .list.map(({ value }) => value)
-      .filter((one): one is StopTest => one.kind === 'stops' && one.lensId === lens.id)
-      .sort((a, b) => b.madeAt - a.madeAt)
-  );
+  const earlier = $derived(testsOf(app, 'stops', (one) => one.lensId === lens.id));
   /** Every other series there is: other lenses, other copies, this one before. */
-  const others = $derived(
-    app.store
-      .table('benchTests')
-      .list.map(({ value }) => value)
-      .filter((one): one is StopTest => one.kind === 'stops' && !same(one.stops, rows))
-      .sort((a, b) => b.madeAt - a.madeAt)
-  );
+  const others = $derived(testsOf(app, 'stops', (one) => !same(one.stops, rows)));
   let otherId = $state('');
   const other = $derived(others.find(({ id }) => id === otherId) ?? null);
   const otherName = $derived(other ? `${other.lens}, ${dayWords(other.madeAt)}` : '');
-  const otherAt = (fNumber: number) =>
-    other?.stops.find((row) => Math.abs(stopsBetween(row.fNumber, fNumber)) < 1 / 6) ?? null;
+  const otherAt = (fNumber: number) => other?.stops.find((row) => isSameStop(row.fNumber, fNumber)) ?? null;
   /** The plans use it already. */
   const inUse = $derived(same(lens.measured ?? [], table) && same(lens.measuredCorner ?? [], corners));
-  const asked = $derived({
-    sensorMm: Math.max(body.sensor.widthMm, body.sensor.heightMm),
-    focalLengthMm: lens.shortestMm === lens.longestMm ? lens.longestMm : null,
-    fNumber: null,
-    scale: 1
-  });
+  const asked = $derived(askedOf(body, lens));
 
   const read = (files: readonly File[]) =>
     series.add(sources(files), (file, options) => readEdges(file, asked, options), 'read and measured');
@@ -343,17 +323,7 @@
     busy={series.busy}
     onfill={(ids, typed) => series.again(ids, (file, options) => readEdges(file, { ...asked, ...typed }, options))}
   />
-  {#if refused.length > 0}
-    <ul class="mt-3 text-[14px]" data-testid="refused">
-      {#each refused as item (item.id)}
-        <li>
-          <b>{item.name}</b>
-          {item.why}
-          <button type="button" class="min-h-6 underline" onclick={() => series.remove(item.id)}>leave it out</button>
-        </li>
-      {/each}
-    </ul>
-  {/if}
+  <Refused items={refused} onremove={(id) => series.remove(id)} />
   <EarlierTests
     title="Earlier tests of this lens"
     testid="earlier-stops"

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { drills, type Drill } from '$core/drills/definitions';
-  import Picker from '$lib/controls/Picker.svelte';
+  import { KitInHand } from '$lib/kit/inHand.svelte';
+  import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import FrameDrill from './FrameDrill.svelte';
   import JudgeDrill from './JudgeDrill.svelte';
@@ -9,18 +10,8 @@
   /** One drill, read like a recipe. */
   let { drill }: { drill: Drill } = $props();
   const app = getApp();
-  let bodyId = $state('');
-  let lensId = $state('');
-  const kit = $derived(app.kit.shown);
-  const held = $derived(app.open.rows[0]?.setup.camera);
-  const body = $derived(
-    kit.bodies.find(({ id }) => id === bodyId) ?? kit.bodies.find(({ id }) => id === held?.bodyId) ?? kit.bodies[0]
-  );
-  const lens = $derived(
-    kit.lenses.find(({ id }) => id === lensId) ?? kit.lenses.find(({ id }) => id === held?.lensId) ?? kit.lenses[0]
-  );
-  const named = (items: readonly { readonly id: string; readonly name: string; readonly retired: boolean }[]) =>
-    items.filter(({ retired }) => !retired).map(({ id, name }) => ({ value: id, name }));
+  const kit = new KitInHand(app);
+  const { body, lens } = $derived(kit);
   const times = $derived(resultsOf(app, drill.id).length);
   const timeWords = $derived(
     times === 0 ? 'not done yet' : times === 1 ? 'done once' : times === 2 ? 'done twice' : `done ${times} times`
@@ -47,8 +38,7 @@
       {#key `${body.id} ${lens.id}`}
         <FrameDrill {drill} {body} {lens}>
           <div class="mt-3 flex flex-wrap gap-2">
-            <Picker label="Body" items={named(kit.bodies)} value={body.id} onchange={(id) => (bodyId = id)} />
-            <Picker label="Lens" items={named(kit.lenses)} value={lens.id} onchange={(id) => (lensId = id)} />
+            <KitPickers {kit} />
           </div>
         </FrameDrill>
       {/key}

@@ -1,16 +1,19 @@
 <script lang="ts">
+  import { median } from 'd3-array';
   import { Button, Checkbox } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
   import { arrangedFor, type Drill, type DrillId, type Step } from '$core/drills/definitions';
-  import { expectedIn, marksOf } from '$core/drills/marks';
+  import { expectedIn, layoutOf } from '$core/drills/marks';
   import { matchFrames } from '$core/drills/match';
   import type { DrillResult } from '$core/drills/schema';
   import { readSeries, type DrillFrame, type FrameRead } from '$core/drills/series';
   import { diagonalVerdict, edgesVerdict, ladderVerdict } from '$core/drills/verdicts';
+  import { mountedLens } from '$core/kit/mounted';
   import type { Body, Lens } from '$core/kit/schema';
   import { formatDisc } from '$core/optics/criterion';
   import { exactFNumber } from '$core/optics/stops';
   import { focusFromSensor } from '$core/optics/thinLens';
+  import { sameFocal } from '$core/record/groups';
   import {
     diagonalWords,
     edgesWords,
@@ -27,7 +30,9 @@
   import type { MarksRead } from '../../workers/bench.worker';
   import { readMarks, simulateMarks } from '../bench/ask';
   import Lacking from '../bench/Lacking.svelte';
+  import Refused from '../bench/Refused.svelte';
   import SeriesTools from '../bench/SeriesTools.svelte';
+  import { askedOf, lackingIn } from '../bench/tests';
   import { seriesOf, sources, type Source } from '../bench/series.svelte';
   import DrillFloor from './DrillFloor.svelte';
   import StepRows from './StepRows.svelte';
@@ -42,11 +47,13 @@
   const series = seriesOf<MarksRead>(drill.id, body.id, lens.id);
   const discMm = $derived(formatDisc(body.sensor));
   const f = $derived(lens.longestMm);
+  /** Its openings at that focal length. */
+  const atLong = $derived(mountedLens(lens, [], f));
   const arranged = $derived(
     arrangedFor(drill.id, {
       focalLengthMm: f,
-      widestFNumber: lens.widestFNumber,
-      smallestFNumber: lens.smallestFNumber,
+      widestFNumber: atLong.widestFNumber,
+      smallestFNumber: atLong.smallestFNumber,
       closestMm: focusFromSensor(f, lens.closestFocusMm, lens.pupilMagnification),
       discMm
     })
@@ -122,25 +129,21 @@
       return [];
     })
   );
-  const lacking = $derived(
-    series.items.flatMap(({ id, name, read }) =>
-      read.kind === 'unread' && read.lacks !== null ? [{ id, name, lacks: read.lacks }] : []
-    )
-  );
+  const lacking = $derived(lackingIn(series.items));
+  /** The drill is laid out for one focal length: frames of another say little. */
+  const otherMm = $derived(median(measured, ({ read }) => read.focalLengthMm) ?? f);
+  const isOther = $derived(Math.abs(otherMm / f - 1) > sameFocal);
   const simulated = $derived(measured.some(({ read }) => read.simulated));
   const earlier = $derived(resultsOf(app, drill.id).filter((one) => one.lensId === lens.id));
-  const today = $derived(figures.figure === null ? '' : figureWords({ drill: drill.id, ...figures }, unit));
+  const today = $derived(
+    figures.figure === null ? '' : figureWords({ drill: drill.id, asked: null, ...figures }, unit)
+  );
   const [last] = $derived(earlier);
   const isKept = $derived(
     last !== undefined && last.figure === figures.figure && last.steps.length === match.steps.length
   );
 
-  const asked = $derived({
-    sensorMm: widthMm,
-    focalLengthMm: lens.shortestMm === lens.longestMm ? lens.longestMm : null,
-    fNumber: null,
-    scale: 1
-  });
+  const asked = $derived(askedOf(body, lens));
   async function take(files: readonly Source[], what: string) {
     await series.add(files, (file, options) => readMarks(file, asked, [], options), what);
     await lookAgain();
@@ -150,15 +153,23 @@
     const marked = series.items.flatMap(({ id, read }) =>
       read.kind === 'measured' ? [{ id, marked: read.marked }] : []
     );
-    const all = marksOf(marked.map((one) => one.marked));
+    const layout = layoutOf(marked.map((one) => one.marked));
     const expected: Readonly<Record<string, ReturnType<typeof expectedIn>>> = Object.fromEntries(
       marked
-        .filter((one) => all.some(({ index }) => !one.marked.marks.some((mark) => mark.index === index)))
-        .map((one) => [one.id, expectedIn(all, one.marked)])
+        .map((one) => [one.id, expectedIn(layout, one.marked), one.marked.marks] as const)
+        .filter(([, all, seen]) => all.some(({ index }) => !seen.some((mark) => mark.index === index)))
+        .map(([id, all]) => [id, all])
     );
     await series.again(Object.keys(expected), (file, options, id) =>
-      readMarks(file, asked, expected[id] ?? [], options)
+      readMarks(file, { ...asked, ...typed[id] }, expected[id] ?? [], options)
     );
+  }
+  /** What the files did not say, by the picture: it is read again with that. */
+  let typed = $state.raw<Readonly<Record<string, { readonly focalLengthMm: number; readonly fNumber: number }>>>({});
+  async function fill(ids: readonly string[], as: { focalLengthMm: number; fNumber: number }) {
+    typed = { ...typed, ...Object.fromEntries(ids.map((id) => [id, as])) };
+    await series.again(ids, (file, options, id) => readMarks(file, { ...asked, ...typed[id] }, [], options));
+    await lookAgain();
   }
   function simulate() {
     if (!arranged) return;
@@ -189,7 +200,7 @@
     );
     const result: DrillResult = {
       ...{ kind: 'result', id, madeAt: now, simulated, drill: drill.id, bodyId: body.id, body: body.name },
-      ...{ lensId: lens.id, lens: lens.name, focalLengthMm: f, ...figures },
+      ...{ lensId: lens.id, lens: lens.name, focalLengthMm: f, asked: null, ...figures },
       steps: match.steps.map(({ step, frame }) => {
         return { step: step.id, file: frame?.name.slice(0, 255) ?? null, mm: offsetOf.get(step.id) ?? null };
       })
@@ -211,7 +222,7 @@
 
 <div class="order-2 min-w-0 lg:order-none lg:row-span-2">
   {#if arranged}
-    <DrillFloor {arranged} {f} fNumber={exactFNumber(lens.widestFNumber)} {discMm} {widthMm} {unit} />
+    <DrillFloor {arranged} {f} fNumber={exactFNumber(atLong.widestFNumber)} {discMm} {widthMm} {unit} />
     <section class="mt-4" aria-label="What came of it">
       {#if said}
         <h2 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="drill-verdict">
@@ -226,6 +237,12 @@
       {:else}
         <h2 class="condensed text-[21px] leading-tight font-bold">What must come out</h2>
       {/if}
+      {#if isOther}
+        <p class="mt-2 text-pretty" role="status">
+          Most frames were taken at {Math.round(otherMm)} mm; this is laid out for {Math.round(f)} mm. Choose the lens they
+          were taken with, or take them again.
+        </p>
+      {/if}
       <StepRows
         drill={drill.id}
         {arranged}
@@ -237,6 +254,11 @@
         offsets={verdict && verdict.kind !== 'stopLadder'
           ? verdict.steps.map(({ offsetMm }) => offsetMm)
           : match.steps.map(() => null)}
+        things={verdict?.kind === 'stopLadder'
+          ? verdict.rows.flatMap(({ stops }) => stops.map(({ things }) => things))
+          : verdict?.kind === 'diagonal'
+            ? verdict.steps.map(({ things }) => things)
+            : []}
         expected={verdict?.kind === 'edges' ? verdict.steps.map(({ turnMm }) => turnMm) : null}
         done={reads.length > 0}
         onput={put}
@@ -298,27 +320,8 @@
         onfiles={(files) => take(sources(files), 'read and measured')}
         onsimulate={simulate}
       />
-      <Lacking
-        items={lacking}
-        {lens}
-        each={drill.id === 'stopLadder'}
-        busy={series.busy}
-        onfill={(ids, typed) =>
-          series.again(ids, (file, options) => readMarks(file, { ...asked, ...typed }, [], options))}
-      />
-      {#if refused.length > 0}
-        <ul class="mt-3 text-[14px]" data-testid="refused">
-          {#each refused as item (item.id)}
-            <li>
-              <b>{item.name}</b>
-              {item.why}
-              <button type="button" class="min-h-6 underline" onclick={() => series.remove(item.id)}
-                >leave it out</button
-              >
-            </li>
-          {/each}
-        </ul>
-      {/if}
+      <Lacking items={lacking} {lens} each={drill.id === 'stopLadder'} busy={series.busy} onfill={fill} />
+      <Refused items={refused} onremove={(id) => series.remove(id)} />
       {#if earlier.length > 0}
         <h2 class="condensed mt-6 text-[21px] leading-tight font-bold">Earlier times with this lens</h2>
         <ul class="mt-1" data-testid="earlier-times">

@@ -130,7 +130,7 @@
       '2': (event) => void (isTyping(event) || answer(false))
     })
   );
-  const said = $derived(judgeWords(result, offsetFor(eye, allowed), unit));
+  const said = $derived(judgeWords(result, mode, offsetFor(eye, allowed), unit));
   const earlier = $derived(resultsOf(app, 'judge'));
   let kept = $state('');
   function keep() {
@@ -140,7 +140,7 @@
     const value: DrillResult = {
       ...{ kind: 'result', id, madeAt: now, simulated: false, drill: 'judge', bodyId: body.id, body: body.name },
       ...{ lensId: lens.id, lens: lens.name, focalLengthMm: 85, figure: figure ?? null, low: low ?? null },
-      ...{ high: high ?? null, steps: [] }
+      ...{ high: high ?? null, asked: mode, steps: [] }
     };
     app.store.edit('Judged by eye', (draft) => draft.put('drills', newRow(id, value, { position: now })), {
       history: false

@@ -2,6 +2,7 @@
   import type { Arranged, DrillId, Step } from '$core/drills/definitions';
   import type { Match } from '$core/drills/match';
   import type { FrameRead } from '$core/drills/series';
+  import type { ThingRead } from '$core/drills/verdicts';
   import { ladderMark } from '$core/bench/sheets';
   import { blurDiscDiameter } from '$core/optics/blur';
   import { magnification } from '$core/optics/thinLens';
@@ -21,6 +22,8 @@
     unit: LengthUnit;
     /** By step, mm behind what was focused on. */
     offsets: readonly (number | null)[];
+    /** By step: how blurred each thing came out, and how it should have. */
+    things: readonly (readonly ThingRead[])[];
     /** By step, mm, where the plane was to lie elsewhere. */
     expected: readonly (number | null)[] | null;
     /** Frames have been taken in. */
@@ -28,7 +31,7 @@
     onput: (frameId: string, stepId: string) => unknown;
   }
   /** Prediction and measurement facing each other, a row a step. */
-  let { drill, arranged, f, match, readOf, nameOf, unit, offsets, expected, done, onput }: Props = $props();
+  let { drill, arranged, f, match, readOf, nameOf, unit, offsets, things, expected, done, onput }: Props = $props();
   const { width } = ladderMark(0);
   /** The blur of a thing over its mark's own width, focused on another. */
   function blurOf(step: Step, depthMm: number): number {
@@ -76,6 +79,15 @@
               <MarkChip index={crop.index} image={crop.image} label="The {ordinal(crop.index)} thing in {frame.name}" />
             {/each}
           </div>
+          {#if (things[at] ?? []).length > 0}
+            <p class="mt-1 text-[13px] text-soft tabular-nums">
+              blurred by {(things[at] ?? [])
+                .map(({ discMm }) => (discMm === null ? '–' : Math.round(1000 * discMm)))
+                .join(', ')} µm, by theory {(things[at] ?? [])
+                .map(({ expectedMm }) => Math.round(1000 * expectedMm))
+                .join(', ')}
+            </p>
+          {/if}
           <p class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-[14px]">
             {#if offset !== null}<span class="font-semibold tabular-nums">{where(offset)}</span>{/if}
             <label class="text-soft">
