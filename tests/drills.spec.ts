@@ -1,6 +1,7 @@
 /** Practice: frames of marks taken in as files, in any order, with a retake; judged, kept, exported; and pairs judged by eye. */
 import type { Page } from '@playwright/test';
-import { arrangedFor, type DrillId, type Step } from '../src/core/drills/definitions';
+import { arrangedFor, type Step } from '../src/core/drills/definitions';
+import type { DrillId } from '../src/core/drills/ids';
 import { marksShot, type StandingMark } from '../src/core/drills/simulate';
 import { recomposeShift } from '../src/core/call/motion';
 import { imageDistance } from '../src/core/optics/thinLens';

@@ -1,9 +1,7 @@
 /** The drills: what each is for, what it needs, and its steps for the kit in hand. Data; how frames are judged is in verdicts.ts. */
 import { depthOfField } from '../optics/depthOfField';
 import { exactFNumber, lensStops } from '../optics/stops';
-
-export const drillIds = ['stopLadder', 'diagonal', 'edges', 'judge'] as const;
-export type DrillId = (typeof drillIds)[number];
+import type { DrillId } from './ids';
 
 export interface Drill {
   readonly id: DrillId;

@@ -1,7 +1,7 @@
 /** What is kept of drills: what is ticked, and what came of each time. */
 import { z } from 'zod';
 import { id, name } from '../schema/values';
-import { drillIds } from './definitions';
+import { drillIds } from './ids';
 import { judgeModes } from './judge';
 
 const figure = z.number().min(-1e9).max(1e9);

@@ -1,7 +1,7 @@
 /** A frame read against its plan: where the plane fell, and why. */
 import type { Plan, StopPlan } from '../call/plan';
 import { isByHand } from '../call/spread';
-import { largestToldPx } from '../measure/fit';
+import { largestToldPx } from '../measure/discs';
 import { isSameStop } from '../optics/stops';
 import type { Body } from '../kit/schema';
 import type { Subject } from '../setup/scene';

@@ -8,6 +8,7 @@
  * of a grid the other three are fitted in logarithms with heavy tails; what remains weighs that `b`.
  */
 import { discTransfer } from '../optics/discTransfer';
+import { discs, readsHigh } from './discs';
 import { band, frequencies, sectors, type Spectrum } from './spectrum';
 
 /** The spectrum an eye would have sharp, by sector and bin: logarithm of power. */
@@ -27,9 +28,6 @@ export interface DiscFit {
   /** How well the best of all fits, mean squared residual in its own standard deviations. */
   readonly misfit: number;
 }
-
-/** Diameters tried, pixels. */
-const discs: readonly number[] = Array.from({ length: 81 }, (_, index) => index * 0.25);
 
 const spreadOfDiameter = 0.2;
 
@@ -70,12 +68,6 @@ const unlike = {
 
 /** Large discs are rare: minus the logarithm of their chance, up to a constant (a prior with heavy tails, chosen). */
 const rarity = (b: number): number => 1.5 * Math.log(1 + (b / 6) ** 2);
-
-/** The fit reads this much too high (calibrated; docs/model.md). */
-const readsHigh = 1.05;
-
-/** Discs read as large as this may be any larger ones, pixels. */
-export const largestToldPx = ((discs[discs.length - 1] ?? 0) - 1) / readsHigh;
 
 interface Bin {
   readonly log: number;

@@ -1,5 +1,6 @@
 /** Drills in words: what to do, what came of it, and one thing to do next. */
-import type { Arranged, DrillId, Step } from '../drills/definitions';
+import type { Arranged, Step } from '../drills/definitions';
+import type { DrillId } from '../drills/ids';
 import type { JudgeMode } from '../drills/judge';
 import type { DrillResult } from '../drills/schema';
 import type { LeftWhy } from '../drills/match';

@@ -2,7 +2,8 @@
   import { median } from 'd3-array';
   import { Button, Checkbox } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
-  import { arrangedFor, type Drill, type DrillId, type Step } from '$core/drills/definitions';
+  import { arrangedFor, type Drill, type Step } from '$core/drills/definitions';
+  import type { DrillId } from '$core/drills/ids';
   import { expectedIn, layoutOf } from '$core/drills/marks';
   import { matchFrames } from '$core/drills/match';
   import type { DrillResult } from '$core/drills/schema';

@@ -199,7 +199,9 @@
         <Button color="alternative" onclick={() => (stopped = true)}>That is enough</Button>
       {/if}
     </div>
-    <p class="mt-1 text-[13px] text-soft">Keys 1 and 2. At 100 % of the camera’s pixels, 85 mm f/1.4 at 2 m.</p>
+    <p class="mt-1 text-[13px] text-soft">
+      Look at the iris: the lashes lie before it. Keys 1 and 2. At 100 % of the camera’s pixels, 85 mm f/1.4 at 2 m.
+    </p>
   {:else}
     <div class="mt-3 flex flex-wrap gap-2">
       {#if kept === ''}<Button onclick={keep}>Keep this time</Button>{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import type { Arranged, DrillId, Step } from '$core/drills/definitions';
+  import type { Arranged, Step } from '$core/drills/definitions';
+  import type { DrillId } from '$core/drills/ids';
   import type { Match } from '$core/drills/match';
   import type { FrameRead } from '$core/drills/series';
   import type { ThingRead } from '$core/drills/verdicts';

@@ -1,5 +1,5 @@
 /** What came of drills, as it is stored. */
-import type { DrillId } from '$core/drills/definitions';
+import type { DrillId } from '$core/drills/ids';
 import type { DrillResult } from '$core/drills/schema';
 import type { App } from '$lib/state/app.svelte';
 

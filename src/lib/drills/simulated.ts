@@ -1,7 +1,8 @@
 /** What the simulated camera is set up with before a drill: somebody who does most of it right, and some of it not. */
 import type { FrameFacts } from '$core/camera/metadata';
 import { recomposeShift } from '$core/call/motion';
-import type { Arranged, DrillId, Step } from '$core/drills/definitions';
+import type { Arranged, Step } from '$core/drills/definitions';
+import type { DrillId } from '$core/drills/ids';
 import type { Body, Lens } from '$core/kit/schema';
 import { imageDistance, shiftedFocus } from '$core/optics/thinLens';
 import { normalFrom, seededRandom } from '$core/statistics/random';

@@ -5,7 +5,7 @@ import { same } from '$core/plain/merge';
 import type { JobFile } from '$core/formats/jobFile';
 import { maxPickupBytes } from '$core/service/limits';
 import { addition, kitIdOf, newRow, placeKit, readJobParts, type Change, type Journey, type Row } from '$lib/data';
-import { backOf, isKey, newKey, newPlace, seal, unseal, type Direction } from '$lib/pickup/sealed';
+import type { Direction } from '$lib/pickup/sealed';
 import type { JobFiles } from './jobFiles.svelte';
 import { reasonOf, type Parts } from './parts';
 import type { readJob } from './readJob';
@@ -18,6 +18,9 @@ export interface Waiting {
   /** When it goes, ms. */
   readonly until: number;
 }
+
+/** What seals comes when something is sealed: most never do. */
+const sealing = () => import('$lib/pickup/sealed');
 
 /** How long the server keeps it, ms. */
 const keptMs = 10 * 60_000;
@@ -55,6 +58,7 @@ export class Travel {
       const jobId = open.id ?? '';
       await store.flush();
       const base = await this.#textOf(jobId);
+      const { newKey, newPlace, seal } = await sealing();
       const [key, place] = [newKey(), newPlace()];
       await this.#leave(place, await seal(base, key, 'out', jobId));
       this.#remember(jobId, { side: 'sent', key, jobId, at: new Date(now()).toISOString(), base });
@@ -78,6 +82,7 @@ export class Travel {
     return this.#doing('Fetching the job', 'It was not taken', async () => {
       const { store, messages, now } = this.#parts;
       const [key = '', jobId = ''] = secret.split('.');
+      const { isKey } = await sealing();
       if (!isKey(key) || jobId === '') throw new Error('The address is not complete. Scan the code again.');
       const text = await this.#fetched(place, key, 'out', jobId);
       if (text === null)
@@ -103,6 +108,7 @@ export class Travel {
       const journey = this.came?.value;
       if (!journey || open.id === null) throw new Error('It did not come from another device.');
       await store.flush();
+      const { backOf, seal } = await sealing();
       const back = await backOf(journey.key);
       const text = await this.#textOf(open.id);
       await this.#leave(back.place, await seal(text, back.key, 'back', journey.jobId));
@@ -115,6 +121,7 @@ export class Travel {
     return this.#doing('Looking for what came back', 'It was not brought back', async () => {
       const { store, open, messages } = this.#parts;
       const jobId = open.id ?? '';
+      const { backOf } = await sealing();
       for (const { id, value } of this.sent) {
         const back = await backOf(value.key);
         const text = await this.#fetched(back.place, back.key, 'back', value.jobId);
@@ -184,6 +191,7 @@ export class Travel {
     const response = await this.#reached(`/api/pickup/${place}`, { method: 'POST' });
     if (response.status === 404) return null;
     if (!response.ok) throw new Error(await said(response));
+    const { unseal } = await sealing();
     return unseal(new Uint8Array(await response.arrayBuffer()), key, direction, jobId);
   }
 
