@@ -27,8 +27,7 @@ test('judged by eye: an observer that looks at the pixels sees small errors, and
     const at = (x: number, y: number) => Number(data[(y * width + x) * channels] ?? 0);
     const [left, top] = [Math.round(width / 2) - 45, Math.round(height / 2) - 35];
     for (let y = top; y < top + 70; y++)
-      for (let x = left; x < left + 90; x++)
-        sum += (at(x, y) - at(x - 1, y)) ** 2 + (at(x, y) - at(x, y - 1)) ** 2;
+      for (let x = left; x < left + 90; x++) sum += (at(x, y) - at(x - 1, y)) ** 2 + (at(x, y) - at(x, y - 1)) ** 2;
     return sum;
   };
   await expect(left).toBeEnabled({ timeout: 120_000 });
