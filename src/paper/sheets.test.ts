@@ -106,7 +106,7 @@ describe('the printed sheets', () => {
       if (isRefused(found)) throw new Error(found.problem);
       expect(found.pages).toEqual([number - 1]);
       expect(found.edges).toHaveLength(4);
-      expect(found.gamma).toBeCloseTo(1, 1);
+      expect(found.tone?.exponent).toBeCloseTo(1, 1);
     }
     // The line under the page: dark from end to end, and no further.
     const page = drawn(pdf, 1);

@@ -133,9 +133,9 @@ async function opened(file: Blob, asked: BenchAsked): Promise<Opened | Unread> {
 }
 
 async function shownOf({ lens, picture, jpeg }: Opened, frame: FocusFrame): Promise<Shown> {
-  const { upright, leaning, vPx } = frame.poses;
+  const { upright, leaning, vPx, distortion } = frame.poses;
   const halves = focusHalves();
-  const at = (pose: Pose, x: number, y: number) => projected(pose, { x, y }, lens, vPx);
+  const at = (pose: Pose, x: number, y: number) => projected(pose, { x, y }, { ...lens, distortion }, vPx);
   const margin = 6;
   const corners = ([pose, piece]: readonly [Pose, { readonly width: number; readonly height: number }]) =>
     [

@@ -3,9 +3,10 @@ import { degrees } from '../geometry/vector';
 import { gray, type Gray } from './gray';
 import { group, max, mean, median } from 'd3-array';
 import { Matrix, solve } from 'ml-matrix';
-import { findMarkers, mirrored, type FoundMarker } from './markers';
+import { findMarkers, mirrored } from './markers';
 import {
   completed,
+  distortionOf,
   matchesOf,
   placed,
   poseFrom,
@@ -19,6 +20,7 @@ import { refused, type Refused } from './refused';
 import type { Zone } from './schema';
 import { drawnEdges, edgePage, edgePageOf, edgePages, greyStepAreas, greySteps } from './sheets';
 import { slantedEdge, transposed, type EdgeFigure, type EdgeProblem } from './slantedEdge';
+import { toneCurve, type GreyStep, type ToneCurve } from './tone';
 
 export interface MeasuredEdge {
   readonly page: number;
@@ -45,8 +47,13 @@ export interface EdgeFrame {
   readonly vPx: number;
   /** The largest of its edges' overshoots: sharpening. */
   readonly overshoot: number;
-  /** Light of the grey steps over what is printed, brightest first, as the exponent between; 1 where the tone curve is undone. */
-  readonly gamma: number | null;
+  /** How the camera's tones lay, from the steps of grey; null where they could not be read. It is undone in all figures. */
+  readonly tone: {
+    /** The exponent between what is printed and what was read. */
+    readonly exponent: number;
+    /** What undoing it did to the figures, as a share of them. */
+    readonly shift: number;
+  } | null;
 }
 
 export type EdgeFrameProblem = 'noSheet' | 'two' | 'mirrored' | 'small' | 'noEdges' | 'askew';
@@ -67,12 +74,12 @@ function areWholePages(ids: readonly number[]): boolean {
   return pages.size >= 5 && [...pages.values()].every((own) => own.length >= 3);
 }
 
-export function measureEdgeFrame(picture: Gray, lens: Lens): EdgeFrame | Refused<EdgeFrameProblem> {
+export function measureEdgeFrame(picture: Gray, straight: Lens): EdgeFrame | Refused<EdgeFrameProblem> {
   const { markers: found, twice } = findMarkers(picture, areWholePages);
   if (twice.some((id) => edgePageOf(id) !== null)) return refused('two');
   const pages = Array.from({ length: edgePages }, (_, page) => page).flatMap((page) => {
     const read = found.filter(({ id }) => edgePageOf(id) === page);
-    const own = read.length === 0 ? [] : completed(picture, edgePage(page), read, lens);
+    const own = read.length === 0 ? [] : completed(picture, edgePage(page), read, straight);
     return own.length >= 3 ? [{ page, own }] : [];
   });
   if (pages.length === 0) {
@@ -82,7 +89,14 @@ export function measureEdgeFrame(picture: Gray, lens: Lens): EdgeFrame | Refused
       findMarkers(mirrored(picture)).markers.some(({ id }) => edgePageOf(id) !== null);
     return refused(other ? 'mirrored' : 'noSheet');
   }
-  const measured = pages.map(({ page, own }) => measurePage(picture, lens, page, own));
+  const seen = pages.map(({ page, own }) => matchesOf(edgePage(page), own));
+  const lens: Lens = { ...straight, distortion: distortionOf(seen, straight) };
+  const laid = pages.flatMap(({ page }, index) => {
+    const pose = poseFrom(seen[index] ?? [], lens);
+    return pose ? [{ page, pose, vPx: projectionPx(lens, pose.t[2]) }] : [];
+  });
+  const curve = toneCurve(laid.map(({ pose, vPx }) => stepsOf(picture, pose, lens, vPx)));
+  const measured = laid.map((page) => measurePage(picture, lens, page, curve));
   const edges = measured.flatMap((one) => one.edges);
   if (edges.length === 0)
     return refused(measured.every(({ lost }) => lost.every(({ why }) => why === 'small')) ? 'small' : 'noEdges');
@@ -93,16 +107,20 @@ export function measureEdgeFrame(picture: Gray, lens: Lens): EdgeFrame | Refused
     pages: pages.map(({ page }) => page),
     lost: measured.flatMap(({ lost }) => lost),
     overshoot: max(edges, ({ figure }) => figure.overshoot) ?? 0,
-    gamma: median(measured.flatMap(({ gamma }) => gamma ?? [])) ?? null
+    tone: curve && { exponent: curve.exponent, shift: median(measured.flatMap(({ shifts }) => shifts)) ?? 0 }
   };
 }
 
-function measurePage(picture: Gray, lens: Lens, page: number, found: readonly FoundMarker[]) {
+interface LaidPage {
+  readonly page: number;
+  readonly pose: Pose;
+  readonly vPx: number;
+}
+
+function measurePage(picture: Gray, lens: Lens, { page, pose, vPx }: LaidPage, curve: ToneCurve | null) {
   const piece = edgePage(page);
-  const pose = poseFrom(matchesOf(piece, found), lens);
   const lost: { page: number; why: EdgeProblem }[] = [];
-  if (!pose) return { edges: [], lost: [{ page, why: 'noEdge' as const }], middle: null, gamma: null };
-  const vPx = projectionPx(lens, pose.t[2]);
+  const shifts: number[] = [];
   const [cx, cy] = [(picture.width - 1) / 2, (picture.height - 1) / 2];
   const edges = drawnEdges().flatMap(({ from, to, stands }): MeasuredEdge[] => {
     const [a, b] = [from, to].map(([x, y]) => projected(pose, { x, y }, lens, vPx));
@@ -114,7 +132,11 @@ function measurePage(picture: Gray, lens: Lens, page: number, found: readonly Fo
     const part = stands
       ? cut(picture, x - wide, y - half, 2 * wide, 2 * half)
       : cut(picture, x - half, y - wide, 2 * half, 2 * wide);
-    const figure = part === null ? 'small' : slantedEdge(stands ? part : transposed(part));
+    const standing = part && (stands ? part : transposed(part));
+    const asRead = standing === null ? 'small' : slantedEdge(standing);
+    // What was cut off, no curve brings back: the picture as it was read tells.
+    const figure = standing && curve && typeof asRead !== 'string' ? slantedEdge(undone(standing, curve)) : asRead;
+    if (typeof figure !== 'string' && typeof asRead !== 'string') shifts.push(figure.mtf50 / asRead.mtf50 - 1);
     if (typeof figure === 'string') {
       lost.push({ page, why: figure });
       return [];
@@ -124,7 +146,7 @@ function measurePage(picture: Gray, lens: Lens, page: number, found: readonly Fo
     return [{ page, x, y, height, zone: zoneOf(height), stands, figure, lpPerMm }];
   });
   const middle = placed(pose, { x: piece.width / 2, y: piece.height / 2 });
-  return { edges, lost, middle, gamma: gammaOf(picture, pose, lens, vPx) };
+  return { edges, lost, middle, shifts };
 }
 
 /** The plane through the pages' middles: its tilt, and where it meets the axis. How far away each is, is told by its size; fewer than three make no plane. */
@@ -149,25 +171,15 @@ function cut({ width, height, light }: Gray, x: number, y: number, w: number, h:
   return part;
 }
 
-/** The exponent between what is printed and what was read: steps against the paper, in logarithms. */
-function gammaOf(picture: Gray, pose: Pose, lens: Lens, vPx: number): number | null {
-  const read = greyStepAreas.map(({ x, y, width, height }) => {
+/** The steps of grey of a page, as they were read. */
+function stepsOf(picture: Gray, pose: Pose, lens: Lens, vPx: number): GreyStep[] {
+  return greyStepAreas.flatMap(({ x, y, width, height }, index) => {
     const px = projected(pose, { x: x + width / 2, y: y + height / 2 }, lens, vPx);
     const side = Math.floor((0.25 * width * vPx) / pose.t[2]);
     const part = cut(picture, px.x - side, px.y - side, 2 * side, 2 * side);
-    return part ? (mean(part.light) ?? null) : null;
+    const [printed, read] = [greySteps[index], part && mean(part.light)];
+    return printed !== undefined && read != null ? [{ printed, read }] : [];
   });
-  const pairs = read.flatMap((value, index) => {
-    const printed = greySteps[index] ?? 0;
-    return value !== null && value > 0.01 && value < 0.95 && printed > 0.1
-      ? [[Math.log(printed), Math.log(value)] as const]
-      : [];
-  });
-  if (pairs.length < 4) return null;
-  const [, gamma = 1] = solve(
-    new Matrix(pairs.map(([printed]) => [1, printed])),
-    Matrix.columnVector(pairs.map(([, seen]) => seen)),
-    true
-  ).to1DArray();
-  return gamma;
 }
+
+const undone = (picture: Gray, { undo }: ToneCurve): Gray => ({ ...picture, light: picture.light.map(undo) });

@@ -30,7 +30,7 @@ describe('a frame of the focus sheet', () => {
       errorUm: -30,
       leanDeg: 35,
       tiltDeg: [1.2, -0.8],
-      rest: { uneven: 0.3, vignetting: 0.4 }
+      rest: { uneven: 0.3, vignetting: 0.4, distortion: -0.03 }
     }),
     scene({
       lens: lens(50, 0.0152),
@@ -38,7 +38,7 @@ describe('a frame of the focus sheet', () => {
       distanceMm: 900,
       errorUm: 22,
       leanDeg: 50,
-      rest: { distortion: 0.005 }
+      rest: { distortion: 0.03 }
     })
   ])(
     'tells the plane to 0.15 of the depth of field or a millimetre: $lens.focalLengthMm mm at $distanceMm mm',

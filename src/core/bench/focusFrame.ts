@@ -5,6 +5,7 @@ import type { Gray } from './gray';
 import { findMarkers, mirrored, type FoundMarker } from './markers';
 import {
   completed,
+  distortionOf,
   matchesOf,
   placed,
   poseFrom,
@@ -39,7 +40,7 @@ export interface FocusFrame extends ThroughFocus {
   /** How far the leaning half reaches before what was aimed at, and behind, mm. */
   readonly wings: { readonly frontMm: number; readonly behindMm: number };
   /** Where the sheet lies in the picture, for showing it straight. */
-  readonly poses: { readonly upright: Pose; readonly leaning: Pose; readonly vPx: number };
+  readonly poses: { readonly upright: Pose; readonly leaning: Pose; readonly vPx: number; readonly distortion: number };
   /** Where on the leaning half it is sharpest, and where it is as far as what was aimed at; mm from its top; null off the sheet. */
   readonly sharpestAtMm: number | null;
   readonly aimedAtMm: number | null;
@@ -116,7 +117,7 @@ export function measureFocusFrame(
   };
 }
 
-function measured(picture: Gray, lens: Lens, fNumber: number): FocusFrame | Refused<FocusProblem> {
+function measured(picture: Gray, straight: Lens, fNumber: number): FocusFrame | Refused<FocusProblem> {
   const { upright, leaning } = focusHalves();
   const { markers: found, twice } = findMarkers(
     picture,
@@ -126,13 +127,15 @@ function measured(picture: Gray, lens: Lens, fNumber: number): FocusFrame | Refu
   if (twice.some((id) => own.includes(id))) return refused('two');
   if (readOf(upright, found) + readOf(leaning, found) === 0)
     return refused(found.length === 0 && findMarkers(mirrored(picture)).markers.length > 0 ? 'mirrored' : 'noSheet');
-  const standing = completed(picture, upright, found, lens);
-  const first = poseFrom(matchesOf(upright, standing), lens);
+  const standing = completed(picture, upright, found, straight);
+  const first = poseFrom(matchesOf(upright, standing), straight);
   if (!first || standing.length < 3) return refused('half');
   const distanceMm = placed(first, aim)[2];
-  const vPx = projectionPx(lens, distanceMm);
-  const front = poseFrom(matchesOf(upright, standing), lens, vPx);
-  const back = poseFrom(matchesOf(leaning, completed(picture, leaning, found, lens, vPx)), lens, vPx);
+  const vPx = projectionPx(straight, distanceMm);
+  const behind = completed(picture, leaning, found, straight, vPx);
+  const seen = [matchesOf(upright, standing), matchesOf(leaning, behind)] as const;
+  const lens: Lens = { ...straight, distortion: distortionOf(seen, straight, vPx) };
+  const [front, back] = seen.map((matches) => poseFrom(matches, lens, vPx));
   if (!front || !back) return refused('half');
   const tiltDeg = tiltOf(front);
   const aimedMm = placed(front, aim)[2];
@@ -175,7 +178,7 @@ function measured(picture: Gray, lens: Lens, fNumber: number): FocusFrame | Refu
     ...{ sdMm, offsetMm, offsetUm, sdUm: sdMm * perMm, distanceMm: aimedMm, tiltDeg, wings },
     turnDeg: turnOf(front),
     aimFrom: { x: placed(front, aim)[0], y: placed(front, aim)[1] },
-    poses: { upright: front, leaning: back, vPx },
+    poses: { upright: front, leaning: back, vPx, distortion: lens.distortion ?? 0 },
     sharpestAtMm: atDepth(fit.planeMm),
     aimedAtMm: atDepth(aimedMm)
   };

@@ -1,4 +1,5 @@
 /** Where a piece of paper lies before the lens, from the markers on it. */
+import { sum } from 'd3-array';
 import { Matrix, solve } from 'ml-matrix';
 import { degrees } from '../geometry/vector';
 import { imageDistance } from '../optics/thinLens';
@@ -11,6 +12,8 @@ export interface Lens {
   readonly pixelMm: number;
   readonly width: number;
   readonly height: number;
+  /** How straight lines are bent: at the corner a place lies further out by this share of its height (positive: pincushion). None where absent. */
+  readonly distortion?: number;
 }
 
 /** From a place on the paper, mm, to one before the lens, mm from the pupil: x to the right, y down, z away. */
@@ -84,9 +87,54 @@ export const placed = ({ r, t }: Pose, { x, y }: Point): readonly [number, numbe
 export const projectionPx = ({ focalLengthMm, pixelMm }: Lens, distanceMm: number): number =>
   imageDistance(focalLengthMm, distanceMm) / pixelMm;
 
-export function projected(pose: Pose, mm: Point, { width, height }: Lens, vPx: number): Point {
+export function projected(pose: Pose, mm: Point, { width, height, distortion = 0 }: Lens, vPx: number): Point {
   const [x, y, z] = placed(pose, mm);
-  return { x: (width - 1) / 2 + (vPx * x) / z, y: (height - 1) / 2 + (vPx * y) / z };
+  const [cx, cy, right, down] = [(width - 1) / 2, (height - 1) / 2, (vPx * x) / z, (vPx * y) / z];
+  const grown = distortion === 0 ? 1 : bentBy((distortion * (right * right + down * down)) / (cx * cx + cy * cy));
+  return { x: cx + right * grown, y: cy + down * grown };
+}
+
+/** By how much a height grows that a lens bends by a share of itself: the root of g (1 - share g²) = 1 near one, by Newton. */
+function bentBy(share: number): number {
+  let grown = 1;
+  for (let round = 0; round < 4; round++) grown -= (grown - share * grown ** 3 - 1) / (1 - 3 * share * grown * grown);
+  return grown;
+}
+
+/** Where a place of the picture would lie through a lens that bends nothing. */
+export function straightened({ x, y }: Point, { width, height, distortion = 0 }: Lens): Point {
+  const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];
+  const share = 1 - (distortion * ((x - cx) ** 2 + (y - cy) ** 2)) / (cx * cx + cy * cy);
+  return { x: cx + (x - cx) * share, y: cy + (y - cy) * share };
+}
+
+/** Lenses bend straight lines by so much, as a standard deviation (from memory: 1 to 3 % for those that do); no more is looked for. */
+const usualDistortion = 0.015;
+const mostDistortion = 0.06;
+
+/**
+ * How a lens bends straight lines, from the markers of one picture, each piece of paper lying as it likes: where they fit best, drawn to none
+ * by as much as they do not tell. Zero where nothing tells.
+ */
+export function distortionOf(pieces: readonly (readonly Match[])[], lens: Lens, focusedPx?: number): number {
+  const lines = sum(pieces, ({ length }) => 2 * length) - 6 * pieces.length - 1;
+  const off = (distortion: number): number =>
+    sum(pieces, (matches) => {
+      const pose = poseFrom(matches, { ...lens, distortion }, focusedPx);
+      return pose ? pose.rms * pose.rms * matches.length : NaN;
+    });
+  let best = 0;
+  for (const step of [0.02, 0.005]) {
+    const [less, here, more] = [off(best - step), off(best), off(best + step)];
+    const bend = (less - 2 * here + more) / (step * step);
+    if (!(bend > 0) || lines < 1) return 0;
+    const least = best - (more - less) / (2 * step) / bend;
+    if (Math.abs(least) > mostDistortion) return 0;
+    // What is left over although it fits best is how far corners lie from where they should, and that is how little they tell.
+    const each = Math.max(1, (here - (bend * (least - best) ** 2) / 2) / lines);
+    best = least / (1 + (2 * each) / (bend * usualDistortion ** 2));
+  }
+  return best;
 }
 
 /** Square within so much, a sheet or a wall is measured, degrees. */
@@ -132,14 +180,16 @@ export function poseFrom(
 }
 
 /** The plane's homography, its eighth number one, by least squares; then the rotation nearest to it (Zhang 2000, section 3.1). */
-function fromHomography(matches: readonly Match[], { width, height }: Lens, vPx: number): Pose | null {
+function fromHomography(matches: readonly Match[], lens: Lens, vPx: number): Pose | null {
+  const { width, height } = lens;
   const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];
   const rows: number[][] = [];
   const right: number[] = [];
   const scale = 100;
   for (const { mm, px } of matches) {
     const [X, Y] = [mm.x / scale, mm.y / scale];
-    const [u, v] = [(px.x - cx) / vPx, (px.y - cy) / vPx];
+    const straight = straightened(px, lens);
+    const [u, v] = [(straight.x - cx) / vPx, (straight.y - cy) / vPx];
     rows.push([X, Y, 1, 0, 0, 0, -u * X, -u * Y], [0, 0, 0, X, Y, 1, -v * X, -v * Y]);
     right.push(u, v);
   }

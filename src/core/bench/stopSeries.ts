@@ -1,5 +1,5 @@
 /** Frames of the edge sheet at several stops: which is best in the centre, which to the corners, which to keep faces out of. */
-import { deviation, group, mean, minIndex } from 'd3-array';
+import { deviation, group, mean, median, minIndex } from 'd3-array';
 import { stopsBetween } from '../optics/stops';
 import { discMtf50, diffractionDisc, pixelDisc } from '../optics/sharpness';
 import type { EdgeFrame, MeasuredEdge } from './edgeFrame';
@@ -119,6 +119,12 @@ export function lensTable(
     const alone = Math.sqrt(Math.max((0.3 * disc) ** 2, disc * disc - pixelDisc(pixelMm) ** 2));
     return [{ fNumber: row.fNumber, lpPerMm: Math.min(500, Math.max(1, Number((discMtf50 / alone).toFixed(1)))) }];
   });
+}
+
+/** How the tones of a series lay: the median of its frames; null where no steps could be read. */
+export function toneOf(frames: readonly EdgeFrame[]): EdgeFrame['tone'] {
+  const [exponent, shift] = [median(frames, ({ tone }) => tone?.exponent), median(frames, ({ tone }) => tone?.shift)];
+  return exponent === undefined || shift === undefined ? null : { exponent, shift };
 }
 
 /** A corner page this much under the mean of the others tells of decentring, or of a wall that is not square (chosen). */

@@ -17,7 +17,8 @@ import {
   spotPlace,
   spotsWords,
   standingWords,
-  stopsWords
+  stopsWords,
+  toneWords
 } from './bench';
 
 const um = (mm: number) => errorUm({ focalLengthMm: 85, pupilMagnification: 1, meantMm: 2100 }, 2100 + mm);
@@ -78,6 +79,11 @@ describe('the Bench in words', () => {
     expect(stopsWords(stopVerdict([row(2, 50, 45), row(4, 55, 50)], 0.006)).detail).toBe('No stop is weak anywhere.');
     expect(stopsWords(stopVerdict([row(2, 5, 4)], 0.006)).title).toContain('says nothing of the lens');
     expect(overshootWords(0.123)).toContain('12 %');
+    expect(toneWords({ exponent: 1.05, shift: 0.001 })).toBe('');
+    expect(toneWords({ exponent: 1.34, shift: -0.031 })).toContain(
+      '(exponent 1.3). That is undone, which makes the figures 3 % lower.'
+    );
+    expect(toneWords(null)).toMatch(/^The steps of grey could not be read/);
   });
 
   it('says what a frame lacks, and by how much', () => {

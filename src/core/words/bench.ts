@@ -1,5 +1,5 @@
 /** The Bench in words: what a picture lacks, where a lens focuses, and which stops are good. */
-import type { EdgeFrameProblem } from '../bench/edgeFrame';
+import type { EdgeFrame, EdgeFrameProblem } from '../bench/edgeFrame';
 import type { FocusFrame, FocusProblem } from '../bench/focusFrame';
 import type { FocusResult, Precision } from '../bench/focusTest';
 import type { FieldCurve, FieldProblem } from '../bench/fieldCurve';
@@ -240,13 +240,18 @@ export const notWrittenWords: Readonly<Record<NotWritten, string>> = {
 };
 
 /** Beyond these the steps of grey lie otherwise than printed: a curve of the camera's, or of the printer's (chosen). */
-const usualGamma = { from: 0.8, to: 1.25 } as const;
+const usualTones = { from: 0.9, to: 1.11 } as const;
 
-/** What a tone curve does to a figure; nothing where it is as usual, or no steps were seen. */
-export const toneWords = (gamma: number | null): string =>
-  gamma === null || (gamma > usualGamma.from && gamma < usualGamma.to)
-    ? ''
-    : `The steps of grey lie otherwise than printed (exponent ${gamma.toFixed(1)}): with edges of so little contrast that shifts figures by a few per cent. Set the camera to a neutral curve.`;
+/** What undoing a tone curve did to the figures; nothing where the tones lie as printed, or no steps were seen. */
+export function toneWords(tone: EdgeFrame['tone']): string {
+  if (tone === null) return 'The steps of grey could not be read: figures hold for a camera set to a neutral curve.';
+  const { exponent, shift } = tone;
+  if (exponent > usualTones.from && exponent < usualTones.to) return '';
+  const by = Math.round(Math.abs(shift) * 100);
+  const did =
+    by === 0 ? 'changes the figures by less than 1 %' : `makes the figures ${by} % ${shift < 0 ? 'lower' : 'higher'}`;
+  return `The steps of grey lie otherwise than printed (exponent ${exponent.toFixed(1)}). That is undone, which ${did}. Whatever your printer’s greys are off by is in it.`;
+}
 
 /** How a wing that is too short is mended: "Move the leaning half 12 mm towards the lens". */
 export const wingWords = (shiftMm: number | null, unit: LengthUnit): string =>

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { median } from 'd3-array';
   import { edgeDistances } from '$core/bench/guide';
   import { zones, type StopTest, type Sharpness, type Zone } from '$core/bench/schema';
   import {
     decentredFrom,
     decentring,
+    toneOf,
     diffractionLpPerMm,
     lensTable,
     notWritten,
@@ -66,7 +66,7 @@
   const said = $derived(verdict ? stopsWords(verdict) : null);
   const overshoot = $derived(Math.max(0, ...rows.map((row) => row.overshoot)));
   const uneven = $derived(decentring(frames.map(({ frame }) => frame)));
-  const tone = $derived(toneWords(median(frames, ({ frame }) => frame.gamma) ?? null));
+  const tone = $derived(frames.length === 0 ? '' : toneWords(toneOf(frames.map(({ frame }) => frame))));
   const barred = $derived(notWritten(rows, pixelMm, exactFNumber(lens.widestFNumber)));
   const best = (zone: Zone) => Math.max(0, ...rows.map((row) => row[zone]?.lpPerMm ?? 0));
   const bestAt = $derived(verdict?.bestCentre ?? null);
