@@ -43,12 +43,28 @@ export const drills: readonly Drill[] = [
     ]
   },
   {
+    id: 'mode',
+    title: 'Which mode?',
+    purpose:
+      'Six short scenes, never the same twice: pick how to focus, the simulated camera shoots, and you see how many moments you kept, and why.',
+    minutes: 8,
+    needs: []
+  },
+  {
     id: 'judge',
     title: 'Judge by eye',
     purpose:
       'Two faces, one of them a little out of focus: the smallest error you see, and whether the viewing standard suits your eyes.',
     minutes: 6,
     needs: ['this screen, at the distance you look at pictures from']
+  },
+  {
+    id: 'guess',
+    title: 'Guess, then see',
+    purpose:
+      'A group is shown: say between which stops lies the first that holds everyone, and how large the background’s blur will be; then the call appears.',
+    minutes: 8,
+    needs: []
   }
 ];
 
@@ -121,7 +137,9 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
     ...changes
   });
   switch (id) {
+    case 'mode':
     case 'judge':
+    case 'guess':
       return null;
     case 'diagonal': {
       const { zones, least, aside } = spacing.diagonal;

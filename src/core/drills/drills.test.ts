@@ -47,7 +47,7 @@ describe('arrangements', () => {
     expect(arrangedFor('judge', kit)).toBeNull();
     // A lens that focuses no nearer than 1.5 m stands further away.
     expect(arrangedFor('diagonal', { ...kit, closestMm: 1500 })?.distanceMm).toBe(1950);
-    expect(drills.map(({ id }) => id)).toEqual(['stopLadder', 'diagonal', 'edges', 'judge']);
+    expect(drills.map(({ id }) => id)).toEqual(['stopLadder', 'diagonal', 'edges', 'mode', 'judge', 'guess']);
   });
 });
 

@@ -19,7 +19,7 @@ export const drillResultSchema = z.strictObject({
   lens: name,
   focalLengthMm: z.number().positive().max(1e4),
   asked: z.enum(judgeModes).nullable().default(null).describe('What was asked where one judges by eye'),
-  /** What progress is read by: mm off (diagonal), share from theory (stop ladder), mm leaned (edges), blur over what is allowed (judge). */
+  /** What progress is read by: mm off (diagonal), share from theory (stop ladder), mm leaned (edges), share kept (mode), blur over what is allowed (judge), stops (guess). */
   figure: figure.nullable(),
   low: figure.nullable(),
   high: figure.nullable(),

@@ -71,7 +71,9 @@ export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): T
         { id: 'upright', text: 'The same held upright' },
         { id: 'lean', text: 'All eight again, moving as you usually do' }
       ];
+    case 'mode':
     case 'judge':
+    case 'guess':
       return [];
   }
 }
@@ -223,6 +225,10 @@ export function figureWords(
       return `${Math.round(Math.abs(figure) * 100)} % from theory`;
     case 'edges':
       return `leaning ${shortLength(Math.abs(figure), unit)} ${figure < 0 ? 'back' : 'forward'}`;
+    case 'mode':
+      return `kept ${Math.round(figure * 100)} % of the moments`;
+    case 'guess':
+      return `${figure.toFixed(1)} stops of doubt`;
     case 'judge':
       return `${asked === 'side' ? 'front told from behind' : 'seen'} from ${figure.toFixed(2)} of what is allowed`;
   }

@@ -24,6 +24,8 @@ export const howKeys = [
   'spots',
   'drills',
   'judge',
+  'mode',
+  'guess',
   'edges'
 ] as const;
 export type HowKey = (typeof howKeys)[number];
@@ -160,6 +162,16 @@ export const how: Readonly<Record<HowKey, How>> = {
     text: 'After each answer every threshold is as likely as the answers so far make it, and the next pair is put where yours is believed to lie. The threshold is where three of four answers are right. The slope is open, and averaged over.',
     source:
       'QUEST: Watson and Pelli 1983; Weibull’s function. Intervals hold in nine of ten of 1,000 simulated observers.'
+  },
+  mode: {
+    title: 'Which mode?',
+    text: 'The scene is planned wide open with what you picked, and the simulated camera takes it forty times: where focus lands, how far it falls short, who moves and who blinks are thrown by the same figures the odds rest on. A moment is kept when one of its frames has everybody who must be sharp, eyes open. The best way is the one with the best odds of all there are.',
+    source: 'The model of the call, docs/model.md; how autofocus lands is ours, anchored to common practice.'
+  },
+  guess: {
+    title: 'How a guess is scored',
+    text: 'The answer is the call’s own: the first stop that holds everybody’s faces, and the background’s blur disc there. A range costs its width in stops, and twenty times whatever the answer lies outside it: nobody gains by saying more, or less, than they know. A blur twice as large counts as two stops.',
+    source: 'Interval score at nine in ten: Gneiting and Raftery 2007; shares with Wilson’s interval, 1927.'
   },
   edges: {
     title: 'Sharpness at a stop',

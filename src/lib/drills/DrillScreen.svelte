@@ -4,7 +4,9 @@
   import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import FrameDrill from './FrameDrill.svelte';
+  import GuessDrill from './GuessDrill.svelte';
   import JudgeDrill from './JudgeDrill.svelte';
+  import ModeDrill from './ModeDrill.svelte';
   import { resultsOf } from './results';
 
   /** One drill, read like a recipe. */
@@ -18,6 +20,12 @@
   );
 </script>
 
+{#snippet pickers()}
+  <div class="mt-3 flex flex-wrap gap-2">
+    <KitPickers {kit} />
+  </div>
+{/snippet}
+
 <main class="mx-auto max-w-[1280px] px-4 py-4">
   <div class="grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)] lg:grid-rows-[auto_1fr]">
     <header class="min-w-0 lg:col-span-1">
@@ -27,20 +35,24 @@
       </p>
       <h1 class="condensed text-[26px] leading-tight font-bold">{drill.title}</h1>
       <p class="mt-1 text-pretty">{drill.purpose}</p>
-      <h2 class="mt-4 border-t border-line pt-2 font-semibold">You need</h2>
-      <ul class="text-pretty">
-        {#each drill.needs as need (need)}<li>{need}</li>{/each}
-      </ul>
+      {#if drill.needs.length > 0}
+        <h2 class="mt-4 border-t border-line pt-2 font-semibold">You need</h2>
+        <ul class="text-pretty">
+          {#each drill.needs as need (need)}<li>{need}</li>{/each}
+        </ul>
+      {/if}
     </header>
     {#if drill.id === 'judge'}
       <JudgeDrill />
     {:else if body && lens}
       {#key `${body.id} ${lens.id}`}
-        <FrameDrill {drill} {body} {lens}>
-          <div class="mt-3 flex flex-wrap gap-2">
-            <KitPickers {kit} />
-          </div>
-        </FrameDrill>
+        {#if drill.id === 'mode'}
+          <ModeDrill {body} {lens} children={pickers} />
+        {:else if drill.id === 'guess'}
+          <GuessDrill {body} {lens} children={pickers} />
+        {:else}
+          <FrameDrill {drill} {body} {lens} children={pickers} />
+        {/if}
       {/key}
     {:else}
       <p class="text-soft">A body and a lens are needed first: they are in the Kit.</p>

@@ -24,8 +24,6 @@
     stepName,
     tasksOf
   } from '$core/words/drills';
-  import { dayWords } from '$lib/controls/dates';
-  import HowComputed from '$lib/controls/HowComputed.svelte';
   import { newRow } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { MarksRead } from '../../workers/bench.worker';
@@ -38,7 +36,9 @@
   import DrillFloor from './DrillFloor.svelte';
   import StepRows from './StepRows.svelte';
   import SheetOfThree from './SheetOfThree.svelte';
-  import { resultsOf, ticksOf } from './results';
+  import EarlierTimes from './EarlierTimes.svelte';
+  import { keepResult, resultsOf, ticksOf } from './results';
+  import Verdict from './Verdict.svelte';
   import { drillOrders } from './simulated';
 
   let { drill, body, lens, children }: { drill: Drill; body: Body; lens: Lens; children: Snippet } = $props();
@@ -88,7 +88,7 @@
         return ladderVerdict(match, discMm);
       case 'edges':
         return edgesVerdict(match, habits.pivotMm.wrists);
-      case 'judge':
+      default:
         return null;
     }
   });
@@ -195,21 +195,16 @@
     );
   }
   function keep() {
-    const [id, now] = [app.newId(), Date.now()];
     const offsetOf = new Map(
       verdict && verdict.kind !== 'stopLadder' ? verdict.steps.map(({ step, offsetMm }) => [step.id, offsetMm]) : []
     );
-    const result: DrillResult = {
-      ...{ kind: 'result', id, madeAt: now, simulated, drill: drill.id, bodyId: body.id, body: body.name },
+    keepResult(app, drill.title, {
+      ...{ simulated, drill: drill.id, bodyId: body.id, body: body.name },
       ...{ lensId: lens.id, lens: lens.name, focalLengthMm: f, asked: null, ...figures },
       steps: match.steps.map(({ step, frame }) => {
         return { step: step.id, file: frame?.name.slice(0, 255) ?? null, mm: offsetOf.get(step.id) ?? null };
       })
-    };
-    app.store.edit(`${drill.title} done`, (draft) => draft.put('drills', newRow(id, result, { position: now })), {
-      history: false
     });
-    app.messages.done(`Kept: ${drill.title}.`);
   }
   function useLean() {
     if (verdict?.kind !== 'edges' || !verdict.leaned) return;
@@ -226,15 +221,7 @@
     <DrillFloor {arranged} {f} fNumber={exactFNumber(atLong.widestFNumber)} {discMm} {widthMm} {unit} />
     <section class="mt-4" aria-label="What came of it">
       {#if said}
-        <h2 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="drill-verdict">
-          {said.title}
-        </h2>
-        <p class="mt-1 text-pretty">{said.detail}<HowComputed of="drills" class="ml-1" /></p>
-        {#if said.next !== ''}
-          <p class="mt-2 border-l-4 border-pencil bg-raised p-3 font-semibold text-pretty" data-testid="drill-next">
-            {said.next}
-          </p>
-        {/if}
+        <Verdict {said} how="drills" />
       {:else}
         <h2 class="condensed text-[21px] leading-tight font-bold">What must come out</h2>
       {/if}
@@ -323,17 +310,7 @@
       />
       <Lacking items={lacking} {lens} each={drill.id === 'stopLadder'} busy={series.busy} onfill={fill} />
       <Refused items={refused} onremove={(id) => series.remove(id)} />
-      {#if earlier.length > 0}
-        <h2 class="condensed mt-6 text-[21px] leading-tight font-bold">Earlier times with this lens</h2>
-        <ul class="mt-1" data-testid="earlier-times">
-          {#each earlier as one (one.id)}
-            <li class="flex flex-wrap justify-between gap-x-4 border-b border-line py-1">
-              <span>{dayWords(one.madeAt)}{one.simulated ? ', simulated' : ''}</span>
-              <span class="tabular-nums">{figureWords(one, unit)}</span>
-            </li>
-          {/each}
-        </ul>
-      {/if}
+      <EarlierTimes times={earlier} {unit} title="Earlier times with this lens" />
     </section>
   {/if}
 </div>

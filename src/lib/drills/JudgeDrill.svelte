@@ -5,22 +5,20 @@
   import { planSetup } from '$core/call/planSetup';
   import { judgeAsked, judgeTrials, offsetFor, planeFor, shownLevel, type JudgeMode } from '$core/drills/judge';
   import { questAfter, questResult, questStart } from '$core/drills/quest';
-  import type { DrillResult } from '$core/drills/schema';
   import { defaultHabits } from '$core/habits/habits';
   import { builtInKit } from '$core/kit/builtInKit';
   import { newPerson, newSetup } from '$core/setup/defaults';
-  import { figureWords, judgeWords } from '$core/words/drills';
+  import { judgeWords } from '$core/words/drills';
   import Choice from '$lib/controls/Choice.svelte';
-  import { dayWords } from '$lib/controls/dates';
-  import HowComputed from '$lib/controls/HowComputed.svelte';
-  import { newRow } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import { asking, eyeCrops, type Taken } from '../finder/asking';
   import LensRendering from '../finder/LensRendering.svelte';
   import { getRenderings, type Asked } from '../finder/renderings.svelte';
   import { wholePicture } from '../../render/lens/lensView';
   import { isTyping } from '../shell/keys';
-  import { resultsOf } from './results';
+  import EarlierTimes from './EarlierTimes.svelte';
+  import { keepResult, resultsOf } from './results';
+  import Verdict from './Verdict.svelte';
 
   /** Two faces, one of them a little out of focus; or one, before or behind its plane. */
   const app = getApp();
@@ -135,18 +133,12 @@
   let kept = $state('');
   function keep() {
     if (!lens || !body) return;
-    const [id, now] = [app.newId(), Date.now()];
     const [figure, low, high] = [result.threshold, result.low, result.high].map((log) => 10 ** log);
-    const value: DrillResult = {
-      ...{ kind: 'result', id, madeAt: now, simulated: false, drill: 'judge', bodyId: body.id, body: body.name },
+    kept = keepResult(app, 'Judge by eye', {
+      ...{ simulated: false, drill: 'judge', bodyId: body.id, body: body.name },
       ...{ lensId: lens.id, lens: lens.name, focalLengthMm: 85, figure: figure ?? null, low: low ?? null },
       ...{ high: high ?? null, asked: mode, steps: [] }
-    };
-    app.store.edit('Judged by eye', (draft) => draft.put('drills', newRow(id, value, { position: now })), {
-      history: false
     });
-    kept = id;
-    app.messages.done('Kept: Judge by eye.');
   }
   const buttons = $derived(
     mode === 'side' ? ['Plane in front', 'Plane behind'] : ['Left is sharper', 'Right is sharper']
@@ -165,11 +157,7 @@
     onchange={restart}
   />
   {#if finished || answers >= judgeTrials.least}
-    <h2 class="condensed mt-3 text-[26px] leading-tight font-bold text-pretty" data-testid="drill-verdict">
-      {said.title}
-    </h2>
-    <p class="mt-1 text-pretty">{said.detail}<HowComputed of="judge" class="ml-1" /></p>
-    <p class="mt-2 border-l-4 border-pencil bg-raised p-3 font-semibold text-pretty">{said.next}</p>
+    <div class="mt-3"><Verdict {said} how="judge" /></div>
   {/if}
   {#if pictures.status === 'missing'}
     <p class="mt-3">This browser offers no WebGL to draw with.</p>
@@ -214,15 +202,5 @@
       >
     </div>
   {/if}
-  {#if earlier.length > 0}
-    <h2 class="condensed mt-6 text-[21px] leading-tight font-bold">Earlier times</h2>
-    <ul class="mt-1" data-testid="earlier-times">
-      {#each earlier as one (one.id)}
-        <li class="flex flex-wrap justify-between gap-x-4 border-b border-line py-1">
-          <span>{dayWords(one.madeAt)}</span>
-          <span class="tabular-nums">{figureWords(one, unit)}</span>
-        </li>
-      {/each}
-    </ul>
-  {/if}
+  <EarlierTimes times={earlier} {unit} />
 </section>

@@ -1,6 +1,7 @@
 /** What came of drills, as it is stored. */
 import type { DrillId } from '$core/drills/ids';
 import type { DrillResult } from '$core/drills/schema';
+import { newRow } from '$lib/data';
 import type { App } from '$lib/state/app.svelte';
 
 /** The latest first. */
@@ -15,3 +16,14 @@ export const ticksOf = (app: App, drill: DrillId): readonly string[] => {
   const row = app.store.table('drills').get(drill)?.value;
   return row?.kind === 'ticks' ? row.ticked : [];
 };
+
+/** Keeps one time. @returns its id */
+export function keepResult(app: App, title: string, result: Omit<DrillResult, 'kind' | 'id' | 'madeAt'>): string {
+  const [id, now] = [app.newId(), Date.now()];
+  const value: DrillResult = { kind: 'result', id, madeAt: now, ...result };
+  app.store.edit(`${title} done`, (draft) => draft.put('drills', newRow(id, value, { position: now })), {
+    history: false
+  });
+  app.messages.done(`Kept: ${title}.`);
+  return id;
+}

@@ -1,0 +1,253 @@
+/** Which mode? Short scenes drawn by chance; one picks how to focus, the simulated camera shoots, and the share of moments kept is the answer. */
+import { shoot, type Shot } from '../camera/shoot';
+import { planSetup } from '../call/planSetup';
+import type { PlanInput } from '../call/planInput';
+import type { Body, Lens } from '../kit/schema';
+import { arrange } from '../setup/arrangements';
+import { newBackground, newPerson, newSetup } from '../setup/defaults';
+import type { Background, Camera, Light, Setup } from '../setup/schema';
+import type { Random } from '../statistics/random';
+
+export const modeScenes = ['vow', 'child', 'nave', 'leaves', 'players', 'cloth'] as const;
+export type ModeScene = (typeof modeScenes)[number];
+
+/** What one picks. */
+export interface ModeChoice {
+  readonly mode: Camera['focusMode'];
+  readonly area: Camera['focusArea'];
+  /** Where the point is: moved onto the eye, or left in the middle and the camera turned after focusing. */
+  readonly point: 'onEye' | 'middle';
+  readonly drive: Camera['drive'];
+}
+
+export const modeOptions = {
+  mode: ['single', 'continuous', 'automatic'],
+  point: ['onEye', 'middle'],
+  drive: ['one', 'burst']
+} as const satisfies { readonly [K in Exclude<keyof ModeChoice, 'area'>]: readonly ModeChoice[K][] };
+
+/** Where a body can look: one whose finder is a mirror sees no eyes. */
+export const areasFor = ({ kind }: Pick<Body, 'kind'>): readonly ModeChoice['area'][] =>
+  kind === 'slr'
+    ? ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking']
+    : ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking', 'eyeDetection'];
+
+const between = (random: Random, from: number, to: number): number => Math.round(from + (to - from) * random());
+
+/** What stands behind, by name and by how it is drawn. */
+const behind: Readonly<Record<ModeScene, readonly [string, Background['surface']]>> = {
+  vow: ['the altar', 'arch'],
+  child: ['the hedge', 'foliage'],
+  nave: ['the porch', 'columns'],
+  leaves: ['the hedge', 'foliage'],
+  players: ['the wall', 'brick'],
+  cloth: ['the candles', 'candles']
+};
+
+/** A scene by chance, taken with this kit, as nobody has yet chosen how. */
+export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Lens): Setup {
+  const base = newSetup(`mode-${scene}`, scene, { things: [] });
+  const focalLengthMm = Math.round(Math.min(lens.longestMm, Math.max(lens.shortestMm, 85)));
+  const light = (as: Extract<Light['level'], { kind: 'estimated' }>['as']): Light => ({
+    ...base.light,
+    level: { kind: 'estimated', as }
+  });
+  const yaw = between(random, -25, 25);
+  const somebody = (changes: Parameters<typeof newPerson>[2] = {}) =>
+    newPerson('mode-1', 'Person 1', { headYawDeg: yaw, sharp: 'nearEye', ...changes });
+  const from: Setup = {
+    ...base,
+    camera: {
+      ...base.camera,
+      ...{ bodyId: body.id, lensId: lens.id, focalLengthMm, orientation: 'portrait' },
+      placement: { kind: 'framing', framing: 'halfLength' }
+    },
+    backgrounds: [
+      newBackground('mode-behind', behind[scene][0], {
+        ...{ depthMm: between(random, 2500, 7000), wish: 'free' },
+        surface: behind[scene][1]
+      })
+    ],
+    // Wide open, whatever one picks: else the call closes down for whoever picks badly.
+    intent: { ...base.intent, stop: { kind: 'chosen', fNumber: lens.widestFNumber } }
+  };
+  switch (scene) {
+    case 'vow':
+      return {
+        ...from,
+        light: light('church'),
+        people: [
+          somebody({ lateralMm: -between(random, 150, 240), headYawDeg: between(random, 40, 65) }),
+          newPerson('mode-2', 'Person 2', {
+            ...{ lateralMm: between(random, 150, 240), headYawDeg: -between(random, 40, 65) },
+            ...{ importance: 'maySoft', sharp: 'nearEye' }
+          })
+        ]
+      };
+    case 'child':
+      return {
+        ...from,
+        light: light('openShade'),
+        people: [
+          somebody({
+            ...{ being: 'child', statureMm: between(random, 950, 1250), mood: 'lively' },
+            towardsMmPerS: between(random, 1500, 3500)
+          })
+        ],
+        camera: { ...from.camera, heightMm: 900, placement: { kind: 'framing', framing: 'fullLength' } }
+      };
+    case 'nave':
+      return {
+        ...from,
+        light: light('church'),
+        people: [somebody({ lateralMm: -220, towardsMmPerS: between(random, 700, 1300) })].concat(
+          newPerson('mode-2', 'Person 2', {
+            lateralMm: 220,
+            towardsMmPerS: 900,
+            importance: 'maySoft',
+            sharp: 'nearEye'
+          })
+        ),
+        camera: { ...from.camera, placement: { kind: 'framing', framing: 'threeQuarter' } }
+      };
+    case 'leaves':
+      return {
+        ...from,
+        light: light('overcast'),
+        people: [somebody({ lateralMm: between(random, -80, 80) })],
+        backgrounds: [
+          ...from.backgrounds,
+          newBackground('mode-leaves', 'the leaves', {
+            ...{ depthMm: -between(random, 500, 1100), lateralMm: between(random, -350, -150) },
+            ...{ detailMm: 40, wish: 'free', surface: 'foliage' }
+          })
+        ]
+      };
+    case 'players': {
+      const wanted = between(random, 1, 4);
+      const row = arrange(
+        Array.from({ length: 6 }, (_, index) =>
+          newPerson(`mode-${index + 1}`, `Player ${index + 1}`, {
+            ...{ posture: 'seated', mood: 'restless', sharp: 'nearEye' },
+            importance: index === wanted ? 'must' : 'maySoft'
+          })
+        ),
+        { kind: 'vee', count: 6, spacingMm: 620, angleDeg: between(random, 25, 40) }
+      );
+      return {
+        ...from,
+        light: light('livingRoom'),
+        people: row,
+        camera: {
+          ...from.camera,
+          ...{ orientation: 'landscape', heightMm: 1200 },
+          placement: { kind: 'group', framing: 'halfLength', marginShare: 0.08 }
+        }
+      };
+    }
+    case 'cloth': {
+      const person = somebody({ mood: 'restless' });
+      return {
+        ...from,
+        light: light('candles'),
+        people: [
+          {
+            ...person,
+            look: { ...person.look, outfit: 'suit', outfitColour: 'black', hair: 'short', hairColour: 'black' }
+          }
+        ]
+      };
+    }
+  }
+}
+
+/** The scene taken as chosen. */
+export const withChoice = (setup: Setup, { mode, area, point, drive }: ModeChoice): Setup => ({
+  ...setup,
+  camera: {
+    ...setup.camera,
+    ...{ focusMode: mode, focusArea: area, recompose: point === 'middle' ? 'shoulders' : 'none', drive },
+    // Whoever turns the camera needs the time for it; whoever follows does not wait (from memory).
+    secondsToShutter: point === 'middle' ? 0.8 : mode === 'single' ? 0.5 : 0.2
+  }
+});
+
+/** Frames of one press in a burst, and how often one presses in a scene (chosen). */
+const presses = { burst: 5, count: 40 } as const;
+
+/** Why a moment was lost. */
+export type LostWhy = 'elsewhere' | 'moved' | 'missed' | 'blinked';
+
+export interface ModeShot {
+  /** Moments of which at least one frame has everybody who must be sharp, eyes open. */
+  readonly kept: number;
+  readonly moments: number;
+  /** Frames to look through for them. */
+  readonly frames: number;
+  /** Of the lost ones, by what lost them. */
+  readonly lost: Readonly<Record<LostWhy, number>>;
+  /** What focus went to instead, by id, the most frequent first. */
+  readonly landedOn: readonly string[];
+}
+
+/** The simulated camera takes the scene again and again. @returns null where nothing can be planned */
+export function shootScene(input: PlanInput, random: Random): ModeShot | null {
+  const { camera } = input.setup;
+  const frames = camera.drive === 'burst' ? presses.burst : 1;
+  const plan = planSetup(input);
+  if (plan.kind !== 'plan') return null;
+  const entry = plan.stops[plan.selected];
+  const lost: Record<LostWhy, number> = { elsewhere: 0, moved: 0, missed: 0, blinked: 0 };
+  let kept = 0;
+  for (let moment = 0; moment < presses.count; moment++) {
+    // A burst in single focusing keeps its first focus, and with it its first error.
+    const shots = shoot(input, random, { frames, refocused: camera.focusMode !== 'single' });
+    if (!shots) return null;
+    if (shots.some(({ sharp, eyesOpen }) => sharp && eyesOpen)) kept++;
+    else lost[whyLost(shots)]++;
+  }
+  return {
+    ...{ kept, moments: presses.count, frames: frames * presses.count, lost },
+    landedOn: elsewhere(entry?.landings ?? [], entry?.target.subjectId ?? null)
+  };
+}
+
+const elsewhere = (
+  landings: readonly { readonly id: string; readonly chance: number; readonly part: string }[],
+  wanted: string | null
+): string[] => [
+  ...new Set(
+    [...landings]
+      .filter(({ id, part }) => id !== wanted && part !== 'target')
+      .sort((a, b) => b.chance - a.chance)
+      .map(({ id }) => id)
+  )
+];
+
+/** Of a moment that was lost: what its best frame lacked. */
+function whyLost(shots: readonly Shot[]): LostWhy {
+  if (shots.some(({ sharp }) => sharp)) return 'blinked';
+  const on = shots.filter(({ onTarget }) => onTarget);
+  const [first] = on;
+  if (!first) return 'elsewhere';
+  const deciding = first.subjects.filter(({ decides }) => decides);
+  const drift = Math.max(...deciding.map(({ shiftMm }) => Math.abs(shiftMm - first.holdMm - first.leanMm)));
+  const error = Math.abs(first.planeMm - first.landedMm);
+  return drift > error ? 'moved' : 'missed';
+}
+
+/** Every way there is to take it, the best first; by odds, since frames are thrown by chance. */
+export function bestChoices(input: PlanInput, body: Body): { readonly choice: ModeChoice; readonly odds: number }[] {
+  const all = modeOptions.mode.flatMap((mode) =>
+    areasFor(body).flatMap((area) =>
+      modeOptions.point.map((point): ModeChoice => ({ mode, area, point, drive: 'burst' }))
+    )
+  );
+  return all
+    .flatMap((choice) => {
+      const plan = planSetup({ ...input, setup: withChoice(input.setup, choice) });
+      const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
+      return entry ? [{ choice, odds: entry.odds }] : [];
+    })
+    .sort((a, b) => b.odds - a.odds);
+}
