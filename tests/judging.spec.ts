@@ -1,19 +1,12 @@
 /** Pairs judged by eye, by an observer that looks at the pixels: what the renderer draws is what is judged. */
 import { decode } from 'image-js';
-import { drawingTest as test, expect, expectNoAxeFindings } from './support';
+import { drawingTest as test, expect, expectNoAxeFindings, sameChance } from './support';
 
 test('judged by eye: an observer that looks at the pixels sees small errors, and the result is kept', async ({
   page
 }) => {
   test.setTimeout(400_000);
-  // The pairs are drawn by chance: the same chance at each run.
-  await page.addInitScript(() => {
-    let state = 15;
-    Math.random = () => {
-      state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-      return state / 2 ** 32;
-    };
-  });
+  await sameChance(page);
   await page.goto('/drills');
   await page.getByRole('link', { name: 'Judge by eye' }).click();
   const pair = page.getByTestId('judge-pair').locator('canvas');

@@ -96,3 +96,13 @@ export function readViews(page: Page) {
     floor: document.querySelector('[data-testid=sharp-zone]')?.getAttribute('d') ?? ''
   }));
 }
+
+/** What is drawn by chance in the page is the same at each run. */
+export const sameChance = (page: Page): Promise<unknown> =>
+  page.addInitScript(() => {
+    let state = 15;
+    Math.random = () => {
+      state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+      return state / 2 ** 32;
+    };
+  });

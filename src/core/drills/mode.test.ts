@@ -1,18 +1,23 @@
 import { describe, expect, it } from 'vitest';
+import type { PlanInput } from '../call/planInput';
 import { planSetup } from '../call/planSetup';
 import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { seededRandom } from '../testing/random';
 import { areasFor, bestChoices, modeScenes, modeSetup, shootScene, withChoice, type ModeChoice } from './mode';
 
-const [body, slr] = builtInKit.bodies;
-const lens = builtInKit.lenses.find(({ id }) => id === 'lens-85');
-if (!body || !slr || !lens) throw new Error('The kit has them.');
+const named = <T extends { readonly id: string }>(items: readonly T[], wanted: string): T => {
+  const found = items.find(({ id }) => id === wanted);
+  if (!found) throw new Error(`The kit has no ${wanted}.`);
+  return found;
+};
+const body = named(builtInKit.bodies, 'body-main');
+const slr = named(builtInKit.bodies, 'body-second');
+const lens = named(builtInKit.lenses, 'lens-85');
 const usual: ModeChoice = { mode: 'single', area: 'point', point: 'onEye', drive: 'one' };
-const inputOf = (setup: ReturnType<typeof modeSetup>) =>
-  ({
-    ...{ setup, kit: builtInKit, stopStep: 'third', habits: defaultHabits }
-  }) as const;
+const inputOf = (setup: PlanInput['setup']): PlanInput => ({
+  ...{ setup, kit: builtInKit, stopStep: 'third', habits: defaultHabits }
+});
 const shot = (scene: (typeof modeScenes)[number], choice: Partial<ModeChoice>, seed = 4) => {
   const random = seededRandom(seed);
   const setup = withChoice(modeSetup(scene, random, body, lens), { ...usual, ...choice });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { calibrationOf, scoresOf, type Guessed } from '../drills/guess';
 import type { ModeShot } from '../drills/mode';
-import { blurShareWords, calibrationWords, guessSaid, modeSaid, modesSaid } from './deskDrills';
+import { blurShareWords, calibrationWords, fortnightWords, guessSaid, modeSaid, modesSaid } from './deskDrills';
 
 const shot = (changes: Partial<ModeShot>): ModeShot => ({
   ...{ kept: 40, moments: 40, frames: 40, lost: { elsewhere: 0, moved: 0, missed: 0, blinked: 0 }, landedOn: [] },
@@ -41,6 +41,19 @@ describe('the drills at the desk, in words', () => {
     expect(guessSaid(closed, scoresOf(closed)).stop).toContain('closed further than needed');
     expect(guessSaid(closed, scoresOf(closed)).blur).toContain('larger than you said');
     expect(blurShareWords(0.0052)).toBe('0.52 % of the height');
+  });
+
+  it('say what two weeks rest on', () => {
+    expect(fortnightWords({ frames: 0, weak: [] })).toContain('no frames yet');
+    expect(fortnightWords({ frames: 9, weak: [] })).toMatch(/^None of the 9 frames/);
+    const weak = [
+      { weakness: 'turning', lost: 12, of: 84 },
+      { weakness: 'depth', lost: 9, of: 84 }
+    ] as const;
+    expect(fortnightWords({ frames: 84, weak })).toBe(
+      'Of the 84 frames of your record 21 were soft, 12 because the camera was turned after focusing.'
+    );
+    expect(fortnightWords({ frames: 84, weak: weak.slice(1) })).toContain('9 were soft, all because');
   });
 
   it('say whether ranges hold as often as they should', () => {

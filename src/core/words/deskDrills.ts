@@ -1,6 +1,8 @@
 /** The drills done at the desk, in words: which mode, and guess, then see. */
 import type { Calibration, GuessScene, Scored } from '../drills/guess';
 import type { LostWhy, ModeChoice, ModeScene, ModeShot } from '../drills/mode';
+import { titleOf } from '../drills/definitions';
+import type { Day, Fortnight, Weakness } from '../drills/fortnight';
 import { formatLength, type LengthUnit } from './length';
 import { capital } from './call';
 import { areaWords } from './technique';
@@ -94,8 +96,12 @@ export function guessWords({ setup, plan }: Pick<GuessScene, 'setup' | 'plan'>, 
   const deep =
     far - near < 20 ? 'all at one distance' : `${formatLength(far - near, unit)} from the nearest to the furthest`;
   const [background] = setup.backgrounds;
-  const behind = background ? `; the hedge ${formatLength(background.depthMm - far, unit)} behind the last` : '';
-  return `${Math.round(plan.focalLengthMm)} mm from ${formatLength(plan.distanceMm + near, unit)}; ${depths.length} people, ${deep}${behind}.`;
+  const one = depths.length === 1;
+  const who = one ? 'one person' : `${depths.length} people, ${deep}`;
+  const behind = background
+    ? `; the hedge ${formatLength(background.depthMm - far, unit)} behind ${one ? 'them' : 'the last'}`
+    : '';
+  return `${Math.round(plan.focalLengthMm)} mm from ${formatLength(plan.distanceMm + near, unit)}; ${who}${behind}.`;
 }
 
 /** Disc over the height of the picture: "0.52 %". */
@@ -134,3 +140,28 @@ export function calibrationWords({ held, score, stop, blur }: Calibration): Dril
           : 'Your ranges are honest. Now make them narrower.';
   return { title, detail: `${widths}${leaning}`, next };
 }
+
+const lostTo: Readonly<Record<Weakness, string>> = {
+  elsewhere: 'focus went to something else',
+  turning: 'the camera was turned after focusing',
+  waiting: 'you waited, and swayed',
+  moving: 'somebody moved',
+  focus: 'focus itself fell short',
+  depth: 'they stood deeper than it was sharp'
+};
+
+/** What two weeks rest on: "Of 84 frames 21 were soft, 12 because the camera was turned after focusing." */
+export function fortnightWords({ weak, frames }: Pick<Fortnight, 'weak' | 'frames'>): string {
+  if (frames === 0) return 'Your record has no frames yet: it begins with what was never done.';
+  const soft = weak.reduce((sum, { lost }) => sum + lost, 0);
+  const [worst] = weak;
+  if (!worst) return `None of the ${frames} frames of your record was soft: it begins with what was never done.`;
+  const most = worst.lost === soft ? 'all' : String(worst.lost);
+  return `Of the ${frames} frames of your record ${soft} ${soft === 1 ? 'was' : 'were'} soft, ${most} because ${lostTo[worst.weakness]}.`;
+}
+
+/** Why a day has its drill; empty where it is only its turn. */
+export const dayBecause = ({ because }: Pick<Day, 'because'>): string => (because === null ? '' : lostTo[because]);
+
+/** "To the edges". */
+export const dayTitle = ({ drill }: Pick<Day, 'drill'>): string => titleOf(drill);

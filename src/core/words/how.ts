@@ -26,6 +26,7 @@ export const howKeys = [
   'judge',
   'mode',
   'guess',
+  'fortnight',
   'edges'
 ] as const;
 export type HowKey = (typeof howKeys)[number];
@@ -172,6 +173,11 @@ export const how: Readonly<Record<HowKey, How>> = {
     title: 'How a guess is scored',
     text: 'The answer is the call’s own: the first stop that holds everybody’s faces, and the background’s blur disc there. A range costs its width in stops, and twenty times whatever the answer lies outside it: nobody gains by saying more, or less, than they know. A blur twice as large counts as two stops.',
     source: 'Interval score at nine in ten: Gneiting and Raftery 2007; shares with Wilson’s interval, 1927.'
+  },
+  fortnight: {
+    title: 'Two weeks of practice',
+    text: 'Each soft frame of the record is put down to one thing: focus went elsewhere, the camera was turned, you waited, somebody moved, focus fell short, or they stood deeper than it was sharp. Drills that practise what cost most come most often, those never done sooner, none on two days running; the last day is the first one’s again.',
+    source: 'Days dealt like seats, by Webster’s quotients; what counts how much is ours.'
   },
   edges: {
     title: 'Sharpness at a stop',

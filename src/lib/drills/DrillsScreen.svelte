@@ -7,6 +7,7 @@
   import { saveBlob } from '$lib/controls/download';
   import { getApp } from '$lib/state/app.svelte';
   import { resultsOf } from './results';
+  import TwoWeeks from './TwoWeeks.svelte';
 
   /** All drills, each with how it went last. */
   const app = getApp();
@@ -48,4 +49,5 @@
       >
     </div>
   {/if}
+  <TwoWeeks />
 </main>

@@ -1,0 +1,63 @@
+/** The drills that need nothing but a screen, and the two weeks that are made of all of them. */
+import { expect, expectNoAxeFindings, message, openDemo, sameChance, saved, test } from './support';
+
+test('which mode: six scenes picked, shot and told why; kept, and counted in the two weeks', async ({ page }) => {
+  await sameChance(page);
+  await openDemo(page);
+  await page.getByRole('link', { name: 'Drills' }).click();
+  // Nothing was done and nothing is known: it begins somewhere, and ends where it began.
+  const days = page.getByTestId('two-weeks').getByRole('listitem');
+  await expect(days).toHaveCount(14);
+  await expect(page.getByTestId('two-weeks-why')).toHaveText(/Your record has no frames yet/);
+  await expectNoAxeFindings(page);
+  await page.getByRole('link', { name: 'Which mode?' }).first().click();
+  await expect(page.getByTestId('mode-count')).toHaveText('Scene 1 of 6');
+  await expectNoAxeFindings(page);
+  let kept = 0;
+  for (let scene = 1; scene <= 6; scene++) {
+    await expect(page.getByTestId('mode-count')).toHaveText(`Scene ${scene} of 6`);
+    await page.getByText('continuous', { exact: true }).click();
+    await page.getByLabel('Looks at').selectOption('the point with its neighbours');
+    await page.getByText('a burst of five').click();
+    await page.getByRole('button', { name: 'Shoot 40 moments' }).click();
+    const verdict = page.getByTestId('drill-verdict');
+    await expect(verdict).toHaveText(/^\d+ of 40 moments kept\.$/);
+    kept += Number.parseInt((await verdict.textContent()) ?? '', 10);
+    await expect(page.getByTestId('drill-next')).toHaveText(/^Best here: .+ of 100 frames sharp\.$/);
+    await page.getByRole('button', { name: scene < 6 ? 'Next scene' : 'How it went' }).click();
+  }
+  // Following with a point on the eye keeps most of everything.
+  expect(kept).toBeGreaterThan(180);
+  await expect(page.getByTestId('drill-verdict')).toHaveText(`${kept} of 240 moments kept.`);
+  await page.getByRole('button', { name: 'Keep this time' }).click();
+  await expect(message(page, 'Kept: Which mode?.')).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(
+    new RegExp(`kept ${Math.round((kept / 240) * 100)} % of the moments`)
+  );
+});
+
+test('guess, then see: wide ranges hold and cost; the call appears; progress is kept', async ({ page }) => {
+  await sameChance(page);
+  await openDemo(page);
+  await page.goto('/drills/guess');
+  await expect(page.getByTestId('guess-scene')).toHaveText(/^85 mm from .+; (one person|\d people, .+); the hedge .+ behind (them|the last)\.$/);
+  const last = await page.getByLabel('to', { exact: true }).locator('option').count();
+  for (let picture = 1; picture <= 5; picture++) {
+    // Everything this lens can do: it holds whatever comes.
+    await page.getByLabel('From', { exact: true }).selectOption({ index: 0 });
+    await page.getByLabel('to', { exact: true }).selectOption({ index: last - 1 });
+    await page.getByLabel(/^From 0/).press('Home');
+    await page.getByLabel(/^to \d/).press('End');
+    await page.getByRole('button', { name: 'See' }).click();
+    await expect(page.getByTestId('guess-told')).toHaveText(/^f\/[\d.]+ holds everyone: in your range\.$/);
+    await expect(page.getByTestId('guess-count')).toHaveText(`${picture} of 10`);
+    await page.getByRole('button', { name: 'Next picture' }).click();
+  }
+  await expect(page.getByTestId('drill-verdict')).toHaveText('10 of 10 ranges held the answer; nine in ten were to.');
+  await expectNoAxeFindings(page);
+  await page.getByRole('button', { name: 'Keep this time' }).click();
+  // As wide as can be said: as many stops of doubt.
+  await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(/1\d\.\d stops of doubt/);
+});
