@@ -71,8 +71,8 @@ const worstFit = 12;
 const softestOwnPx = 2.5;
 /** Discs that grow otherwise than optics say by more than these: another stop or focal length, or glare (chosen). */
 const slopes = { least: 0.6, most: 1.5 } as const;
-/** A lens that bends straight lines makes half a sheet beside the axis look turned by so much, degrees (chosen on simulated sheets, scripts/sheets.ts). */
-const tiltSdDeg = 0.8;
+/** How far a half of the sheet is known to be turned, degrees (chosen on simulated sheets, scripts/sheets.ts). */
+const tiltSdDeg = 0.2;
 /** Light of the paper between which it is neither dark nor cut off (chosen). */
 const lights = { dark: 0.06, wished: 0.6, blown: 0.97 } as const;
 /** The two halves' distances are known to this share of themselves (chosen on simulated sheets). */

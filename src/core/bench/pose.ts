@@ -108,8 +108,8 @@ export function straightened({ x, y }: Point, { width, height, distortion = 0 }:
   return { x: cx + (x - cx) * share, y: cy + (y - cy) * share };
 }
 
-/** Lenses bend straight lines by so much, as a standard deviation (from memory: 1 to 3 % for those that do); no more is looked for. */
-const usualDistortion = 0.015;
+/** Lenses bend straight lines by so much, as a standard deviation (from memory: up to 3 %, seldom more); no more is looked for. */
+const usualDistortion = 0.03;
 const mostDistortion = 0.06;
 
 /**

@@ -77,7 +77,7 @@ function clock(at: number, zoneMinutes: number): { time: string; part: string; z
 /** A number as two whole ones, exact to a thousandth; shutter times as 1/n where they are. */
 const rational = (value: number): [number, number] => [Math.round(value * 1000), 1000];
 const time = (seconds: number): [number, number] =>
-  seconds < 1 ? [1, Math.round(1 / seconds)] : [Math.round(seconds * 10), 10];
+  seconds < 0.3 ? [1, Math.round(1 / seconds)] : [Math.round(seconds * 10), 10];
 
 /** Pixels a centimetre of the sensor. */
 const focalPlane = (pixelMm: number) => ({

@@ -43,6 +43,25 @@ export const drills: readonly Drill[] = [
     ]
   },
   {
+    id: 'sway',
+    title: 'Sway',
+    purpose:
+      'Focus, then release at once, after one second, three, and six: how far you sway meanwhile, beside what the focus itself scatters.',
+    minutes: 15,
+    needs: [
+      'three things close behind one another',
+      'three of the printed marks',
+      'the way you stand today, and nothing to lean on'
+    ]
+  },
+  {
+    id: 'steady',
+    title: 'Hold steady',
+    purpose: 'The same picture at one shutter time after another: from which on your hands begin to show.',
+    minutes: 15,
+    needs: ['three of the printed marks on a wall', 'steady light', 'the way you stand today']
+  },
+  {
     id: 'mode',
     title: 'Which mode?',
     purpose:
@@ -83,6 +102,10 @@ export interface Step {
   readonly upright: boolean;
   /** Turned only, or leaning as one does; null where the camera stays. */
   readonly turning: 'turn' | 'lean' | null;
+  /** Between focusing and the shutter, s; null where it does not matter. */
+  readonly waitS: number | null;
+  /** The shutter time, s; null where it does not matter. */
+  readonly shutterS: number | null;
 }
 
 /** A thing with a mark: to the right of the axis, and behind the first, mm. */
@@ -109,6 +132,8 @@ export interface KitInHand {
   readonly closestMm: number;
   /** Disc that still looks sharp, mm. */
   readonly discMm: number;
+  /** Something holds the picture still: longer times are asked for. */
+  readonly stabilised?: boolean;
 }
 
 /** From so many focal lengths marks are large enough to be read and the zone shallow enough to be seen (chosen). */
@@ -119,8 +144,13 @@ const smallest = 16;
 const spacing = {
   diagonal: { zones: 3, least: 100, aside: 120 },
   stopLadder: { zones: 0.9, least: 40, aside: 95 },
-  edges: { zones: 1.2, least: 30, aside: 88 }
+  edges: { zones: 1.2, least: 30, aside: 88 },
+  sway: { zones: 1.2, least: 30, aside: 88 },
+  steady: { aside: 95 }
 } as const;
+/** Waits, s, and frames of each; frames of each shutter time (chosen: the interval is a factor of two or so). */
+const waits = { seconds: [0, 1, 3, 6], times: 5 } as const;
+const held = { times: 3, aboutF: [0.25, 0.5, 1, 2, 4], longestS: 1, fNumber: 5.6 } as const;
 const round = (mm: number, step: number): number => Math.max(step, Math.round(mm / step) * step);
 
 /** @returns null for a drill without things */
@@ -133,9 +163,11 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
   };
   const widest = exactFNumber(widestFNumber);
   const step = (changes: Partial<Step> & Pick<Step, 'id' | 'focusOn'>): Step => ({
-    ...{ fNumber: widest, place: 'middle', upright: false, turning: null },
+    ...{ fNumber: widest, place: 'middle', upright: false, turning: null, waitS: null, shutterS: null },
     ...changes
   });
+  /** Each once straight: so that each is sharp in a frame, and is held against it. */
+  const straight = () => [1, 0, 2].map((focusOn) => step({ id: `straight${focusOn}`, focusOn }));
   switch (id) {
     case 'mode':
     case 'judge':
@@ -177,12 +209,37 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
         ...{ distanceMm, spacingMm },
         // Close enough beside each other to lie in the picture together at its edges.
         things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * aside, depthMm: index * spacingMm })),
-        // Each once straight: so that each is sharp in a frame, and is held against it.
+        steps: [...straight(), ...turned('turn'), ...turned('lean')]
+      };
+    }
+    case 'sway': {
+      const { zones, least, aside } = spacing.sway;
+      const spacingMm = round(Math.max(zones * deep(widest), least), 10);
+      return {
+        ...{ distanceMm, spacingMm },
+        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * aside, depthMm: index * spacingMm })),
         steps: [
-          ...[1, 0, 2].map((focusOn) => step({ id: `straight${focusOn}`, focusOn })),
-          ...turned('turn'),
-          ...turned('lean')
+          ...straight(),
+          ...waits.seconds.flatMap((waitS) =>
+            Array.from({ length: waits.times }, (_, at) => step({ id: `wait${waitS}no${at}`, focusOn: 1, waitS }))
+          )
         ]
+      };
+    }
+    case 'steady': {
+      const longer: number[] = [];
+      const last = held.aboutF[held.aboutF.length - 1] ?? 4;
+      if (kit.stabilised)
+        for (let s = (2 * last) / f; s < held.longestS * 1.2; s *= 2) longer.push(Math.min(s, held.longestS));
+      const fNumber = exactFNumber(Math.min(kit.smallestFNumber, Math.max(widestFNumber, held.fNumber)));
+      return {
+        ...{ distanceMm, spacingMm: 0 },
+        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * spacing.steady.aside, depthMm: 0 })),
+        steps: [...held.aboutF.map((times) => times / f), ...longer].flatMap((shutterS, time) =>
+          Array.from({ length: held.times }, (_, at) =>
+            step({ id: `time${time}no${at}`, focusOn: 1, shutterS, fNumber })
+          )
+        )
       };
     }
   }

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { shiftedFocus } from '../optics/thinLens';
 import { seededNormal, seededRandom } from '../testing/random';
 import { arrangedFor, drills, type KitInHand } from './definitions';
+import { drillIds } from './ids';
 import { expectedIn, lookAtMarks, layoutOf, type MarkedFrame } from './marks';
 import { matchFrames } from './match';
 import { planeOf, planesOf, readSeries, type DrillFrame, type FrameRead, type PlaneAt } from './series';
@@ -27,7 +28,7 @@ function series(things: readonly StandingMark[], shots: readonly Shot[], width =
   const all = layoutOf(first);
   return pictures.map((picture, at) => ({
     ...{ id: `f${at}`, name: `DRILL_${at}.JPG`, takenMs: 1000 * at, fNumber: shots[at]?.fNumber ?? 0 },
-    ...{ focalLengthMm: 50, lens: shots[at]?.lens ?? '50 mm', width, height: 220, pixelMm },
+    ...{ focalLengthMm: 50, shutterS: null, lens: shots[at]?.lens ?? '50 mm', width, height: 220, pixelMm },
     marked: lookAtMarks(picture, expectedIn(all, first[at] as MarkedFrame)) as MarkedFrame
   }));
 }
@@ -47,7 +48,16 @@ describe('arrangements', () => {
     expect(arrangedFor('judge', kit)).toBeNull();
     // A lens that focuses no nearer than 1.5 m stands further away.
     expect(arrangedFor('diagonal', { ...kit, closestMm: 1500 })?.distanceMm).toBe(1950);
-    expect(drills.map(({ id }) => id)).toEqual(['stopLadder', 'diagonal', 'edges', 'mode', 'judge', 'guess']);
+    expect(drills.map(({ id }) => id)).toEqual([...drillIds]);
+    // Three straight, then five at once and after each wait.
+    const waits = arrangedFor('sway', kit)?.steps.map(({ waitS }) => waitS);
+    expect(waits).toEqual([null, null, null, ...[0, 1, 3, 6].flatMap((waitS) => Array<number>(5).fill(waitS))]);
+    // 1/(4f) to 4/f; on to a second where something holds the picture still.
+    const times = (stabilised: boolean) => [
+      ...new Set(arrangedFor('steady', { ...kit, stabilised })?.steps.map(({ shutterS }) => shutterS))
+    ];
+    expect(times(false)).toEqual([1 / 200, 1 / 100, 1 / 50, 1 / 25, 2 / 25]);
+    expect(times(true).slice(-3)).toEqual([0.16, 0.32, 0.64]);
   });
 });
 
@@ -108,7 +118,15 @@ describe('to the edges', () => {
     const others = [0, 2].map((index) => ({ ...mark, index, depthMm: 1300 + 70 * (index - 1) }));
     const mm = 1300 + offsetMm;
     return {
-      ...{ id: step.id, name: step.id, takenMs: at, fNumber: step.fNumber, focalLengthMm: 50, lens: '50 mm' },
+      ...{
+        id: step.id,
+        name: step.id,
+        takenMs: at,
+        fNumber: step.fNumber,
+        focalLengthMm: 50,
+        shutterS: null,
+        lens: '50 mm'
+      },
       ...{ width, height, pixelMm: 0.03, marked: { marks: [] }, discs: [], nearest: 1, marks: [mark, ...others] },
       plane: { mm, low: mm - 5, high: mm + 5 }
     };

@@ -19,7 +19,7 @@ const done = (drill: DrillResult['drill'], madeAt: number, simulated = false): D
     lensId: 'l',
     lens: 'l'
   },
-  ...{ focalLengthMm: 85, asked: null, figure: 1, low: null, high: null, steps: [] }
+  ...{ focalLengthMm: 85, asked: null, stance: null, figure: 1, low: null, high: null, steps: [] }
 });
 
 describe('two weeks of practice', () => {

@@ -33,7 +33,8 @@ const [firstMark] = ladderMark(0).markers;
 /** Side of a mark's code as printed, mm. */
 export const markSideMm = firstMark?.side ?? 36;
 
-const scales = [1, 2, 4] as const;
+/** Times smaller at which a mark is looked at. */
+export const markScales = [1, 2, 4] as const;
 /** The patch is so many times the code's side, as a power of two of pixels (chosen: code and bars lie in it). */
 const patchTimes = 1.6;
 const sides = { least: 32, most: 512 } as const;
@@ -60,9 +61,13 @@ export function lookAtMarks(picture: Gray, expected: readonly MarkAt[] = []): Ma
   return { marks: [...found.flatMap((mark) => seen(mark, true)), ...unread.flatMap((mark) => seen(mark, false))] };
 }
 
+/** Side of what is looked at of a mark, pixels at full size. */
+export const patchSide = (sidePx: number): number =>
+  Math.min(sides.most, Math.max(sides.least, 2 ** Math.round(Math.log2(patchTimes * sidePx))));
+
 /** None where the patch leaves the picture. */
 function spectraAt(picture: Gray, { x, y, sidePx }: MarkAt): Spectrum[] {
-  const side = Math.min(sides.most, Math.max(sides.least, 2 ** Math.round(Math.log2(patchTimes * sidePx))));
+  const side = patchSide(sidePx);
   const [left, top] = [Math.round(x - side / 2), Math.round(y - side / 2)];
   if (left < 0 || top < 0 || left + side > picture.width || top + side > picture.height) return [];
   const light = new Float32Array(side * side);
@@ -72,7 +77,7 @@ function spectraAt(picture: Gray, { x, y, sidePx }: MarkAt): Spectrum[] {
       row * side
     );
   const patch: Gray = { width: side, height: side, light };
-  return scales.flatMap((times) =>
+  return markScales.flatMap((times) =>
     side / times >= sides.least ? [spectrumOf(smaller(patch, times).light, side / times)] : []
   );
 }
@@ -159,8 +164,11 @@ export const fineOf = ({ spectra }: MarkSeen): number => {
   return sum;
 };
 
-/** Each mark in each frame against itself where it is sharpest. */
-export function discsOf(frames: readonly MarkedFrame[]): SeriesDiscs {
+/** Of each mark, by its index, the frame in which it is sharpest, and how it looks there. */
+export function sharpestOf(frames: readonly MarkedFrame[]): {
+  readonly sharpest: ReadonlyMap<number, number>;
+  readonly references: ReadonlyMap<number, MarkSeen>;
+} {
   const sharpest = new Map<number, number>();
   const references = new Map<number, MarkSeen>();
   for (let index = 0; index < ladderMarks; index++) {
@@ -175,6 +183,12 @@ export function discsOf(frames: readonly MarkedFrame[]): SeriesDiscs {
     sharpest.set(index, best.frame);
     references.set(index, best.mark);
   }
+  return { sharpest, references };
+}
+
+/** Each mark in each frame against itself where it is sharpest. */
+export function discsOf(frames: readonly MarkedFrame[]): SeriesDiscs {
+  const { sharpest, references } = sharpestOf(frames);
   return {
     sharpest,
     frames: frames.map(({ marks }, frame) =>
@@ -189,15 +203,20 @@ export function discsOf(frames: readonly MarkedFrame[]): SeriesDiscs {
   };
 }
 
+/** What a mark's patch is expected to show at a size, from its sharpest. */
+export const expectedAt = (mark: MarkAt, reference: MarkAt, spectrum: Spectrum, times: number) =>
+  ownExpected(
+    { eyesPx: reference.sidePx / times, rollDeg: 0, spectrum, discPx: 0 },
+    { eyesPx: mark.sidePx / times, rollDeg: 0 }
+  );
+
 /** At full size, or at half and a quarter where the disc is too large for it. */
 function against(mark: MarkSeen, reference: MarkSeen): number | null {
   let found: number | null = null;
-  for (const [at, times] of scales.entries()) {
+  for (const [at, times] of markScales.entries()) {
     const [own, sharp] = [mark.spectra[at], reference.spectra[at]];
     if (!own || !sharp) break;
-    const patch = { eyesPx: mark.sidePx / times, rollDeg: 0 };
-    const shape = { eyesPx: reference.sidePx / times, rollDeg: 0, spectrum: sharp, discPx: 0 };
-    const fit = fitDisc(own, ownExpected(shape, patch));
+    const fit = fitDisc(own, expectedAt(mark, reference, sharp, times));
     if (!fit) break;
     found = fit.discPx * times;
     if (fit.discPx <= largePx) break;

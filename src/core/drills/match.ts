@@ -23,6 +23,8 @@ export type LeftWhy =
   | 'otherLens'
   /** At a stop no step has. */
   | 'otherStop'
+  /** At a shutter time no step has, or none is known. */
+  | 'otherTime'
   /** No mark could be measured in it. */
   | 'noMarks'
   /** The plane lies at nothing a step asks for. */
@@ -32,6 +34,8 @@ export type LeftWhy =
 const nearEnough = 0.5;
 /** What order costs against what is seen, and a plane whose likeliest place is another's (chosen). */
 const costs = { order: 0.4, middle: 0.3, never: 1e3 } as const;
+/** Shutter times closer than this, in stops, are one (bodies round them to thirds). */
+const sameTime = 0.4;
 /** Further from the middle than this, as a share of half the picture, the mark lies at an edge (chosen). */
 const edge = 0.35;
 
@@ -47,6 +51,11 @@ export function placeOf({ marks, width, height }: FrameRead, index: number): Pla
 /** What it costs to take a frame for a step, without the order; null where it cannot be of it. */
 function costOf(step: Step, frame: FrameRead, spacing: number): number | null {
   if (!isSameStop(step.fNumber, frame.fNumber)) return null;
+  // What shakes has no plane to go by: the shutter time says which step it is.
+  if (step.shutterS !== null)
+    return frame.shutterS !== null && Math.abs(Math.log2(frame.shutterS / step.shutterS)) < sameTime ? 0 : null;
+  // Whoever waited swayed: the plane may lie anywhere about what was focused on, and the order says how long it was.
+  if (step.waitS !== null) return placeOf(frame, step.focusOn) === 'middle' && frame.plane ? costs.middle : null;
   if (step.place !== 'middle' || step.turning !== null) {
     // Turned away the plane may lie anywhere: the place says which step it is.
     return placeOf(frame, step.focusOn) === step.place && step.upright === frame.height > frame.width ? 0 : null;
@@ -105,7 +114,11 @@ export function matchFrames(
       continue;
     }
     const anyStop = steps.some((step) => isSameStop(step.fNumber, frame.fNumber));
-    left.push({ frame, why: !anyStop ? 'otherStop' : frame.plane === null ? 'noMarks' : 'nothingSharp' });
+    const byTime = steps.some(({ shutterS }) => shutterS !== null);
+    left.push({
+      frame,
+      why: !anyStop ? 'otherStop' : byTime ? 'otherTime' : frame.plane === null ? 'noMarks' : 'nothingSharp'
+    });
   }
   return {
     left,

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { id, name } from '../schema/values';
 import { drillIds } from './ids';
+import { stances } from '../setup/schema';
 import { judgeModes } from './judge';
 
 const figure = z.number().min(-1e9).max(1e9);
@@ -18,8 +19,9 @@ export const drillResultSchema = z.strictObject({
   lensId: id,
   lens: name,
   focalLengthMm: z.number().positive().max(1e4),
+  stance: z.enum(stances).nullable().default(null).describe('How one stood, where that was measured'),
   asked: z.enum(judgeModes).nullable().default(null).describe('What was asked where one judges by eye'),
-  /** What progress is read by: mm off (diagonal), share from theory (stop ladder), mm leaned (edges), share kept (mode), blur over what is allowed (judge), stops (guess). */
+  /** What progress is read by: mm off (diagonal), share from theory (stop ladder), mm leaned (edges), mm swayed in a second (sway), s held (steady), share kept (mode), blur over what is allowed (judge), stops (guess). */
   figure: figure.nullable(),
   low: figure.nullable(),
   high: figure.nullable(),

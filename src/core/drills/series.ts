@@ -11,6 +11,8 @@ export interface DrillFrame {
   readonly takenMs: number | null;
   readonly fNumber: number;
   readonly focalLengthMm: number;
+  /** s; null where the file does not say. */
+  readonly shutterS: number | null;
   readonly lens: string | null;
   /** Of the picture as it is held, pixels. */
   readonly width: number;

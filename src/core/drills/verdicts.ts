@@ -2,12 +2,17 @@
 import { mean, median } from 'd3-array';
 import { recomposeShift } from '../call/motion';
 import { blurDiscDiameter } from '../optics/blur';
+import { traditionalDiscMm } from '../optics/criterion';
+import { motionDisc } from '../optics/sharpness';
 import { imageDistance } from '../optics/thinLens';
 import type { Step } from './definitions';
 import { leanOf, type Leaned } from './lean';
 import { fineOf } from './marks';
 import type { Match, Matched } from './match';
 import { offsetFrom, type FrameRead } from './series';
+import { steadyOf, type Held, type Steady } from './steady';
+import { swayOf, type Swayed } from './sway';
+import { leastTrackPx, tracksOf, type Track } from './tracks';
 
 /** A thing in a frame: how blurred it came out, and how it should have. */
 export interface ThingRead {
@@ -163,6 +168,86 @@ export interface EdgesVerdict {
 
 /** The one in the middle is what one turns away from. */
 const aimedAt = 1;
+
+export interface SwayVerdict {
+  readonly kind: 'sway';
+  readonly steps: readonly {
+    readonly step: Step;
+    readonly frame: FrameRead | null;
+    readonly offsetMm: number | null;
+  }[];
+  /** Null with too few frames. */
+  readonly swayed: Swayed | null;
+  readonly missing: number;
+  /** How many frames lie too many or too few for the waits: which those are cannot be told from the files. */
+  readonly miscounted: number;
+}
+
+/** @param usual what one expects, mm */
+export function swayVerdict(
+  { steps }: Match,
+  usual: { readonly swayMm: number; readonly focusMm: number },
+  growsForS: number
+): SwayVerdict {
+  const read = steps.map(({ step, frame }) => ({ step, frame, offsetMm: frame && offsetFrom(frame, step.focusOn) }));
+  const waited = read.flatMap(({ step: { waitS }, offsetMm }) =>
+    waitS === null || offsetMm === null ? [] : [{ waitS, offMm: offsetMm }]
+  );
+  const spare = steps.reduce((sum, one) => sum + (one.step.waitS === null ? 0 : one.spare.length), 0);
+  const lacking = steps.filter(({ step, frame }) => step.waitS !== null && frame === null).length;
+  return {
+    ...{ kind: 'sway', steps: read, swayed: swayOf(waited, usual, growsForS) },
+    missing: read.filter(({ frame }) => frame === null).length,
+    miscounted: waited.length === 0 ? 0 : spare - lacking
+  };
+}
+
+export interface SteadyVerdict {
+  readonly kind: 'steady';
+  readonly steps: readonly {
+    readonly step: Step;
+    readonly frame: FrameRead | null;
+    readonly track: (Track & { readonly mm: number }) | null;
+  }[];
+  /** Null with too few frames, or too few that show anything. */
+  readonly steady: Steady | null;
+  /** Frames that could be measured, and those of them that show a track. */
+  readonly told: number;
+  readonly seen: number;
+  readonly missing: number;
+}
+
+/** @param usual the share one expects; @param allowedMm the disc that still looks sharp */
+export function steadyVerdict(
+  { steps }: Match,
+  focalLengthMm: number,
+  usual: number,
+  allowedMm: number
+): SteadyVerdict {
+  const frames = steps.flatMap(({ frame }) => frame ?? []);
+  const tracks = tracksOf(frames.map(({ marked }) => marked));
+  const read = steps.map(({ step, frame }) => {
+    const track = frame && (tracks[frames.indexOf(frame)] ?? null);
+    return { step, frame, track: frame && track && { ...track, mm: track.px * frame.pixelMm } };
+  });
+  const held = read.flatMap(({ frame, track }): Held[] =>
+    frame && track && frame.shutterS !== null
+      ? [
+          {
+            shutterS: frame.shutterS,
+            discMm: track.px > 0 ? motionDisc(track.mm) : null,
+            leastMm: motionDisc(leastTrackPx * frame.pixelMm)
+          }
+        ]
+      : []
+  );
+  return {
+    ...{ kind: 'steady', steps: read, told: held.length },
+    steady: steadyOf(held, usual, traditionalDiscMm * focalLengthMm, allowedMm),
+    seen: held.filter(({ discMm }) => discMm !== null).length,
+    missing: read.filter(({ frame }) => frame === null).length
+  };
+}
 
 /** @param pivotMm from the pupil back to what one turns about */
 export function edgesVerdict({ steps }: Match, pivotMm: number): EdgesVerdict {

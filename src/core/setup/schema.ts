@@ -44,6 +44,8 @@ export const placementSchema = z.discriminatedUnion('kind', [
 export const focusAreas = ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking', 'eyeDetection', 'tap'] as const;
 export const meterings = ['whole', 'centre', 'spot', 'point'] as const;
 
+export const stances = ['standing', 'braced', 'kneeling', 'monopod', 'tripod'] as const;
+
 export const cameraSchema = z.strictObject({
   bodyId: id,
   lensId: id,
@@ -61,7 +63,7 @@ export const cameraSchema = z.strictObject({
   yawDeg: between(-80, 80).describe('Turned to the right'),
   pitchDeg: between(-80, 80).describe('Tilted up'),
   focusSurface: z.enum(['flat', 'curved', 'measured']).describe('measured: as the lens was; flat where it was not'),
-  stance: z.enum(['standing', 'braced', 'kneeling', 'monopod', 'tripod']),
+  stance: z.enum(stances),
   focusMethod: z
     .enum(focusMethods)
     .describe('Autofocus by its points, or by hand: magnified, by eye, or by the distance scale'),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { arrangedFor, type Step } from '../drills/definitions';
-import type { DiagonalStep, EdgesVerdict, LadderRow } from '../drills/verdicts';
+import type { DiagonalStep, EdgesVerdict, LadderRow, SteadyVerdict, SwayVerdict } from '../drills/verdicts';
 import { writeDrillsCsv } from '../formats/drillsCsv';
 import type { DrillResult } from '../drills/schema';
 import {
@@ -10,7 +10,9 @@ import {
   judgeWords,
   ladderWords,
   leftWords,
+  steadyWords,
   stepName,
+  swayWords,
   tasksOf
 } from './drills';
 
@@ -83,6 +85,52 @@ describe('drills in words', () => {
     expect(edgesWords(edges(null), 'metric').next).toContain('Four leaning frames');
   });
 
+  it('sway: a figure, the focus beside it, and frames that cannot be told apart', () => {
+    const figure = (value: number) => ({ value, low: value / 2, high: value * 2 });
+    const steps = [{ step: {} as Step, frame: null, offsetMm: 0 }];
+    const verdict = (changes: Partial<SwayVerdict>): SwayVerdict => ({
+      ...{ kind: 'sway', steps, missing: 0, miscounted: 0 },
+      swayed: {
+        ...{ sway: figure(12), focus: figure(3), times: 20 },
+        byWait: [{ waitS: 0, spread: figure(3), times: 5 }, { waitS: 6, spread: figure(20), times: 5 }] // prettier-ignore
+      },
+      ...changes
+    });
+    const said = swayWords(verdict({}), 'metric');
+    expect(said.title).toBe('You sway 12 mm in the first second.');
+    expect(said.detail).toContain('6 mm to 24 mm nine times in ten; the focus itself scatters by 3 mm');
+    expect(said.detail).toContain('at once 3 mm, after 6 s 20 mm.');
+    expect(said.next).toContain('You move more than the focus errs');
+    const swayed = { sway: figure(1), focus: figure(9), byWait: [], times: 20 };
+    expect(swayWords(verdict({ swayed }), 'metric').next).toContain('you stand well');
+    expect(swayWords(verdict({ miscounted: -1 }), 'metric').detail).toContain('1 frame is missing: which');
+    expect(swayWords(verdict({ miscounted: 2 }), 'metric').detail).toContain('2 frames are too many: which');
+    expect(swayWords(verdict({ swayed: null }), 'metric').next).toContain('four frames at once');
+    expect(swayWords(verdict({ missing: 1 }), 'metric').title).toBe('No frame fits a step.');
+  });
+
+  it('hold steady: from which time on it shows, against one over the focal length', () => {
+    const steps = [{ step: {} as Step, frame: null, track: null }];
+    const told = (showsFromS: number): SteadyVerdict => ({
+      ...{ kind: 'steady', steps, told: 15, seen: 6, missing: 0 },
+      steady: {
+        share: { value: 1, low: 0.5, high: 2 },
+        showsFromS: { value: showsFromS, low: showsFromS / 2, high: showsFromS * 2 },
+        byTime: [{ shutterS: 1 / 100, discMm: null, seen: 1, times: 3 }],
+        times: 15
+      }
+    });
+    expect(steadyWords(told(1 / 50), 100)).toEqual({
+      title: 'Your hands show from 1/50 on.',
+      detail: '1/100 to 1/25 nine times in ten. A track was to be seen at 1/100 1 of 3.',
+      next: 'You hold 1.0 stops longer than 1/100.'
+    });
+    expect(steadyWords(told(1 / 400), 100).next).toContain('Stay 2.0 stops shorter than 1/100');
+    expect(steadyWords(told(1 / 100), 100).next).toContain('1/100 is your time');
+    expect(steadyWords({ ...told(1), steady: null, seen: 0 }, 100).next).toContain('Take longer times too');
+    expect(steadyWords({ ...told(1), steady: null, told: 3, seen: 0 }, 100).next).toContain('Six frames at least');
+  });
+
   it('judging: the blur seen, and whether the standard suits', () => {
     const said = (ratio: number, times: number, mode: 'sharper' | 'side' = 'sharper') =>
       judgeWords(
@@ -109,7 +157,7 @@ describe('drills in words', () => {
       expect(new Set(names).size).toBe(names.length);
       expect(tasksOf(drill, arranged, 'metric').every(({ text }) => text.length > 10)).toBe(true);
     }
-    expect(new Set(Object.values(leftWords)).size).toBe(4);
+    expect(new Set(Object.values(leftWords)).size).toBe(5);
   });
 
   it('writes results as a table, a row a step', () => {
@@ -122,7 +170,8 @@ describe('drills in words', () => {
         lens: '=SUM(A1)',
         focalLengthMm: 50,
         figure: 12.345678,
-        asked: null
+        asked: null,
+        stance: null
       },
       ...{ low: null, high: null, steps: [{ step: 'focus0', file: 'A.JPG', mm: -4 }] },
       ...changes

@@ -4,18 +4,27 @@ import type { DrillId } from '../drills/ids';
 import type { JudgeMode } from '../drills/judge';
 import type { DrillResult } from '../drills/schema';
 import type { LeftWhy } from '../drills/match';
-import type { DiagonalVerdict, EdgesVerdict, LadderVerdict } from '../drills/verdicts';
+import type { DiagonalVerdict, EdgesVerdict, LadderVerdict, SteadyVerdict, SwayVerdict } from '../drills/verdicts';
 import type { QuestResult } from '../drills/quest';
 import { shortLength } from './bench';
 import { formatLength, type LengthUnit } from './length';
+import { formatShutter } from './light';
 
 const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'];
 export const ordinal = (index: number): string => ordinals[index] ?? `${index + 1}th`;
 const stop = (N: number): string => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;
 
 /** "Focus on the second, f/5.6". */
-export function stepName({ focusOn, fNumber, place, upright, turning }: Step, drill: DrillId): string {
+export function stepName({ focusOn, fNumber, place, upright, turning, waitS, shutterS }: Step, drill: DrillId): string {
   switch (drill) {
+    case 'sway':
+      return waitS === null
+        ? `straight, focus on the ${ordinal(focusOn)}`
+        : waitS === 0
+          ? 'at once'
+          : `after ${waitS} s`;
+    case 'steady':
+      return shutterS === null ? '' : formatShutter(shutterS);
     case 'edges':
       return turning === null
         ? `straight, focus on the ${ordinal(focusOn)}`
@@ -71,6 +80,24 @@ export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): T
         { id: 'upright', text: 'The same held upright' },
         { id: 'lean', text: 'All eight again, moving as you usually do' }
       ];
+    case 'sway':
+      return [
+        { id: 'stand', text: `Stand three things ${apart} apart, beside one another as close as they go; ${marked}` },
+        { id: 'away', text: `${away} from the first, ${widest}, centre point, single focusing; stand as you do today` },
+        { id: 'straight', text: 'One frame focused on the second, one on the first, one on the third' },
+        { id: 'once', text: 'On the second, five times: focus and release at once' },
+        { id: 'one', text: 'Five times: focus, count one second, release' },
+        { id: 'three', text: 'Five times with three seconds' },
+        { id: 'six', text: 'Five times with six. Another stance another day' }
+      ];
+    case 'steady': {
+      const times = [...new Set(steps.flatMap(({ shutterS }) => shutterS ?? []))].map(formatShutter);
+      return [
+        { id: 'hang', text: `Hang three marks beside one another on a wall, ${away} away` },
+        { id: 'set', text: `Manual at ${widest}, ISO automatic; focus on the middle one` },
+        { id: 'times', text: `Three frames each at ${times.join(', ')}` }
+      ];
+    }
     case 'mode':
     case 'judge':
     case 'guess':
@@ -143,16 +170,17 @@ export function ladderWords({ rows, departs, costsFrom, missing }: LadderVerdict
   return { title, detail: `${held.join('; ')}.${departing}${cost}`.replace(/^f/, 'F'), next };
 }
 
+const nothingFits: DrillSaid = {
+  title: 'No frame fits a step.',
+  detail: '',
+  next: 'Take them again, with the marks in the picture and readable.'
+};
+
 export function edgesWords(
   { straightMm, turnOffMm, leaned, missing, steps }: EdgesVerdict,
   unit: LengthUnit
 ): DrillSaid {
-  if (missing === steps.length)
-    return {
-      title: 'No frame fits a step.',
-      detail: '',
-      next: 'Take them again, with the marks in the picture and readable.'
-    };
+  if (missing === steps.length) return nothingFits;
   const of = (mm: number) => `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
   const turn = turnOffMm === null ? '' : ` Turning alone lay ${of(turnOffMm)} of what it should.`;
   const straight = straightMm === null ? '' : `Straight, the plane lay ${of(straightMm)}.`;
@@ -173,6 +201,66 @@ export function edgesWords(
     next: clear
       ? 'Turn about your wrists, elbows at the body, and take the leaning frames again.'
       : 'Nothing to mend: try it nearer.'
+  };
+}
+
+/** How far one sways: "You sway 6 mm in the first second." */
+export function swayWords({ swayed, missing, miscounted, steps }: SwayVerdict, unit: LengthUnit): DrillSaid {
+  if (missing === steps.length) return nothingFits;
+  const count =
+    miscounted === 0
+      ? ''
+      : ` ${Math.abs(miscounted)} ${Math.abs(miscounted) === 1 ? 'frame is' : 'frames are'} ${miscounted > 0 ? 'too many' : 'missing'}: which, the files cannot tell; put them to their steps by hand.`;
+  if (!swayed)
+    return {
+      title: 'How far you sway is not told yet.',
+      detail: count.trim(),
+      next: 'At least four frames at once, and four after a wait.'
+    };
+  const { sway, focus, byWait } = swayed;
+  const length = (mm: number) => shortLength(mm, unit);
+  const each = byWait
+    .map(({ waitS, spread }) => `${waitS === 0 ? 'at once' : `after ${waitS} s`} ${length(spread.value)}`)
+    .join(', ');
+  const least = sway.low > focus.value;
+  return {
+    title: `You sway ${length(sway.value)} in the first second.`,
+    detail: `${length(sway.low)} to ${length(sway.high)} nine times in ten; the focus itself scatters by ${length(focus.value)}. Planes scattered by ${each}.${count}`,
+    next: least
+      ? 'You move more than the focus errs: release as it is found, or brace yourself, and take it again.'
+      : sway.high < focus.value
+        ? 'Waiting costs you less than the focus errs by itself: you stand well.'
+        : 'Your sway and the focus are of a size: release as it is found. Another stance another day.'
+  };
+}
+
+/** How long one can hold: "Your hands show from 1/60 s on." */
+export function steadyWords({ steady, told, seen, missing, steps }: SteadyVerdict, focalLengthMm: number): DrillSaid {
+  if (missing === steps.length) return nothingFits;
+  if (!steady)
+    return {
+      title: 'How steady you are is not told yet.',
+      detail: `${told} frames could be measured, ${seen} of them show a track.`,
+      next:
+        seen < 3 && told >= 6
+          ? 'Take longer times too: at these your hands do not show.'
+          : 'Six frames at least are needed, three of them at long times.'
+    };
+  const { showsFromS, byTime } = steady;
+  const shorter = Math.log2(1 / focalLengthMm / showsFromS.value);
+  const stops = `${Math.abs(shorter).toFixed(1)} stops`;
+  const each = byTime
+    .map(({ shutterS, seen: shown, times }) => `${formatShutter(shutterS)} ${shown} of ${times}`)
+    .join(', ');
+  return {
+    title: `Your hands show from ${formatShutter(showsFromS.value)} on.`,
+    detail: `${formatShutter(showsFromS.low)} to ${formatShutter(showsFromS.high)} nine times in ten. A track was to be seen at ${each}.`,
+    next:
+      shorter > 0.3
+        ? `Stay ${stops} shorter than 1/${Math.round(focalLengthMm)}, or brace yourself and take it again.`
+        : shorter < -0.3
+          ? `You hold ${stops} longer than 1/${Math.round(focalLengthMm)}.`
+          : `1/${Math.round(focalLengthMm)} is your time: no longer.`
   };
 }
 
@@ -208,6 +296,7 @@ export function judgeWords(
 export const leftWords: Readonly<Record<LeftWhy, string>> = {
   otherLens: 'another lens or focal length',
   otherStop: 'at a stop no step asks for',
+  otherTime: 'at a shutter time no step asks for, or none is known',
   noMarks: 'no marks could be measured in it',
   nothingSharp: 'its plane lies at none of what was to be focused on'
 };
@@ -225,6 +314,10 @@ export function figureWords(
       return `${Math.round(Math.abs(figure) * 100)} % from theory`;
     case 'edges':
       return `leaning ${shortLength(Math.abs(figure), unit)} ${figure < 0 ? 'back' : 'forward'}`;
+    case 'sway':
+      return `swaying ${shortLength(figure, unit)} a second`;
+    case 'steady':
+      return `held to ${formatShutter(figure)}`;
     case 'mode':
       return `kept ${Math.round(figure * 100)} % of the moments`;
     case 'guess':

@@ -8,23 +8,29 @@
   import { matchFrames } from '$core/drills/match';
   import type { DrillResult } from '$core/drills/schema';
   import { readSeries, type DrillFrame, type FrameRead } from '$core/drills/series';
-  import { diagonalVerdict, edgesVerdict, ladderVerdict } from '$core/drills/verdicts';
+  import { diagonalVerdict, edgesVerdict, ladderVerdict, steadyVerdict, swayVerdict } from '$core/drills/verdicts';
+  import { stabiliserStops } from '$core/call/motion';
   import { mountedLens } from '$core/kit/mounted';
   import type { Body, Lens } from '$core/kit/schema';
-  import { formatDisc } from '$core/optics/criterion';
+  import { formatDisc, traditionalDiscMm } from '$core/optics/criterion';
   import { exactFNumber } from '$core/optics/stops';
-  import { focusFromSensor } from '$core/optics/thinLens';
+  import { focusFromSensor, magnification } from '$core/optics/thinLens';
   import { sameFocal } from '$core/record/groups';
+  import type { Estimate } from '$core/record/learn';
+  import { stances, type Camera } from '$core/setup/schema';
   import {
     diagonalWords,
     edgesWords,
     figureWords,
     ladderWords,
     leftWords,
+    steadyWords,
     stepName,
+    swayWords,
     tasksOf
   } from '$core/words/drills';
   import { newRow } from '$lib/data';
+  import Picker from '$lib/controls/Picker.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import type { MarksRead } from '../../workers/bench.worker';
   import { readMarks, simulateMarks } from '../bench/ask';
@@ -49,6 +55,7 @@
   const discMm = $derived(formatDisc(body.sensor));
   const f = $derived(lens.longestMm);
   /** Its openings at that focal length. */
+  const stops = $derived(stabiliserStops(habits, body, lens));
   const atLong = $derived(mountedLens(lens, [], f));
   const arranged = $derived(
     arrangedFor(drill.id, {
@@ -56,14 +63,31 @@
       widestFNumber: atLong.widestFNumber,
       smallestFNumber: atLong.smallestFNumber,
       closestMm: focusFromSensor(f, lens.closestFocusMm, lens.pupilMagnification),
-      discMm
+      discMm,
+      stabilised: stops > 0
     })
   );
   const steps = $derived(arranged?.steps ?? []);
+  /** One is measured oneself, as one stands. */
+  const ownStance = $derived(drill.id === 'sway' || drill.id === 'steady');
+  let stance = $state<Camera['stance']>('standing');
+  /** What the focus scatters at the second thing, as the habits have it, mm. */
+  const usualFocusMm = $derived.by(() => {
+    if (!arranged) return 1;
+    const m = magnification(f, arranged.distanceMm + arranged.spacingMm);
+    return (body.focusSpreadUm ?? (habits.focusSpreadUm.crossPoint * discMm) / traditionalDiscMm) / 1000 / (m * m);
+  });
   const tasks = $derived(arranged ? tasksOf(drill.id, arranged, unit) : []);
   const ticked = $derived(ticksOf(app, drill.id));
   const widthMm = $derived(Math.max(body.sensor.widthMm, body.sensor.heightMm));
 
+  const stanceNames: Readonly<Record<Camera['stance'], string>> = {
+    standing: 'standing',
+    braced: 'braced',
+    kneeling: 'kneeling',
+    monopod: 'on a monopod',
+    tripod: 'on a tripod'
+  };
   type Measured = Extract<MarksRead, { kind: 'measured' }>;
   const measured = $derived(
     series.items.flatMap(({ id, name, read }) => (read.kind === 'measured' ? [{ id, name, read }] : []))
@@ -71,7 +95,8 @@
   const frames = $derived(
     measured.map(({ id, name, read }, index): DrillFrame => ({
       ...{ id, name, takenMs: read.facts.clockMs ?? index, fNumber: exactFNumber(read.fNumber) },
-      ...{ focalLengthMm: read.focalLengthMm, lens: read.facts.lens, width: read.width, height: read.height },
+      ...{ focalLengthMm: read.focalLengthMm, shutterS: read.facts.shutterS, lens: read.facts.lens },
+      ...{ width: read.width, height: read.height },
       ...{ pixelMm: read.pixelMm, marked: read.marked }
     }))
   );
@@ -88,6 +113,10 @@
         return ladderVerdict(match, discMm);
       case 'edges':
         return edgesVerdict(match, habits.pivotMm.wrists);
+      case 'sway':
+        return swayVerdict(match, { swayMm: habits.holdMm[stance], focusMm: usualFocusMm }, habits.swayGrowsForS);
+      case 'steady':
+        return steadyVerdict(match, f, Math.max(0.02, habits.shakeShare[stance]) * 2 ** -stops, discMm);
       default:
         return null;
     }
@@ -101,6 +130,10 @@
         return ladderWords(verdict);
       case 'edges':
         return edgesWords(verdict, unit);
+      case 'sway':
+        return swayWords(verdict, unit);
+      case 'steady':
+        return steadyWords(verdict, f);
     }
   });
   const figures = $derived.by((): Pick<DrillResult, 'figure' | 'low' | 'high'> => {
@@ -114,10 +147,15 @@
         return verdict.leaned
           ? { figure: verdict.leaned.lean.value, low: verdict.leaned.lean.low, high: verdict.leaned.lean.high }
           : none;
+      case 'sway':
+        return verdict.swayed ? estimate(verdict.swayed.sway) : none;
+      case 'steady':
+        return verdict.steady ? estimate(verdict.steady.showsFromS) : none;
       default:
         return none;
     }
   });
+  const estimate = ({ value, low, high }: Estimate) => ({ figure: value, low, high });
   const readOf = (frame: FrameRead | null): Measured | null =>
     measured.find(({ id }) => id === frame?.id)?.read ?? null;
   const refused = $derived(
@@ -176,7 +214,7 @@
     if (!arranged) return;
     const seed = Math.floor(Math.random() * 1e6);
     const kit = { body, lens, focalLengthMm: f, at: Date.now() };
-    const orders = drillOrders(drill.id, arranged, kit, habits.pivotMm.wrists, seed);
+    const orders = drillOrders(drill.id, arranged, kit, habits, stance, stops, seed);
     void take(
       orders.map((order, index) => ({
         name: `DRILL_${seed}_${String(index + 1).padStart(2, '0')}.JPG`,
@@ -195,12 +233,11 @@
     );
   }
   function keep() {
-    const offsetOf = new Map(
-      verdict && verdict.kind !== 'stopLadder' ? verdict.steps.map(({ step, offsetMm }) => [step.id, offsetMm]) : []
-    );
+    const offsetOf = new Map(match.steps.map(({ step }, index) => [step.id, offsets[index] ?? null]));
     keepResult(app, drill.title, {
       ...{ simulated, drill: drill.id, bodyId: body.id, body: body.name },
-      ...{ lensId: lens.id, lens: lens.name, focalLengthMm: f, asked: null, ...figures },
+      ...{ lensId: lens.id, lens: lens.name, focalLengthMm: f, ...figures },
+      stance: ownStance ? stance : null,
       steps: match.steps.map(({ step, frame }) => {
         return { step: step.id, file: frame?.name.slice(0, 255) ?? null, mm: offsetOf.get(step.id) ?? null };
       })
@@ -212,6 +249,30 @@
     app.settings.set({ habits: { ...habits, leanMm: Math.round(lean.value), leanSpreadMm: Math.round(spread.value) } });
     app.messages.done('Your lean counts wherever a call has you recompose with the whole body.');
   }
+  /** What the plan rests on from now on. */
+  function useFigure() {
+    if (verdict?.kind === 'sway' && verdict.swayed) {
+      const mm = Number(verdict.swayed.sway.value.toFixed(1));
+      app.settings.set({ habits: { ...habits, holdMm: { ...habits.holdMm, [stance]: mm } } });
+    } else if (verdict?.kind === 'steady' && verdict.steady) {
+      const share = Math.min(5, Number((verdict.steady.share.value * 2 ** stops).toFixed(2)));
+      app.settings.set({ habits: { ...habits, shakeShare: { ...habits.shakeShare, [stance]: share } } });
+    }
+    app.messages.done(`It counts wherever a call has you ${stanceNames[stance]}.`);
+  }
+  /** By step, mm the plane lay behind what was focused on. */
+  const offsets = $derived(
+    verdict && verdict.kind !== 'stopLadder' && verdict.kind !== 'steady'
+      ? verdict.steps.map(({ offsetMm }) => offsetMm)
+      : match.steps.map(() => null)
+  );
+  const notes = $derived(
+    verdict?.kind === 'steady'
+      ? verdict.steps.map(({ track }) =>
+          track === null ? '' : track.px === 0 ? 'no track to be seen' : `a track of ${track.px.toFixed(1)} pixels`
+        )
+      : []
+  );
   const put = (frameId: string, stepId: string) => (corrected = { ...corrected, [frameId]: stepId });
   const nameOfStep = (step: Step) => stepName(step, drill.id);
 </script>
@@ -239,9 +300,8 @@
         {readOf}
         nameOf={nameOfStep}
         {unit}
-        offsets={verdict && verdict.kind !== 'stopLadder'
-          ? verdict.steps.map(({ offsetMm }) => offsetMm)
-          : match.steps.map(() => null)}
+        {offsets}
+        {notes}
         things={verdict?.kind === 'stopLadder'
           ? verdict.rows.flatMap(({ stops }) => stops.map(({ things }) => things))
           : verdict?.kind === 'diagonal'
@@ -277,6 +337,9 @@
         {/if}
         <div class="mt-3 flex flex-wrap items-center gap-2">
           {#if !isKept}<Button disabled={series.busy} onclick={keep}>Keep this time</Button>{/if}
+          {#if (verdict.kind === 'sway' && verdict.swayed) || (verdict.kind === 'steady' && verdict.steady)}
+            <Button color="alternative" onclick={useFigure}>Use it</Button>
+          {/if}
           {#if verdict.kind === 'edges' && verdict.leaned}
             <Button color="alternative" onclick={useLean}>Use my lean</Button>
           {/if}
@@ -316,6 +379,16 @@
 </div>
 <section class="order-1 min-w-0 lg:order-none" aria-label="Do">
   {@render children()}
+  {#if ownStance}
+    <div class="mt-3">
+      <Picker
+        label="How you stand"
+        items={stances.map((value) => ({ value, name: stanceNames[value] }))}
+        value={stance}
+        onchange={(value) => (stance = value)}
+      />
+    </div>
+  {/if}
   <h2 class="mt-4 border-t border-line pt-2 font-semibold">Do</h2>
   <ul>
     {#each tasks as task (task.id)}

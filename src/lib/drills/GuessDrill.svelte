@@ -88,7 +88,7 @@
     if (!calibration) return;
     keepResult(app, 'Guess, then see', {
       ...{ simulated: false, drill: 'guess', bodyId: body.id, body: body.name, lensId: lens.id, lens: lens.name },
-      ...{ focalLengthMm: lens.longestMm, asked: null, figure: calibration.score, low: null, high: null, steps: [] }
+      ...{ focalLengthMm: lens.longestMm, figure: calibration.score, low: null, high: null, steps: [] }
     });
     kept = true;
   }

@@ -83,7 +83,7 @@
     const { share, low, high } = shareOf(got, of);
     keepResult(app, 'Which mode?', {
       ...{ simulated: false, drill: 'mode', bodyId: body.id, body: body.name, lensId: lens.id, lens: lens.name },
-      ...{ focalLengthMm: setup.camera.focalLengthMm, asked: null, figure: share, low, high, steps: [] }
+      ...{ focalLengthMm: setup.camera.focalLengthMm, figure: share, low, high, steps: [] }
     });
     kept = true;
   }

@@ -29,10 +29,26 @@
     expected: readonly (number | null)[] | null;
     /** Frames have been taken in. */
     done: boolean;
+    /** By step: what else was measured; empty for nothing. */
+    notes?: readonly string[];
     onput: (frameId: string, stepId: string) => unknown;
   }
   /** Prediction and measurement facing each other, a row a step. */
-  let { drill, arranged, f, match, readOf, nameOf, unit, offsets, things, expected, done, onput }: Props = $props();
+  let {
+    drill,
+    arranged,
+    f,
+    match,
+    readOf,
+    nameOf,
+    unit,
+    offsets,
+    things,
+    expected,
+    done,
+    notes = [],
+    onput
+  }: Props = $props();
   const { width } = ladderMark(0);
   /** The blur of a thing over its mark's own width, focused on another. */
   function blurOf(step: Step, depthMm: number): number {
@@ -91,6 +107,7 @@
           {/if}
           <p class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-[14px]">
             {#if offset !== null}<span class="font-semibold tabular-nums">{where(offset)}</span>{/if}
+            {#if notes[at]}<span class="font-semibold tabular-nums">{notes[at]}</span>{/if}
             <label class="text-soft">
               <span class="sr-only">Frame for {nameOf(step)}</span>
               <select

@@ -17,10 +17,14 @@ export const ticksOf = (app: App, drill: DrillId): readonly string[] => {
   return row?.kind === 'ticks' ? row.ticked : [];
 };
 
+/** What was asked and how one stood only where that matters. */
+type Kept = Omit<DrillResult, 'kind' | 'id' | 'madeAt' | 'asked' | 'stance'> &
+  Partial<Pick<DrillResult, 'asked' | 'stance'>>;
+
 /** Keeps one time. @returns its id */
-export function keepResult(app: App, title: string, result: Omit<DrillResult, 'kind' | 'id' | 'madeAt'>): string {
+export function keepResult(app: App, title: string, result: Kept): string {
   const [id, now] = [app.newId(), Date.now()];
-  const value: DrillResult = { kind: 'result', id, madeAt: now, ...result };
+  const value: DrillResult = { kind: 'result', id, madeAt: now, asked: null, stance: null, ...result };
   app.store.edit(`${title} done`, (draft) => draft.put('drills', newRow(id, value, { position: now })), {
     history: false
   });

@@ -3,9 +3,13 @@ import type { FrameFacts } from '$core/camera/metadata';
 import { recomposeShift } from '$core/call/motion';
 import type { Arranged, Step } from '$core/drills/definitions';
 import type { DrillId } from '$core/drills/ids';
+import type { Habits } from '$core/habits/habits';
 import type { Body, Lens } from '$core/kit/schema';
+import { traditionalDiscMm } from '$core/optics/criterion';
+import { motionDisc } from '$core/optics/sharpness';
 import { imageDistance, shiftedFocus } from '$core/optics/thinLens';
 import { normalFrom, seededRandom } from '$core/statistics/random';
+import type { Camera } from '$core/setup/schema';
 import type { MarksOrder } from '../../workers/bench.worker';
 
 export interface DrillKit {
@@ -23,6 +27,11 @@ const around = { across: 190, down: 150 } as const;
 const aside = 0.62;
 /** Autofocus, µm on the sensor; a lean, mm. */
 const usual = { focusUm: 6, leanMm: 22, leanSpreadMm: 5 } as const;
+/** How many times finer pictures are where tracks are measured: a mark's code is so much wider. */
+const finer = 2.5;
+
+/** One track is longer than another by so much, as a deviation of the logarithm (chosen). */
+const usualScatter = 0.35;
 
 /** Where the thing focused on is put, mm at its distance, to the right and down. */
 function offsetOf({ place }: Step, halfWide: number, halfHigh: number): readonly [number, number] {
@@ -45,7 +54,9 @@ export function drillOrders(
   drill: DrillId,
   arranged: Arranged,
   kit: DrillKit,
-  pivotMm: number,
+  habits: Pick<Habits, 'pivotMm' | 'holdMm' | 'swayGrowsForS' | 'shakeShare'>,
+  stance: Camera['stance'],
+  stabiliserStops: number,
   seed: number
 ): MarksOrder[] {
   const { body, lens, focalLengthMm: f, at } = kit;
@@ -55,10 +66,11 @@ export function drillOrders(
   const v = imageDistance(f, distanceMm);
   const whole = drill === 'edges';
   // Of the sensor all of it where things go to its edges, else what they fill.
-  const pixelMm = Number((v / distanceMm / perMm).toFixed(5));
+  const fine = perMm * (drill === 'steady' ? finer : 1);
+  const pixelMm = Number((v / distanceMm / fine).toFixed(5));
   const across = Math.max(...things.map(({ lateralMm }) => Math.abs(lateralMm))) * 2 + around.across;
-  const long = whole ? Math.round(body.sensor.widthMm / pixelMm) : Math.round(across * perMm);
-  const short = whole ? Math.round(body.sensor.heightMm / pixelMm) : Math.round(around.down * perMm);
+  const long = whole ? Math.round(body.sensor.widthMm / pixelMm) : Math.round(across * fine);
+  const short = whole ? Math.round(body.sensor.heightMm / pixelMm) : Math.round(around.down * fine);
   const again = Math.floor(random() * steps.length);
   const order = (step: Step, number: number, miss: boolean): MarksOrder => {
     const [width, height] = step.upright ? [short, long] : [long, short];
@@ -66,30 +78,37 @@ export function drillOrders(
     const z = distanceMm + (aimed?.depthMm ?? 0);
     const half = (px: number) => ((px / 2) * pixelMm * z) / v;
     const [dx, dy] = offsetOf(step, half(width), half(height));
-    const turned = step.turning === null ? 0 : recomposeShift({ x: dx, y: dy, z }, pivotMm, 'flat');
+    const turned = step.turning === null ? 0 : recomposeShift({ x: dx, y: dy, z }, habits.pivotMm.wrists, 'flat');
     const leaned = step.turning === 'lean' ? usual.leanMm + usual.leanSpreadMm * normal() : 0;
     const wrong = things.find(({ index }) => index === (step.focusOn + 1) % things.length);
     const focused = miss && wrong ? distanceMm + wrong.depthMm : z;
+    // What comes nearer has its plane behind it by as much.
+    const swayed = habits.holdMm[stance] * Math.sqrt(Math.min(step.waitS ?? 0, habits.swayGrowsForS)) * normal();
+    const shutterS = step.shutterS ?? 1 / 250;
+    const shakeMm =
+      (traditionalDiscMm * f * habits.shakeShare[stance] * 2 ** -stabiliserStops * shutterS) / motionDisc(1);
+    const track = { px: (shakeMm * Math.exp(usualScatter * normal())) / pixelMm, angle: Math.PI * random() };
     const facts: FrameFacts = {
       ...{ bodyName: body.name, lensName: lens.name, focalLengthMm: f, fNumber: Number(step.fNumber.toFixed(1)) },
-      ...{ shutterS: 1 / 250, iso: 200, at: at + 5000 * number, zoneMinutes: 0, distanceMm: null },
+      ...{ shutterS, iso: 200, at: at + 5000 * number, zoneMinutes: 0, distanceMm: null },
       ...{ orientation: 1, number, pixelMm }
     };
     return {
       lens: { focalLengthMm: f, pixelMm, width, height },
       fNumber: step.fNumber,
-      planeMm: shiftedFocus(f, focused, (usual.focusUm / 1000) * normal()) + turned + leaned,
+      planeMm: shiftedFocus(f, focused, (usual.focusUm / 1000) * normal()) + turned + leaned + swayed,
       marks: things.map(({ index, lateralMm, depthMm }) => ({
         index,
         x: lateralMm - (whole ? (aimed?.lateralMm ?? 0) : 0) + dx,
         y: dy,
         z: distanceMm + depthMm
       })),
+      ...(step.shutterS === null ? {} : { track }),
       ...{ seed: seed + number, facts }
     };
   };
   const orders = steps.flatMap((step, index) =>
-    index === again && !whole
+    index === again && !whole && step.waitS === null && step.shutterS === null
       ? [
           { step, miss: true },
           { step, miss: false }
