@@ -31,6 +31,18 @@ export const drills: readonly Drill[] = [
     needs: ['three small things that stand', 'three of the printed marks', marksAndTripod]
   },
   {
+    id: 'eyeNose',
+    title: 'Eye or nose',
+    purpose:
+      'Focus on the eye, then on the nose, at three distances: what the difference is worth, and from where on it is worth nothing.',
+    minutes: 15,
+    needs: [
+      'a doll, a pet that sleeps, or a patient person',
+      'two of the printed marks: one beside the eye, one at the tip of the nose',
+      'something to rest on'
+    ]
+  },
+  {
     id: 'edges',
     title: 'To the edges',
     purpose:
@@ -102,6 +114,8 @@ export interface Step {
   readonly upright: boolean;
   /** Turned only, or leaning as one does; null where the camera stays. */
   readonly turning: 'turn' | 'lean' | null;
+  /** From how far away, mm; null where all steps are taken from one place. */
+  readonly distanceMm: number | null;
   /** Between focusing and the shutter, s; null where it does not matter. */
   readonly waitS: number | null;
   /** The shutter time, s; null where it does not matter. */
@@ -146,8 +160,11 @@ const spacing = {
   stopLadder: { zones: 0.9, least: 40, aside: 95 },
   edges: { zones: 1.2, least: 30, aside: 88 },
   sway: { zones: 1.2, least: 30, aside: 88 },
-  steady: { aside: 95 }
+  steady: { aside: 95 },
+  eyeNose: { aside: 95 }
 } as const;
+/** An eye, and a nose so much nearer, mm (anatomy.ts has it for people; from memory); seen from so many focal lengths (chosen: near, usual, far). */
+const face = { deepMm: 25, times: [16, 24, 40] } as const;
 /** Waits, s, and frames of each; frames of each shutter time (chosen: the interval is a factor of two or so). */
 const waits = { seconds: [0, 1, 3, 6], times: 5 } as const;
 const held = { times: 3, aboutF: [0.25, 0.5, 1, 2, 4], longestS: 1, fNumber: 5.6 } as const;
@@ -163,7 +180,15 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
   };
   const widest = exactFNumber(widestFNumber);
   const step = (changes: Partial<Step> & Pick<Step, 'id' | 'focusOn'>): Step => ({
-    ...{ fNumber: widest, place: 'middle', upright: false, turning: null, waitS: null, shutterS: null },
+    ...{
+      fNumber: widest,
+      place: 'middle',
+      upright: false,
+      turning: null,
+      distanceMm: null,
+      waitS: null,
+      shutterS: null
+    },
     ...changes
   });
   /** Each once straight: so that each is sharp in a frame, and is held against it. */
@@ -210,6 +235,20 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
         // Close enough beside each other to lie in the picture together at its edges.
         things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * aside, depthMm: index * spacingMm })),
         steps: [...straight(), ...turned('turn'), ...turned('lean')]
+      };
+    }
+    case 'eyeNose': {
+      const { aside } = spacing.eyeNose;
+      const distances = face.times.map((times) => round(Math.max(times * f, 1.3 * kit.closestMm), 50));
+      return {
+        ...{ distanceMm: distances[0] ?? distanceMm, spacingMm: face.deepMm },
+        things: [
+          { index: 0, lateralMm: -aside / 2, depthMm: face.deepMm },
+          { index: 1, lateralMm: aside / 2, depthMm: 0 }
+        ],
+        steps: [...new Set(distances)].flatMap((from, at) =>
+          [0, 1].map((focusOn) => step({ id: `from${at}on${focusOn}`, focusOn, distanceMm: from }))
+        )
       };
     }
     case 'sway': {

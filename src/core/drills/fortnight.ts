@@ -12,9 +12,9 @@ export type Weakness = (typeof weaknesses)[number];
 export const practisedBy: Readonly<Record<Weakness, readonly DrillId[]>> = {
   elsewhere: ['mode', 'diagonal'],
   turning: ['edges'],
-  waiting: ['edges', 'mode'],
-  moving: ['mode'],
-  focus: ['diagonal', 'judge'],
+  waiting: ['sway', 'edges'],
+  moving: ['mode', 'steady'],
+  focus: ['diagonal', 'eyeNose'],
   depth: ['stopLadder', 'guess']
 };
 

@@ -34,6 +34,8 @@ export type LeftWhy =
 const nearEnough = 0.5;
 /** What order costs against what is seen, and a plane whose likeliest place is another's (chosen). */
 const costs = { order: 0.4, middle: 0.3, never: 1e3 } as const;
+/** Taken from further away than this from where it was to be, as a logarithm, it is another step (chosen: steps lie half as far apart again, or more). */
+const sameDistance = 0.2;
 /** Shutter times closer than this, in stops, are one (bodies round them to thirds). */
 const sameTime = 0.4;
 /** Further from the middle than this, as a share of half the picture, the mark lies at an edge (chosen). */
@@ -62,6 +64,7 @@ function costOf(step: Step, frame: FrameRead, spacing: number): number | null {
   }
   const mark = frame.marks.find(({ index }) => index === step.focusOn);
   if (!mark || !frame.plane) return null;
+  if (step.distanceMm !== null && Math.abs(Math.log(mark.depthMm / step.distanceMm)) > sameDistance) return null;
   const { mm, low, high } = frame.plane;
   // As far as it cannot be told from lying there it does not count against it.
   const out = Math.max(0, low - mark.depthMm, mark.depthMm - high) / spacing;

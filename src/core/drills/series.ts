@@ -1,5 +1,5 @@
 /** Frames of marks in line: where the plane of each lies, and which mark is nearest to it. */
-import { mean } from 'd3-array';
+import { mean, median } from 'd3-array';
 import { blurDiscDiameter } from '../optics/blur';
 import { imageDistance } from '../optics/thinLens';
 import { discsOf, layoutOf, markSideMm, nearestTo, type MarkAt, type MarkDisc, type MarkedFrame } from './marks';
@@ -144,6 +144,27 @@ export function readSeries(frames: readonly DrillFrame[]): FrameRead[] {
       marks: placed[at]?.marks ?? []
     };
   });
+}
+
+/** Marks so much larger in one frame than in another were taken from nearer, as a ratio (chosen). */
+const nearerBy = 1.15;
+
+/** A series from several distances: frames of each are read together, the nearest first, and put back in order. */
+export function readByDistance(frames: readonly DrillFrame[]): FrameRead[] {
+  const sized = frames
+    .map((frame, at) => ({ frame, at, sidePx: median(frame.marked.marks, ({ sidePx }) => sidePx) ?? 0 }))
+    .sort((a, b) => b.sidePx - a.sidePx);
+  const groups: (typeof sized)[] = [];
+  for (const one of sized) {
+    const last = groups[groups.length - 1];
+    const before = last?.[last.length - 1];
+    if (last && before && before.sidePx < nearerBy * one.sidePx) last.push(one);
+    else groups.push([one]);
+  }
+  const read = groups.flatMap((own) =>
+    readSeries(own.map(({ frame }) => frame)).map((frame, index) => ({ frame, at: own[index]?.at ?? 0 }))
+  );
+  return read.sort((a, b) => a.at - b.at).map(({ frame }) => frame);
 }
 
 /** How far apart neighbouring marks stand in a series, mm; null with fewer than two. */

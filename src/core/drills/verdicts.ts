@@ -169,6 +169,69 @@ export interface EdgesVerdict {
 /** The one in the middle is what one turns away from. */
 const aimedAt = 1;
 
+export interface EyeNoseVerdict {
+  readonly kind: 'eyeNose';
+  readonly steps: readonly DiagonalStep[];
+  /** From the nearest: what is blurred how much where the other is in focus, over what is allowed; null where it was not measured. */
+  readonly distances: readonly {
+    readonly distanceMm: number;
+    readonly measured: number | null;
+    readonly expected: number;
+    /** Of the frames there, in which what was focused on was the sharper. */
+    readonly right: number;
+    readonly frames: number;
+  }[];
+  /** From the nose to the eye as it was measured, mm; null without any. */
+  readonly deepMm: number | null;
+  /** From here on neither looks soft while the other is in focus, mm. */
+  readonly sameFromMm: number | null;
+  readonly missing: number;
+}
+
+/** @param allowedMm the disc that still looks sharp */
+export function eyeNoseVerdict(match: Match, allowedMm: number): EyeNoseVerdict {
+  const { steps } = diagonalVerdict(match);
+  const depthOf = (frame: FrameRead, wanted: number) => frame.marks.find(({ index }) => index === wanted)?.depthMm;
+  const deepMm =
+    mean(
+      steps.flatMap(({ frame }) => {
+        const [eye, nose] = frame ? [depthOf(frame, 0), depthOf(frame, 1)] : [];
+        return eye !== undefined && nose !== undefined ? [eye - nose] : [];
+      })
+    ) ?? null;
+  const froms = [...new Set(steps.flatMap(({ step }) => step.distanceMm ?? []))];
+  const [any] = steps.flatMap(({ frame }) => frame ?? []);
+  const discAt = (z: number) =>
+    any && deepMm !== null && deepMm > 0 ? blurDiscDiameter(any.focalLengthMm, any.fNumber, z, z - deepMm) : NaN;
+  return {
+    ...{ kind: 'eyeNose', steps, deepMm },
+    distances: froms.map((distanceMm) => {
+      const own = steps.filter(({ step, frame }) => step.distanceMm === distanceMm && frame !== null);
+      const others = own.flatMap(({ step, things }) => things.filter(({ index }) => index !== step.focusOn));
+      const seen = mean(others.flatMap(({ discMm }) => discMm ?? []));
+      const away = mean(own.flatMap(({ frame }) => (frame && depthOf(frame, 0)) ?? [])) ?? distanceMm;
+      return {
+        ...{ distanceMm: away, frames: own.length, expected: discAt(away) / allowedMm },
+        measured: seen === undefined ? null : seen / allowedMm,
+        right: own.filter(({ sharpest, step }) => sharpest === step.focusOn).length
+      };
+    }),
+    sameFromMm: any && deepMm !== null && deepMm > 0 ? whereSame(discAt, allowedMm, any.focalLengthMm, deepMm) : null,
+    missing: match.steps.filter(({ frame }) => frame === null).length
+  };
+}
+
+/** Where a disc that shrinks with the distance is as large as is allowed, by halving. */
+function whereSame(discAt: (z: number) => number, allowedMm: number, f: number, deepMm: number): number {
+  let [near, far] = [2 * f + deepMm, 1e6];
+  for (let round = 0; round < 60; round++) {
+    const middle = Math.sqrt(near * far);
+    if (discAt(middle) > allowedMm) near = middle;
+    else far = middle;
+  }
+  return far;
+}
+
 export interface SwayVerdict {
   readonly kind: 'sway';
   readonly steps: readonly {

@@ -10,6 +10,7 @@ const head = [
   'lens',
   'focal length mm',
   'simulated',
+  'stance',
   'figure',
   'from',
   'to',
@@ -24,7 +25,15 @@ export function writeDrillsCsv(results: readonly DrillResult[]): string {
   const rows = results.flatMap((result) => {
     const { drill, madeAt, body, lens, focalLengthMm, simulated, figure, low, high, steps } = result;
     const time = new Date(madeAt).toISOString().slice(0, 19);
-    const first = [titleOf(drill), time, body, lens, number(focalLengthMm), simulated ? 'yes' : 'no'];
+    const first = [
+      titleOf(drill),
+      time,
+      body,
+      lens,
+      number(focalLengthMm),
+      simulated ? 'yes' : 'no',
+      result.stance ?? ''
+    ];
     const figures = [figure, low, high].map(number);
     return steps.length === 0
       ? [[...first, ...figures, '', '', '']]

@@ -1,11 +1,19 @@
 import { describe, expect, it } from 'vitest';
 import { arrangedFor, type Step } from '../drills/definitions';
-import type { DiagonalStep, EdgesVerdict, LadderRow, SteadyVerdict, SwayVerdict } from '../drills/verdicts';
+import type {
+  DiagonalStep,
+  EdgesVerdict,
+  EyeNoseVerdict,
+  LadderRow,
+  SteadyVerdict,
+  SwayVerdict
+} from '../drills/verdicts';
 import { writeDrillsCsv } from '../formats/drillsCsv';
 import type { DrillResult } from '../drills/schema';
 import {
   diagonalWords,
   edgesWords,
+  eyeNoseWords,
   figureWords,
   judgeWords,
   ladderWords,
@@ -83,6 +91,25 @@ describe('drills in words', () => {
     expect(edgesWords(edges(-22), 'metric').title).toContain('back');
     expect(edgesWords(edges(2), 'metric').title).toContain('keep your distance');
     expect(edgesWords(edges(null), 'metric').next).toContain('Four leaning frames');
+  });
+
+  it('eye or nose: from where on it makes no difference, and what it costs nearer', () => {
+    const from = (distanceMm: number, measured: number | null, right = 2) => ({
+      ...{ distanceMm, measured, expected: 1.2, right, frames: 2 }
+    });
+    const verdict = (distances: EyeNoseVerdict['distances'], missing = 0): EyeNoseVerdict => ({
+      ...{ kind: 'eyeNose', steps: [read(0, 1, 0), read(1, 1, 1)], distances, deepMm: 26, sameFromMm: 2200, missing }
+    });
+    const said = eyeNoseWords(verdict([from(1350, 2.5), from(3400, 0.4)]), 'metric');
+    expect(said.title).toBe('From 2.2 m on, eye or nose makes no difference.');
+    expect(said.detail).toBe(
+      'Focused on one, the other is blurred from 1.4 m by 250 % of what is allowed (120 % by theory), from 3.4 m by 40 % of what is allowed (120 % by theory). They lay 26 mm apart.'
+    );
+    expect(said.next).toContain('from 1.4 m the nose costs it');
+    expect(eyeNoseWords(verdict([from(1350, 2.5, 1)]), 'metric').next).toContain('a smaller point');
+    expect(eyeNoseWords(verdict([from(3400, 0.4)]), 'metric').next).toContain('either will do');
+    expect(eyeNoseWords(verdict([from(3400, null)], 1), 'metric').next).toContain('One step is missing');
+    expect(eyeNoseWords(verdict([], 2), 'metric').title).toBe('No frame fits a step.');
   });
 
   it('sway: a figure, the focus beside it, and frames that cannot be told apart', () => {
@@ -180,8 +207,8 @@ describe('drills in words', () => {
       result({}),
       result({ drill: 'judge', figure: 0.3, low: 0.2, high: 0.5, steps: [] })
     ]).split('\r\n');
-    expect(lines[1]).toBe("Three on a diagonal,2026-11-27T09:00:00,Body,'=SUM(A1),50,no,12.3457,,,focus0,A.JPG,-4");
-    expect(lines[2]).toBe("Judge by eye,2026-11-27T09:00:00,Body,'=SUM(A1),50,no,0.3,0.2,0.5,,,");
+    expect(lines[1]).toBe("Three on a diagonal,2026-11-27T09:00:00,Body,'=SUM(A1),50,no,,12.3457,,,focus0,A.JPG,-4");
+    expect(lines[2]).toBe("Judge by eye,2026-11-27T09:00:00,Body,'=SUM(A1),50,no,,0.3,0.2,0.5,,,");
     expect(figureWords(result({}), 'metric')).toBe('12 mm off');
     expect(figureWords(result({ drill: 'edges', figure: -21 }), 'metric')).toBe('leaning 21 mm back');
     expect(figureWords(result({ figure: null }), 'metric')).toBe('not told');

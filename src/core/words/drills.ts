@@ -4,9 +4,17 @@ import type { DrillId } from '../drills/ids';
 import type { JudgeMode } from '../drills/judge';
 import type { DrillResult } from '../drills/schema';
 import type { LeftWhy } from '../drills/match';
-import type { DiagonalVerdict, EdgesVerdict, LadderVerdict, SteadyVerdict, SwayVerdict } from '../drills/verdicts';
+import type {
+  DiagonalVerdict,
+  EdgesVerdict,
+  EyeNoseVerdict,
+  LadderVerdict,
+  SteadyVerdict,
+  SwayVerdict
+} from '../drills/verdicts';
 import type { QuestResult } from '../drills/quest';
 import { shortLength } from './bench';
+import { capital } from './call';
 import { formatLength, type LengthUnit } from './length';
 import { formatShutter } from './light';
 
@@ -15,7 +23,11 @@ export const ordinal = (index: number): string => ordinals[index] ?? `${index + 
 const stop = (N: number): string => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;
 
 /** "Focus on the second, f/5.6". */
-export function stepName({ focusOn, fNumber, place, upright, turning, waitS, shutterS }: Step, drill: DrillId): string {
+export function stepName(
+  { focusOn, fNumber, place, upright, turning, distanceMm, waitS, shutterS }: Step,
+  drill: DrillId,
+  unit: LengthUnit = 'metric'
+): string {
   switch (drill) {
     case 'sway':
       return waitS === null
@@ -25,6 +37,8 @@ export function stepName({ focusOn, fNumber, place, upright, turning, waitS, shu
           : `after ${waitS} s`;
     case 'steady':
       return shutterS === null ? '' : formatShutter(shutterS);
+    case 'eyeNose':
+      return `from ${formatLength(distanceMm ?? 0, unit)}, on the ${focusOn === 0 ? 'eye' : 'nose'}`;
     case 'edges':
       return turning === null
         ? `straight, focus on the ${ordinal(focusOn)}`
@@ -80,6 +94,17 @@ export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): T
         { id: 'upright', text: 'The same held upright' },
         { id: 'lean', text: 'All eight again, moving as you usually do' }
       ];
+    case 'eyeNose': {
+      const from = [...new Set(steps.flatMap((step) => step.distanceMm ?? []))].map((mm) => formatLength(mm, unit));
+      return [
+        {
+          id: 'marks',
+          text: 'The first mark beside an eye, as far away as it is; the second beside the tip of the nose'
+        },
+        { id: 'set', text: `${widest}, one point, single focusing, the lens at the height of the eye` },
+        ...from.map((away, index) => ({ id: `from${index}`, text: `From ${away}: focus on the eye, then on the nose` }))
+      ];
+    }
     case 'sway':
       return [
         { id: 'stand', text: `Stand three things ${apart} apart, beside one another as close as they go; ${marked}` },
@@ -204,6 +229,44 @@ export function edgesWords(
   };
 }
 
+/** What eye or nose is worth: "From 3.4 m on it makes no difference." */
+export function eyeNoseWords(
+  { distances, deepMm, sameFromMm, missing, steps }: EyeNoseVerdict,
+  unit: LengthUnit
+): DrillSaid {
+  if (missing === steps.length) return nothingFits;
+  const done = distances.filter(({ frames }) => frames > 0);
+  const percent = (ratio: number) => `${Math.round(100 * ratio)} %`;
+  const each = done
+    .map(({ distanceMm, measured, expected }) =>
+      measured === null
+        ? `from ${formatLength(distanceMm, unit)} not measured`
+        : `from ${formatLength(distanceMm, unit)} by ${percent(measured)} of what is allowed (${percent(expected)} by theory)`
+    )
+    .join(', ');
+  const [frames, right] = [sumOf(done, (one) => one.frames), sumOf(done, (one) => one.right)];
+  const apart = deepMm === null ? '' : ` They lay ${shortLength(deepMm, unit)} apart.`;
+  const chosen = right < frames ? ` ${right} of ${frames} times the one you chose was the sharper.` : '';
+  const worst = done.find(({ measured }) => measured !== null && measured > 1);
+  return {
+    title:
+      sameFromMm === null
+        ? 'Eye and nose could not be told apart by their distance.'
+        : `From ${formatLength(sameFromMm, unit)} on, eye or nose makes no difference.`,
+    detail: `${capital(`focused on one, the other is blurred ${each}`)}.${apart}${chosen}`,
+    next:
+      missing > 0
+        ? `${missing === 1 ? 'One step is' : `${missing} steps are`} missing: take ${missing === 1 ? 'it' : 'them'} again.`
+        : right < frames
+          ? 'Where the wrong one was sharp: a smaller point, and see what else it covered.'
+          : worst
+            ? `Nearer than that the point belongs on the eye: from ${formatLength(worst.distanceMm, unit)} the nose costs it.`
+            : 'At these distances either will do: try it from nearer.'
+  };
+}
+
+const sumOf = <T>(all: readonly T[], of: (one: T) => number): number => all.reduce((sum, one) => sum + of(one), 0);
+
 /** How far one sways: "You sway 6 mm in the first second." */
 export function swayWords({ swayed, missing, miscounted, steps }: SwayVerdict, unit: LengthUnit): DrillSaid {
   if (missing === steps.length) return nothingFits;
@@ -314,6 +377,8 @@ export function figureWords(
       return `${Math.round(Math.abs(figure) * 100)} % from theory`;
     case 'edges':
       return `leaning ${shortLength(Math.abs(figure), unit)} ${figure < 0 ? 'back' : 'forward'}`;
+    case 'eyeNose':
+      return `no difference from ${formatLength(figure, unit)} on`;
     case 'sway':
       return `swaying ${shortLength(figure, unit)} a second`;
     case 'steady':

@@ -85,6 +85,9 @@
         y={y(second.lateralMm) + side / 2 + 16}
         text-anchor="middle"
         font-size="12.5"
+        paint-order="stroke"
+        stroke="var(--raised)"
+        stroke-width="5"
         fill="var(--ink-soft)">{shortLength(spacingMm, unit)}</text
       >
     {/if}

@@ -7,8 +7,15 @@
   import { expectedIn, layoutOf } from '$core/drills/marks';
   import { matchFrames } from '$core/drills/match';
   import type { DrillResult } from '$core/drills/schema';
-  import { readSeries, type DrillFrame, type FrameRead } from '$core/drills/series';
-  import { diagonalVerdict, edgesVerdict, ladderVerdict, steadyVerdict, swayVerdict } from '$core/drills/verdicts';
+  import { readByDistance, readSeries, type DrillFrame, type FrameRead } from '$core/drills/series';
+  import {
+    diagonalVerdict,
+    edgesVerdict,
+    eyeNoseVerdict,
+    ladderVerdict,
+    steadyVerdict,
+    swayVerdict
+  } from '$core/drills/verdicts';
   import { stabiliserStops } from '$core/call/motion';
   import { mountedLens } from '$core/kit/mounted';
   import type { Body, Lens } from '$core/kit/schema';
@@ -21,6 +28,7 @@
   import {
     diagonalWords,
     edgesWords,
+    eyeNoseWords,
     figureWords,
     ladderWords,
     leftWords,
@@ -102,7 +110,7 @@
   );
   /** Frames a person has put to a step, by the frame. */
   let corrected = $state.raw<Readonly<Record<string, string>>>({});
-  const reads = $derived(series.busy ? [] : readSeries(frames));
+  const reads = $derived(series.busy ? [] : drill.id === 'eyeNose' ? readByDistance(frames) : readSeries(frames));
   const match = $derived(matchFrames(steps, reads, corrected));
   const verdict = $derived.by(() => {
     if (reads.length === 0) return null;
@@ -111,6 +119,8 @@
         return diagonalVerdict(match);
       case 'stopLadder':
         return ladderVerdict(match, discMm);
+      case 'eyeNose':
+        return eyeNoseVerdict(match, discMm);
       case 'edges':
         return edgesVerdict(match, habits.pivotMm.wrists);
       case 'sway':
@@ -128,6 +138,8 @@
         return diagonalWords(verdict, unit);
       case 'stopLadder':
         return ladderWords(verdict);
+      case 'eyeNose':
+        return eyeNoseWords(verdict, unit);
       case 'edges':
         return edgesWords(verdict, unit);
       case 'sway':
@@ -147,6 +159,8 @@
         return verdict.leaned
           ? { figure: verdict.leaned.lean.value, low: verdict.leaned.lean.low, high: verdict.leaned.lean.high }
           : none;
+      case 'eyeNose':
+        return { ...none, figure: verdict.sameFromMm };
       case 'sway':
         return verdict.swayed ? estimate(verdict.swayed.sway) : none;
       case 'steady':
@@ -274,7 +288,7 @@
       : []
   );
   const put = (frameId: string, stepId: string) => (corrected = { ...corrected, [frameId]: stepId });
-  const nameOfStep = (step: Step) => stepName(step, drill.id);
+  const nameOfStep = (step: Step) => stepName(step, drill.id, unit);
 </script>
 
 <div class="order-2 min-w-0 lg:order-none lg:row-span-2">
@@ -304,7 +318,7 @@
         {notes}
         things={verdict?.kind === 'stopLadder'
           ? verdict.rows.flatMap(({ stops }) => stops.map(({ things }) => things))
-          : verdict?.kind === 'diagonal'
+          : verdict?.kind === 'diagonal' || verdict?.kind === 'eyeNose'
             ? verdict.steps.map(({ things }) => things)
             : []}
         expected={verdict?.kind === 'edges' ? verdict.steps.map(({ turnMm }) => turnMm) : null}

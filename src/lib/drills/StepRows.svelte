@@ -53,7 +53,8 @@
   /** The blur of a thing over its mark's own width, focused on another. */
   function blurOf(step: Step, depthMm: number): number {
     const aimed = arranged.things.find(({ index }) => index === step.focusOn);
-    const [s, z] = [arranged.distanceMm + (aimed?.depthMm ?? 0), arranged.distanceMm + depthMm];
+    const from = step.distanceMm ?? arranged.distanceMm;
+    const [s, z] = [from + (aimed?.depthMm ?? 0), from + depthMm];
     return blurDiscDiameter(f, step.fNumber, s, z) / (width * magnification(f, z));
   }
   const where = (mm: number) => `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;

@@ -35,7 +35,7 @@
     <p class="mt-1 max-w-2xl text-pretty text-soft" data-testid="two-weeks-why">
       {fortnightWords(plan)}<HowComputed of="fortnight" class="ml-1" />
     </p>
-    <ol class="mt-3 grid gap-x-8 sm:grid-flow-col sm:grid-rows-7" data-testid="two-weeks">
+    <ol class="mt-3 grid gap-x-8 sm:auto-cols-fr sm:grid-flow-col sm:grid-rows-7" data-testid="two-weeks">
       {#each plan.days as day, index (day.day)}
         <li class="grid grid-cols-[2.5rem_minmax(0,1fr)] border-b border-line py-1.5">
           <span class="condensed text-[17px] leading-tight font-bold text-soft tabular-nums">{day.day}</span>

@@ -66,7 +66,7 @@ export function drillOrders(
   const v = imageDistance(f, distanceMm);
   const whole = drill === 'edges';
   // Of the sensor all of it where things go to its edges, else what they fill.
-  const fine = perMm * (drill === 'steady' ? finer : 1);
+  const fine = perMm * (drill === 'steady' || drill === 'eyeNose' ? finer : 1);
   const pixelMm = Number((v / distanceMm / fine).toFixed(5));
   const across = Math.max(...things.map(({ lateralMm }) => Math.abs(lateralMm))) * 2 + around.across;
   const long = whole ? Math.round(body.sensor.widthMm / pixelMm) : Math.round(across * fine);
@@ -75,13 +75,14 @@ export function drillOrders(
   const order = (step: Step, number: number, miss: boolean): MarksOrder => {
     const [width, height] = step.upright ? [short, long] : [long, short];
     const aimed = things.find(({ index }) => index === step.focusOn);
-    const z = distanceMm + (aimed?.depthMm ?? 0);
+    const from = step.distanceMm ?? distanceMm;
+    const z = from + (aimed?.depthMm ?? 0);
     const half = (px: number) => ((px / 2) * pixelMm * z) / v;
     const [dx, dy] = offsetOf(step, half(width), half(height));
     const turned = step.turning === null ? 0 : recomposeShift({ x: dx, y: dy, z }, habits.pivotMm.wrists, 'flat');
     const leaned = step.turning === 'lean' ? usual.leanMm + usual.leanSpreadMm * normal() : 0;
     const wrong = things.find(({ index }) => index === (step.focusOn + 1) % things.length);
-    const focused = miss && wrong ? distanceMm + wrong.depthMm : z;
+    const focused = miss && wrong ? from + wrong.depthMm : z;
     // What comes nearer has its plane behind it by as much.
     const swayed = habits.holdMm[stance] * Math.sqrt(Math.min(step.waitS ?? 0, habits.swayGrowsForS)) * normal();
     const shutterS = step.shutterS ?? 1 / 250;
@@ -101,7 +102,7 @@ export function drillOrders(
         index,
         x: lateralMm - (whole ? (aimed?.lateralMm ?? 0) : 0) + dx,
         y: dy,
-        z: distanceMm + depthMm
+        z: from + depthMm
       })),
       ...(step.shutterS === null ? {} : { track }),
       ...{ seed: seed + number, facts }
