@@ -85,7 +85,7 @@ export const drills: readonly Drill[] = [
     id: 'judge',
     title: 'Judge by eye',
     purpose:
-      'Two faces, one of them a little out of focus: the smallest error you see, and whether the viewing standard suits your eyes.',
+      'Faces side by side, all but one a little out of focus: the smallest error you see, on which side it lies, and whether the viewing standard suits your eyes.',
     minutes: 6,
     needs: ['this screen, at the distance you look at pictures from']
   },

@@ -232,4 +232,24 @@ describe('the stop ladder', () => {
     expect(verdict.missing).toBe(0);
     expect(Math.abs(verdict.departs ?? 9)).toBeLessThan(0.2);
   });
+
+  it('says from which stop on diffraction costs, or noise', () => {
+    const steps = (arrangedFor('stopLadder', kit)?.steps ?? []).filter(({ focusOn }) => focusOn === 0).slice(2, 6);
+    const lens = { focalLengthMm: 50, pixelMm, width: 400, height: 220 };
+    const marks = [0, 1].map((index) => ({ index, x: 95 * (index - 0.5), y: 0, z: 1200 }));
+    /** The same at four stops, the last two otherwise. */
+    const told = (last: { readonly ownPx?: number; readonly noise?: number }) => {
+      const frames = steps.map(({ fNumber }, at): DrillFrame => ({
+        ...{ id: `f${at}`, name: `f${at}`, takenMs: at, fNumber, focalLengthMm: 50, shutterS: null, lens: '50 mm' },
+        ...{ width: 400, height: 220, pixelMm },
+        marked: lookAtMarks(
+          marksShot({ lens, fNumber, planeMm: 1200, marks, ...(at > 1 ? last : {}) }, seededRandom(at))
+        ) as MarkedFrame
+      }));
+      return ladderVerdict(matchFrames(steps, readSeries(frames)), 0.03).costsFrom;
+    };
+    expect(told({})).toBeNull();
+    expect(told({ ownPx: 1.1 })).toEqual({ fNumber: steps[2]?.fNumber, by: 'diffraction' });
+    expect(told({ noise: 0.08 })).toEqual({ fNumber: steps[2]?.fNumber, by: 'noise' });
+  });
 });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blurDiscDiameter } from '../optics/blur';
-import { offsetFor, planeFor, shownLevel } from './judge';
+import { judgeAsked, judgeModes, judgePictures, offsetFor, planeFor, shownLevel } from './judge';
 
 describe('a pair to judge', () => {
   it('has its plane where the eye is blurred by the disc that was asked for', () => {
@@ -28,5 +28,8 @@ describe('a pair to judge', () => {
     expect(shownLevel(3)).toBeCloseTo(Math.log10(8), 12);
     expect(shownLevel(-5)).toBeCloseTo(Math.log10(0.02), 12);
     expect(shownLevel(0.1)).toBe(0.1);
+    expect(shownLevel(3, 'stop')).toBeCloseTo(Math.log10(5), 12);
+    // Guessing one of four, one is right in a quarter.
+    for (const mode of judgeModes) expect(judgeAsked[mode].guess).toBe(mode === 'four' ? 1 / judgePictures.four : 0.5);
   });
 });

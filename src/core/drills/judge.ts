@@ -1,24 +1,30 @@
 /** Pairs to judge by eye: how much out of focus one of them is, and where its plane lies then. */
-/** What is asked: which of two is sharper; or whether the plane lies before the face or behind it. */
-export const judgeModes = ['sharper', 'side'] as const;
+/** What is asked: which of two is sharper; whether the plane lies before the face or behind it; which of four is the sharp one; which of two was stopped down. */
+export const judgeModes = ['sharper', 'side', 'four', 'stop'] as const;
 export type JudgeMode = (typeof judgeModes)[number];
 
-/** Of the blur over what is allowed, as logarithms: what one expects to see, and how sure of that (from memory). */
+/** Of the blur over what is allowed (of stops, where stops are asked), as logarithms: what one expects to see, and how sure of that (from memory). */
 export const judgeAsked: Readonly<
   Record<JudgeMode, { readonly guess: number; readonly expected: number; readonly sd: number }>
 > = {
   sharper: { guess: 0.5, expected: Math.log10(0.5), sd: 0.35 },
-  side: { guess: 0.5, expected: Math.log10(1.5), sd: 0.4 }
+  side: { guess: 0.5, expected: Math.log10(1.5), sd: 0.4 },
+  four: { guess: 0.25, expected: Math.log10(0.6), sd: 0.35 },
+  stop: { guess: 0.5, expected: Math.log10(0.8), sd: 0.35 }
 };
-/** No more blur than this is shown, over what is allowed. */
-const mostRatio = 8;
-const leastRatio = 0.02;
+/** No more blur than this is shown, over what is allowed; no more stops apart. */
+const shown = { ratio: { least: 0.02, most: 8 }, stop: { least: 0.1, most: 5 } } as const;
 /** So many answers, and no less before anything is said (chosen: the interval is then a factor of two or so). */
 export const judgeTrials = { all: 24, least: 12 } as const;
 
 /** The level asked about, kept to what can be shown. */
-export const shownLevel = (level: number): number =>
-  Math.min(Math.log10(mostRatio), Math.max(Math.log10(leastRatio), level));
+export function shownLevel(level: number, mode: JudgeMode = 'sharper'): number {
+  const { least, most } = shown[mode === 'stop' ? 'stop' : 'ratio'];
+  return Math.min(Math.log10(most), Math.max(Math.log10(least), level));
+}
+
+/** How many pictures are shown at once. */
+export const judgePictures: Readonly<Record<JudgeMode, number>> = { sharper: 2, side: 1, four: 4, stop: 2 };
 
 interface Eye {
   readonly focalLengthMm: number;

@@ -164,6 +164,16 @@ export const fineOf = ({ spectra }: MarkSeen): number => {
   return sum;
 };
 
+/** The most that noise can be of what is fine in a patch, as a share of its power. */
+export const noiseOf = (mark: MarkSeen): number => {
+  const [whole] = mark.spectra;
+  let waves = 0;
+  for (let at = 0; whole && at < sectors * band.bins; at++)
+    if (at % band.bins >= band.bins / 2) waves += whole.count[at] ?? 0;
+  const fine = fineOf(mark);
+  return whole && fine > 0 ? (whole.noise * waves) / fine : 0;
+};
+
 /** Of each mark, by its index, the frame in which it is sharpest, and how it looks there. */
 export function sharpestOf(frames: readonly MarkedFrame[]): {
   readonly sharpest: ReadonlyMap<number, number>;

@@ -1,5 +1,5 @@
 /** What a series of frames says, drill by drill. */
-import { mean, median } from 'd3-array';
+import { maxIndex, mean, median } from 'd3-array';
 import { recomposeShift } from '../call/motion';
 import { blurDiscDiameter } from '../optics/blur';
 import { traditionalDiscMm } from '../optics/criterion';
@@ -7,7 +7,7 @@ import { motionDisc } from '../optics/sharpness';
 import { imageDistance } from '../optics/thinLens';
 import type { Step } from './definitions';
 import { leanOf, type Leaned } from './lean';
-import { fineOf } from './marks';
+import { fineOf, noiseOf } from './marks';
 import type { Match, Matched } from './match';
 import { offsetFrom, type FrameRead } from './series';
 import { steadyOf, type Held, type Steady } from './steady';
@@ -90,7 +90,7 @@ export interface LadderVerdict {
   /** Measured discs over those of theory, less one; null with too few large enough to tell. */
   readonly departs: number | null;
   /** From this stop on what was focused on is itself less sharp: diffraction, or noise; null where it never is. */
-  readonly costsFrom: number | null;
+  readonly costsFrom: { readonly fNumber: number; readonly by: 'diffraction' | 'noise' } | null;
   readonly missing: number;
 }
 
@@ -129,21 +129,31 @@ export function ladderVerdict({ steps }: Match, allowedMm: number): LadderVerdic
   };
 }
 
+/** Noise costs where it is so much of what is fine, and so many times what it is at the best stop (chosen). */
+const noisy = { share: 0.05, times: 4 } as const;
+
 /** How fine what was focused on is at each stop, in all series together. */
-function costsFrom(steps: readonly Matched[]): number | null {
+function costsFrom(steps: readonly Matched[]): LadderVerdict['costsFrom'] {
   const stops = [...new Set(steps.map(({ step }) => step.fNumber))].sort((a, b) => a - b);
-  const fine = stops.map((N) =>
-    mean(
-      steps.flatMap(({ step, frame }) => {
-        const mark = frame?.marked.marks.find(({ index }) => index === step.focusOn);
-        return step.fNumber === N && mark ? [Math.sqrt(fineOf(mark))] : [];
-      })
-    )
-  );
-  const best = Math.max(...fine.map((value) => value ?? 0));
-  const at = fine.indexOf(best);
-  const after = stops.findIndex((_, index) => index > at && (fine[index] ?? best) < costShare * best);
-  return after < 0 ? null : (stops[after] ?? null);
+  const seen = stops.map((N) => {
+    const marks = steps.flatMap(({ step, frame }) => {
+      const mark = frame?.marked.marks.find(({ index }) => index === step.focusOn);
+      return step.fNumber === N && mark ? [mark] : [];
+    });
+    return {
+      fine: mean(marks, (mark) => Math.sqrt(fineOf(mark))) ?? 0,
+      noise: mean(marks, noiseOf) ?? 0
+    };
+  });
+  const best = maxIndex(seen, ({ fine }) => fine);
+  const [first, quiet] = [seen[best], Math.min(...seen.map(({ noise }) => noise))];
+  const after = seen.findIndex(({ fine, noise }, index) => {
+    const soft = index > best && fine < costShare * (first?.fine ?? 0);
+    return soft || (noise > noisy.share && noise > noisy.times * quiet);
+  });
+  const [fNumber, at] = [stops[after], seen[after]];
+  if (fNumber === undefined || !at) return null;
+  return { fNumber, by: at.fine < costShare * (first?.fine ?? 0) ? 'diffraction' : 'noise' };
 }
 
 export interface EdgesStep {

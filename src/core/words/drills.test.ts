@@ -9,6 +9,7 @@ import type {
   SwayVerdict
 } from '../drills/verdicts';
 import { writeDrillsCsv } from '../formats/drillsCsv';
+import type { JudgeMode } from '../drills/judge';
 import type { DrillResult } from '../drills/schema';
 import {
   diagonalWords,
@@ -64,11 +65,17 @@ describe('drills in words', () => {
       return { focusOn, stops: [], holds, expected };
     };
     const said = ladderWords({
-      ...{ kind: 'stopLadder', rows: [row(0, null, 16), row(1, 11.3, 8)], departs: 0.31, costsFrom: 16, missing: 0 }
+      ...{
+        kind: 'stopLadder',
+        rows: [row(0, null, 16), row(1, 11.3, 8)],
+        departs: 0.31,
+        costsFrom: { fNumber: 16, by: 'noise' },
+        missing: 0
+      }
     });
     expect(said.title).toBe('f/11 holds all, focused on the second.');
     expect(said.detail).toBe(
-      'Focused on the first, no stop holds all (f/16 should); focused on the second, f/11 holds all (f/8 should). Your lens blurs 31 % more than theory. From f/16 on diffraction or noise costs what was focused on.'
+      'Focused on the first, no stop holds all (f/16 should); focused on the second, f/11 holds all (f/8 should). Your lens blurs 31 % more than theory. From f/16 on noise costs what was focused on.'
     );
     expect(
       ladderWords({ kind: 'stopLadder', rows: [row(0, null, null)], departs: null, costsFrom: null, missing: 2 })
@@ -159,7 +166,7 @@ describe('drills in words', () => {
   });
 
   it('judging: the blur seen, and whether the standard suits', () => {
-    const said = (ratio: number, times: number, mode: 'sharper' | 'side' = 'sharper') =>
+    const said = (ratio: number, times: number, mode: JudgeMode = 'sharper') =>
       judgeWords(
         { threshold: Math.log10(ratio), low: Math.log10(ratio / times), high: Math.log10(ratio * times), next: 0 },
         mode,
@@ -171,6 +178,8 @@ describe('drills in words', () => {
     expect(said(0.4, 1.5).detail).toContain('9 mm off the eye');
     expect(said(1.2, 1.5, 'side').title).toBe('You tell front from behind from 1.2 of the blur that is allowed.');
     expect(said(0.4, 1.5, 'side').detail).not.toContain('standard');
+    expect(said(0.4, 1.5, 'four').title).toBe('Of four you find the sharp one from 0.40 of the blur that is allowed.');
+    expect(said(0.7, 1.5, 'stop').title).toBe('You tell stops apart from 0.70 on.');
     expect(said(0.4, 1.5).detail).toContain('choose a stricter one');
     expect(said(0.9, 1.5).detail).toContain('suits your eyes');
     expect(said(2, 1.5).detail).toContain('stricter than your eyes');
@@ -212,8 +221,10 @@ describe('drills in words', () => {
     expect(figureWords(result({}), 'metric')).toBe('12 mm off');
     expect(figureWords(result({ drill: 'edges', figure: -21 }), 'metric')).toBe('leaning 21 mm back');
     expect(figureWords(result({ figure: null }), 'metric')).toBe('not told');
-    const judged = (asked: 'side' | 'sharper') => figureWords(result({ drill: 'judge', figure: 0.5, asked }), 'metric');
+    const judged = (asked: JudgeMode) => figureWords(result({ drill: 'judge', figure: 0.5, asked }), 'metric');
     expect(judged('side')).toBe('front told from behind from 0.50 of what is allowed');
+    expect(judged('four')).toBe('one of four found from 0.50 of what is allowed');
+    expect(judged('stop')).toBe('stops told apart from 0.50');
     expect(judged('sharper')).toBe('seen from 0.50 of what is allowed');
   });
 });

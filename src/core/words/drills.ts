@@ -185,7 +185,8 @@ export function ladderWords({ rows, departs, costsFrom, missing }: LadderVerdict
       : Math.abs(departs) < 0.1
         ? ' Your lens keeps to theory within a tenth.'
         : ` Your lens blurs ${Math.round(Math.abs(departs) * 100)} % ${departs > 0 ? 'more' : 'less'} than theory.`;
-  const cost = costsFrom === null ? '' : ` From ${stop(costsFrom)} on diffraction or noise costs what was focused on.`;
+  const cost =
+    costsFrom === null ? '' : ` From ${stop(costsFrom.fNumber)} on ${costsFrom.by} costs what was focused on.`;
   const next =
     missing > 0
       ? `${missing === 1 ? 'One step is' : `${missing} steps are`} missing: take ${missing === 1 ? 'it' : 'them'} again.`
@@ -337,6 +338,18 @@ export function judgeWords(
   const [at = 0, from = 0, to = 0] = [threshold, low, high].map((log) => 10 ** log);
   const times = (value: number) => value.toFixed(value < 1 ? 2 : 1);
   const measured = `${times(from)} to ${times(to)} nine times in ten, three answers right of four: ${shortLength(at * perRatioMm, unit)} off the eye, 85 mm f/1.4 at 2 m.`;
+  if (mode === 'stop')
+    return {
+      title: `You tell stops apart from ${times(at)} on.`,
+      detail: `${times(from)} to ${times(to)} stops nine times in ten, three answers right of four, 85 mm with a hedge behind.`,
+      next: 'Look at what is behind, at lines and at what shines: the face says nothing of the stop.'
+    };
+  if (mode === 'four')
+    return {
+      title: `Of four you find the sharp one from ${times(at)} of the blur that is allowed.`,
+      detail: measured,
+      next: 'Hold the same lash of all four against each other before you keep one.'
+    };
   if (mode === 'side')
     return {
       title: `You tell front from behind from ${times(at)} of the blur that is allowed.`,
@@ -388,6 +401,8 @@ export function figureWords(
     case 'guess':
       return `${figure.toFixed(1)} stops of doubt`;
     case 'judge':
-      return `${asked === 'side' ? 'front told from behind' : 'seen'} from ${figure.toFixed(2)} of what is allowed`;
+      return asked === 'stop'
+        ? `stops told apart from ${figure.toFixed(2)}`
+        : `${asked === 'side' ? 'front told from behind' : asked === 'four' ? 'one of four found' : 'seen'} from ${figure.toFixed(2)} of what is allowed`;
   }
 }

@@ -3,11 +3,19 @@
   import { tinykeys } from 'tinykeys';
   import { onMount } from 'svelte';
   import { planSetup } from '$core/call/planSetup';
-  import { judgeAsked, judgeTrials, offsetFor, planeFor, shownLevel, type JudgeMode } from '$core/drills/judge';
+  import {
+    judgeAsked,
+    judgePictures,
+    judgeTrials,
+    offsetFor,
+    planeFor,
+    shownLevel,
+    type JudgeMode
+  } from '$core/drills/judge';
   import { questAfter, questResult, questStart } from '$core/drills/quest';
   import { defaultHabits } from '$core/habits/habits';
   import { builtInKit } from '$core/kit/builtInKit';
-  import { newPerson, newSetup } from '$core/setup/defaults';
+  import { newBackground, newPerson, newSetup } from '$core/setup/defaults';
   import { judgeWords } from '$core/words/drills';
   import Choice from '$lib/controls/Choice.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -15,6 +23,7 @@
   import LensRendering from '../finder/LensRendering.svelte';
   import { getRenderings, type Asked } from '../finder/renderings.svelte';
   import { wholePicture } from '../../render/lens/lensView';
+  import { pupilAt } from '../../render/lens/pupil';
   import { isTyping } from '../shell/keys';
   import EarlierTimes from './EarlierTimes.svelte';
   import { keepResult, resultsOf } from './results';
@@ -34,8 +43,11 @@
   let stopped = $state(false);
   /** What the pair in view shows: drawn by chance, never the same twice. */
   const drawn = () => ({
-    sharpFirst: Math.random() < 0.5,
-    side: Math.random() < 0.5 ? ('front' as const) : ('behind' as const),
+    /** Which of them is the sharp one, or the one that was stopped down. */
+    place: Math.floor(judgePictures[mode] * Math.random()),
+    baseStops: 2 * Math.random(),
+    hedgeMm: Math.round(1200 + 4800 * Math.random()),
+    sides: Array.from({ length: 4 }, () => (Math.random() < 0.5 ? ('front' as const) : ('behind' as const))),
     yawDeg: Math.round(30 * (Math.random() - 0.5)),
     skin: 1 + Math.floor(6 * Math.random()),
     hair: (['short', 'long', 'bun', 'curls'] as const)[Math.floor(4 * Math.random())] ?? 'short'
@@ -43,13 +55,14 @@
   let pair = $state.raw(drawn());
 
   const result = $derived(questResult(belief));
-  const level = $derived(shownLevel(result.next));
+  const level = $derived(shownLevel(result.next, mode));
   const finished = $derived(stopped || answers >= judgeTrials.all);
   /** The face in view, planned at the widest stop. */
   const taken = $derived.by((): Taken | null => {
     if (!lens || !body) return null;
     const person = newPerson('judge', 'Somebody', { headYawDeg: pair.yawDeg });
-    const base = newSetup('judge', 'Judge', { backgrounds: [] });
+    const behind = newBackground('judge-behind', 'Hedge', { depthMm: pair.hedgeMm, wish: 'free' });
+    const base = newSetup('judge', 'Judge', { backgrounds: mode === 'stop' ? [behind] : [] });
     const setup = {
       ...base,
       people: [{ ...person, look: { ...person.look, skin: pair.skin, hair: pair.hair, glasses: false } }],
@@ -72,13 +85,23 @@
   const allowed = $derived(taken?.plan.permissibleDiscMm ?? 0.03);
   let room = $state(760);
   /** No wider: a slow machine draws larger ones smaller, and that is a blur of its own. */
-  const size = $derived({ width: Math.max(150, Math.min(300, Math.floor((room - 24) / 2))), height: 220 });
+  const size = $derived({
+    width: Math.max(150, Math.min(300, Math.floor((room - 24) / 2))),
+    height: mode === 'four' ? 180 : 220
+  });
   const views = 32;
   /** From so many looks on a picture can be judged (as the studio has it). */
   const fair = 16;
 
-  /** A picture with its plane put elsewhere. */
-  function askedFor(slot: string, ratio: number, of: Taken, whole: boolean): Asked | null {
+  interface Altered {
+    /** Blur of the eye over what is allowed, and on which side its plane lies. */
+    readonly ratio: number;
+    readonly side: 'front' | 'behind';
+    /** Closed from the widest. */
+    readonly stopsDown: number;
+  }
+  /** A picture with its plane put elsewhere, or at another stop. */
+  function askedFor(slot: string, { ratio, side, stopsDown }: Altered, of: Taken, whole: boolean): Asked | null {
     const [crop] = eyeCrops(of, size);
     const asked = asking(of, {
       ...{ slot, priority: 1, ...size, views, quick: false },
@@ -86,29 +109,42 @@
       eyesOf: whole ? undefined : crop?.eyesOf
     });
     if (!asked) return null;
-    const focusMm = ratio === 0 ? eye.depthMm : planeFor(eye, ratio * allowed, pair.side);
-    return { ...asked, shot: { ...asked.shot, lens: { ...asked.shot.lens, focusMm } } };
+    const focusMm = ratio === 0 ? eye.depthMm : planeFor(eye, ratio * allowed, side);
+    const fNumber = eye.fNumber * 2 ** (stopsDown / 2);
+    return {
+      ...asked,
+      shot: {
+        ...asked.shot,
+        ...{ stopsDown, pupil: pupilAt(of.lens.blades, stopsDown, of.lens.rim) },
+        lens: { ...asked.shot.lens, focusMm, fNumber }
+      }
+    };
   }
   const shownPair = $derived.by(() => {
     if (!taken) return [];
-    const ratio = 10 ** level;
-    const ratios = mode === 'side' ? [ratio] : pair.sharpFirst ? [0, ratio] : [ratio, 0];
-    return ratios.flatMap((one, index) => askedFor(`judge-${index}`, one, taken, mode === 'side') ?? []);
+    const altered = Array.from({ length: judgePictures[mode] }, (_, index): Altered => {
+      const side = pair.sides[index] ?? 'front';
+      const here = index === pair.place;
+      if (mode === 'stop') return { ratio: 0, side, stopsDown: pair.baseStops + (here ? 10 ** level : 0) };
+      return { ratio: here && mode !== 'side' ? 0 : 10 ** level, side, stopsDown: 0 };
+    });
+    const whole = mode === 'side' || mode === 'stop';
+    return altered.flatMap((one, index) => askedFor(`judge-${index}`, one, taken, whole) ?? []);
   });
   /** How many of the looks of each have been drawn: nobody judges a picture that is not done. */
-  let ready = $state<readonly number[]>([0, 0]);
+  let ready = $state<readonly number[]>([0, 0, 0, 0]);
   $effect(() => {
     // A new pair: none of it is drawn.
     void shownPair;
-    ready = [0, 0];
+    ready = [0, 0, 0, 0];
   });
   const canAnswer = $derived(
     !finished && shownPair.length > 0 && shownPair.every((_, index) => (ready[index] ?? 0) >= fair)
   );
 
-  function answer(first: boolean) {
-    if (!canAnswer) return;
-    const right = mode === 'side' ? first === (pair.side === 'front') : first === pair.sharpFirst;
+  function answer(place: number) {
+    if (!canAnswer || place >= buttons.length) return;
+    const right = mode === 'side' ? (place === 0) === (pair.sides[0] === 'front') : place === pair.place;
     belief = questAfter(belief, { at: level, right });
     answers++;
     lastRight = right;
@@ -124,8 +160,10 @@
   }
   onMount(() =>
     tinykeys(window, {
-      '1': (event) => void (isTyping(event) || answer(true)),
-      '2': (event) => void (isTyping(event) || answer(false))
+      '1': (event) => void (isTyping(event) || answer(0)),
+      '2': (event) => void (isTyping(event) || answer(1)),
+      '3': (event) => void (isTyping(event) || answer(2)),
+      '4': (event) => void (isTyping(event) || answer(3))
     })
   );
   const said = $derived(judgeWords(result, mode, offsetFor(eye, allowed), unit));
@@ -140,8 +178,19 @@
       ...{ high: high ?? null, asked: mode, steps: [] }
     });
   }
-  const buttons = $derived(
-    mode === 'side' ? ['Plane in front', 'Plane behind'] : ['Left is sharper', 'Right is sharper']
+  const buttonsOf: Readonly<Record<JudgeMode, readonly string[]>> = {
+    sharper: ['Left is sharper', 'Right is sharper'],
+    side: ['Plane in front', 'Plane behind'],
+    four: ['Keep the first', 'Keep the second', 'Keep the third', 'Keep the fourth'],
+    stop: ['Left is stopped down', 'Right is stopped down']
+  };
+  const buttons = $derived(buttonsOf[mode]);
+  const labels = $derived(
+    mode === 'four'
+      ? ['First', 'Second', 'Third', 'Fourth']
+      : mode === 'side'
+        ? ['A face, the plane before or behind it']
+        : ['Left', 'Right']
   );
 </script>
 
@@ -150,9 +199,12 @@
     legend="Asked"
     hideLegend
     value={mode}
+    wrap
     options={[
       { value: 'sharper', name: 'which is sharper' },
-      { value: 'side', name: 'in front or behind' }
+      { value: 'side', name: 'in front or behind' },
+      { value: 'four', name: 'which of four to keep' },
+      { value: 'stop', name: 'which is stopped down' }
     ]}
     onchange={restart}
   />
@@ -163,12 +215,12 @@
     <p class="mt-3">This browser offers no WebGL to draw with.</p>
   {:else if !finished}
     <div class="mt-3" bind:clientWidth={room}>
-      <div class="flex flex-wrap gap-3 bg-surround p-1.5" data-testid="judge-pair">
+      <div class="flex w-fit max-w-[650px] flex-wrap gap-3 bg-surround p-1.5" data-testid="judge-pair">
         {#each shownPair as asked, index (asked.slot)}
           <LensRendering
             {asked}
             {...size}
-            label={mode === 'side' ? 'A face, the plane before or behind it' : index === 0 ? 'Left' : 'Right'}
+            label={labels[index] ?? ''}
             onshown={({ views: drawnViews }) => (ready = ready.map((one, at) => (at === index ? drawnViews : one)))}
           />
         {/each}
@@ -176,7 +228,7 @@
     </div>
     <div class="mt-3 flex flex-wrap items-center gap-2">
       {#each buttons as name, index (name)}
-        <Button disabled={!canAnswer} onclick={() => answer(index === 0)}>{name}</Button>
+        <Button disabled={!canAnswer} onclick={() => answer(index)}>{name}</Button>
       {/each}
       <span class="text-soft tabular-nums" role="status" data-testid="judge-count"
         >{answers} of {judgeTrials.all}{lastRight === null ? '' : lastRight ? ', right' : ', wrong'}{canAnswer
@@ -188,7 +240,13 @@
       {/if}
     </div>
     <p class="mt-1 text-[13px] text-soft">
-      Look at the iris: the lashes lie before it. Keys 1 and 2. At 100 % of the camera’s pixels, 85 mm f/1.4 at 2 m.
+      {mode === 'sharper' || mode === 'four' ? 'Look at the iris: the lashes lie before it. ' : ''}Keys 1 {mode ===
+      'four'
+        ? 'to'
+        : 'and'}
+      {mode === 'side' ? 2 : judgePictures[mode]}. {mode === 'sharper' || mode === 'four'
+        ? 'At 100 % of the camera’s pixels, '
+        : ''}85 mm{mode === 'stop' ? '' : ' f/1.4'} at 2 m.
     </p>
   {:else}
     <div class="mt-3 flex flex-wrap gap-2">
