@@ -1,5 +1,5 @@
 /**
- * How often the focus sheet is found, and whether it is ever misread: npx tsx scripts/sheets.ts [frames]. Seeded; within the limits of the
+ * How often the focus sheet is found, and whether it is ever misread: npx tsx scripts/sheets.ts [frames] [group, from 1]. Seeded; within the limits of the
  * Bench, and outside them. The table of docs/model.md, section 14.
  */
 import { measureFocusFrame } from '../src/core/bench/focusFrame';
@@ -9,7 +9,8 @@ import { focusShot, type FocusScene } from '../src/core/bench/simulate';
 import { seededRandom } from '../src/core/statistics/random';
 
 const frames = Number(process.argv[2] ?? 100);
-const random = seededRandom(16);
+const only = Number(process.argv[3] ?? 0);
+const random = seededRandom(16 + only);
 const between = (from: number, to: number) => from + (to - from) * random();
 const either = () => (random() < 0.5 ? -1 : 1);
 
@@ -40,7 +41,9 @@ const cut = ({ width, height, light }: Gray, share: number): Gray => {
   return part;
 };
 
+let group = 0;
 function tried(name: string, make: () => { readonly scene: FocusScene; readonly change?: (picture: Gray) => Gray }) {
+  if (++group !== only && only > 0) return;
   const told = new Map<string, number>();
   for (let frame = 0; frame < frames; frame++) {
     const { scene, change = (picture: Gray) => picture } = make();

@@ -57,7 +57,7 @@ const stepsOf = (drill: DrillId) => arrangedFor(drill, kit)?.steps ?? [];
 async function opened(page: Page, title: string) {
   await openDemo(page);
   await page.getByRole('link', { name: 'Drills' }).click();
-  await page.getByRole('link', { name: title }).click();
+  await page.getByRole('link', { name: title }).first().click();
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
   await page.getByLabel('Lens', { exact: true }).selectOption({ label: '85 mm f/1.4' });
 }

@@ -8,7 +8,7 @@ test('judged by eye: an observer that looks at the pixels sees small errors, and
   test.setTimeout(400_000);
   await sameChance(page);
   await page.goto('/drills');
-  await page.getByRole('link', { name: 'Judge by eye' }).click();
+  await page.getByRole('link', { name: 'Judge by eye' }).first().click();
   const pair = page.getByTestId('judge-pair').locator('canvas');
   const left = page.getByRole('button', { name: 'Left is sharper' });
   /** How much neighbouring pixels of the iris differ: what is sharper has more of it. Lashes lie before it: a plane in front keeps them sharp. */

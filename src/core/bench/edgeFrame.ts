@@ -19,7 +19,7 @@ import {
 import { refused, type Refused } from './refused';
 import type { Zone } from './schema';
 import { drawnEdges, edgePage, edgePageOf, edgePages, greyStepAreas, greySteps } from './sheets';
-import { slantedEdge, transposed, type EdgeFigure, type EdgeProblem } from './slantedEdge';
+import { isBlown, slantedEdge, transposed, type EdgeFigure, type EdgeProblem } from './slantedEdge';
 import { toneCurve, type GreyStep, type ToneCurve } from './tone';
 
 export interface MeasuredEdge {
@@ -96,7 +96,7 @@ export function measureEdgeFrame(picture: Gray, straight: Lens): EdgeFrame | Ref
     return pose ? [{ page, pose, vPx: projectionPx(lens, pose.t[2]) }] : [];
   });
   const curve = toneCurve(laid.map(({ pose, vPx }) => stepsOf(picture, pose, lens, vPx)));
-  const measured = laid.map((page) => measurePage(picture, lens, page, curve));
+  const measured = laid.map((page, index) => measurePage(picture, lens, page, curve, index < toldBy));
   const edges = measured.flatMap((one) => one.edges);
   if (edges.length === 0)
     return refused(measured.every(({ lost }) => lost.every(({ why }) => why === 'small')) ? 'small' : 'noEdges');
@@ -117,7 +117,7 @@ interface LaidPage {
   readonly vPx: number;
 }
 
-function measurePage(picture: Gray, lens: Lens, { page, pose, vPx }: LaidPage, curve: ToneCurve | null) {
+function measurePage(picture: Gray, lens: Lens, { page, pose, vPx }: LaidPage, curve: ToneCurve | null, told: boolean) {
   const piece = edgePage(page);
   const lost: { page: number; why: EdgeProblem }[] = [];
   const shifts: number[] = [];
@@ -133,10 +133,17 @@ function measurePage(picture: Gray, lens: Lens, { page, pose, vPx }: LaidPage, c
       ? cut(picture, x - wide, y - half, 2 * wide, 2 * half)
       : cut(picture, x - half, y - wide, 2 * half, 2 * wide);
     const standing = part && (stands ? part : transposed(part));
-    const asRead = standing === null ? 'small' : slantedEdge(standing);
-    // What was cut off, no curve brings back: the picture as it was read tells.
-    const figure = standing && curve && typeof asRead !== 'string' ? slantedEdge(undone(standing, curve)) : asRead;
-    if (typeof figure !== 'string' && typeof asRead !== 'string') shifts.push(figure.mtf50 / asRead.mtf50 - 1);
+    const figure =
+      standing === null
+        ? 'small'
+        : // What was cut off, no curve brings back: the picture as it was read tells.
+          isBlown(standing)
+          ? 'blown'
+          : slantedEdge(curve ? undone(standing, curve) : standing);
+    if (told && standing && curve && typeof figure !== 'string') {
+      const asRead = slantedEdge(standing);
+      if (typeof asRead !== 'string') shifts.push(figure.mtf50 / asRead.mtf50 - 1);
+    }
     if (typeof figure === 'string') {
       lost.push({ page, why: figure });
       return [];
@@ -181,5 +188,8 @@ function stepsOf(picture: Gray, pose: Pose, lens: Lens, vPx: number): GreyStep[]
     return printed !== undefined && read != null ? [{ printed, read }] : [];
   });
 }
+
+/** What undoing the tones does to the figures is told by the edges of so many pages (chosen: all are alike). */
+const toldBy = 2;
 
 const undone = (picture: Gray, { undo }: ToneCurve): Gray => ({ ...picture, light: picture.light.map(undo) });

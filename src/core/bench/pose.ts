@@ -247,6 +247,9 @@ export function turned(r: readonly number[], [wx, wy, wz]: readonly [number, num
   });
 }
 
+/** A step that moves nothing by a thousandth of a pixel (chosen). */
+const settled = { rad: 1e-7, mm: 1e-4 } as const;
+
 /** Least squares of the reprojection, by Gauss and Newton. */
 function polished(start: Pose, matches: readonly Match[], lens: Lens, vPx: number): Pose {
   let pose = start;
@@ -270,6 +273,8 @@ function polished(start: Pose, matches: readonly Match[], lens: Lens, vPx: numbe
       return pose;
     }
     pose = moved(by);
+    // It halves its digits each round: what is left is far under a pixel.
+    if (Math.hypot(...by.slice(0, 3)) < settled.rad && Math.hypot(...by.slice(3)) < settled.mm) return pose;
   }
   return pose;
 }

@@ -48,13 +48,7 @@ export function slantedEdge(picture: Gray): EdgeFigure | EdgeProblem {
   const { width, height, light } = picture;
   if (height < leastRows || width < leastColumns) return 'small';
   const at = (x: number, y: number) => light[y * width + x] ?? 0;
-  const plateau = (from: number, to: number): number => {
-    let sum = 0;
-    for (let y = 0; y < height; y++) for (let x = from; x < to; x++) sum += at(x, y);
-    return sum / (height * (to - from));
-  };
-  const side = Math.max(3, Math.floor(width / 8));
-  const [left, right] = [plateau(0, side), plateau(width - side, width)];
+  const [left, right] = plateausOf(picture);
   if (Math.max(left, right) > blownFrom) return 'blown';
   if (Math.abs(right - left) < leastStep) return 'flat';
   const sign = right > left ? 1 : -1;
@@ -74,6 +68,20 @@ export function slantedEdge(picture: Gray): EdgeFigure | EdgeProblem {
     angleDeg
   );
 }
+
+/** Light of the two sides of an edge, well away from it: an eighth of the width each. */
+function plateausOf({ width, height, light }: Gray): readonly [number, number] {
+  const plateau = (from: number, to: number): number => {
+    let sum = 0;
+    for (let y = 0; y < height; y++) for (let x = from; x < to; x++) sum += light[y * width + x] ?? 0;
+    return sum / (height * (to - from));
+  };
+  const side = Math.max(3, Math.floor(width / 8));
+  return [plateau(0, side), plateau(width - side, width)];
+}
+
+/** Whether light is cut off on a side of it. */
+export const isBlown = (picture: Gray): boolean => Math.max(...plateausOf(picture)) > blownFrom;
 
 /** The same with rows and columns changed: an edge that lies stands. */
 export function transposed({ width, height, light }: Gray): Gray {
