@@ -6,6 +6,7 @@ import { findMarkers, mirrored, type FoundMarker } from './markers';
 import {
   completed,
   distortionOf,
+  isWhole,
   matchesOf,
   placed,
   poseFrom,
@@ -136,7 +137,8 @@ function measured(picture: Gray, straight: Lens, fNumber: number): FocusFrame | 
   const seen = [matchesOf(upright, standing), matchesOf(leaning, behind)] as const;
   const lens: Lens = { ...straight, distortion: distortionOf(seen, straight, vPx) };
   const [front, back] = seen.map((matches) => poseFrom(matches, lens, vPx));
-  if (!front || !back) return refused('half');
+  if (!front || !back || !isWhole(upright, front, lens, vPx) || !isWhole(leaning, back, lens, vPx))
+    return refused('half');
   const tiltDeg = tiltOf(front);
   const aimedMm = placed(front, aim)[2];
   if (vPx / aimedMm < leastPxPerMm) return refused('small', vPx / leastPxPerMm);

@@ -137,6 +137,15 @@ export function distortionOf(pieces: readonly (readonly Match[])[], lens: Lens, 
   return best;
 }
 
+/** Whether all markers of a piece lie in the picture: what is cut off was pointed past, or cropped, and then the axis is not in the middle. */
+export const isWhole = ({ markers }: Piece, pose: Pose, lens: Lens, vPx: number): boolean =>
+  markers.every((marker) =>
+    cornersOf(marker).every((mm) => {
+      const { x, y } = projected(pose, mm, lens, vPx);
+      return x > 0 && y > 0 && x < lens.width - 1 && y < lens.height - 1;
+    })
+  );
+
 /** Square within so much, a sheet or a wall is measured, degrees. */
 export const squareDeg = 2;
 
