@@ -21,8 +21,8 @@ const allowed = ({ lens, fNumber, distanceMm }: FocusScene) =>
 function sceneOf(tilt: readonly [number, number]): FocusScene {
   const distanceMm = between(1400, 2400);
   const focalLengthMm = 85;
-  // Of the sensor the part the sheet fills, at 3.1 to 4.2 pixels a mm.
-  const perMm = between(3.1, 4.2);
+  // Of the sensor the part the sheet fills, at 3.4 to 4.2 pixels a mm.
+  const perMm = between(3.4, 4.2);
   const pixelMm = focalLengthMm / (distanceMm - focalLengthMm) / perMm;
   const [width, height] = [Math.ceil(285 * perMm), Math.ceil(232 * perMm)];
   return {

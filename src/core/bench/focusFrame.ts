@@ -73,7 +73,7 @@ const softestOwnPx = 2.5;
 /** Discs that grow otherwise than optics say by more than these: another stop or focal length, or glare (chosen). */
 const slopes = { least: 0.6, most: 1.5 } as const;
 /** How far a half of the sheet is known to be turned, degrees (chosen on simulated sheets, scripts/sheets.ts). */
-const tiltSdDeg = 0.2;
+const tiltSdDeg = 0.4;
 /** Light of the paper between which it is neither dark nor cut off (chosen). */
 const lights = { dark: 0.06, wished: 0.6, blown: 0.97 } as const;
 /** The two halves' distances are known to this share of themselves (chosen on simulated sheets). */
