@@ -91,3 +91,32 @@ for (const { title, verdict, own } of [
     await page.getByRole('button', { name: 'Keep this time' }).click();
     await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(/simulated/);
   });
+
+test('a drill in the hand: one thing to do at a time, ticked by the thumb, and there on the page after', async ({
+  page
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto('/drills/diagonal');
+  await page.getByRole('link', { name: 'On the phone, step by step' }).click();
+  const task = page.getByTestId('drill-task');
+  await expect(task).toHaveText(/^Stand three things/);
+  await expectNoAxeFindings(page);
+  expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBeLessThanOrEqual(844);
+  const done = page.getByRole('button', { name: /^Done/ });
+  await done.click();
+  await expect(task).toHaveText(/^Lens at their height/);
+  await done.click();
+  // Taken back, and done again.
+  await page.getByRole('button', { name: 'The step before' }).click();
+  await expect(done).toHaveAttribute('aria-pressed', 'true');
+  await done.click();
+  await expect(done).toHaveAttribute('aria-pressed', 'false');
+  await expect(page.getByRole('status')).toContainText('2 of 7, 6 still to do');
+  for (let rest = 0; rest < 6; rest++) await done.click();
+  await expect(page.getByRole('status')).toContainText('All done');
+  await page.getByRole('link', { name: 'Bring the frames in' }).click();
+  await expect(page.getByRole('checkbox', { name: 'One spare of each, in case' })).toBeChecked();
+  // What has no frames to take is said so.
+  await page.goto('/drills/judge/hand');
+  await expect(page.getByText('This drill has no steps for a phone.')).toBeVisible();
+});

@@ -182,4 +182,13 @@ test('to the edges: frames are known by where the thing lies; the lean is told, 
   await expect(message(page)).toContainText('Your lean counts');
   await page.getByRole('button', { name: 'Keep this time' }).click();
   await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(/leaning \d+ mm forward/);
+  // The record has it, in use; once the usual figure is back, it is offered.
+  await saved(page);
+  await page.getByRole('link', { name: 'Record', exact: true }).click();
+  const lean = page.getByTestId('drill-figures').getByRole('listitem').first();
+  await expect(lean).toHaveText(
+    /You come (2\d|3\d) mm nearer while turning \(\d+ mm nearer to \d+ mm nearer\), .*in use/
+  );
+  await expect(page.getByTestId('drill-figures').getByRole('listitem')).toHaveCount(2);
+  await expectNoAxeFindings(page);
 });

@@ -21,7 +21,7 @@ export interface RenderingRequest {
   readonly priority: number;
   readonly setup: Setup;
   readonly view: Viewpoint;
-  readonly shot: LensShot;
+  readonly shot: LensShot & Pick<Shot, 'moved'>;
   readonly cutout: Cutout;
   readonly width: number;
   readonly height: number;

@@ -6,6 +6,8 @@ import type { PlanInput } from '../core/call/planInput';
 import { combineRemedies, findCombinations } from '../core/call/remedies/combine';
 import { findRemedies, type OnProgress } from '../core/call/remedies/findRemedies';
 import { findBag } from '../core/day/findBag';
+import { guessScene } from '../core/drills/guess';
+import { tryScene } from '../core/drills/mode';
 import { distanceSensitivity } from '../core/call/sensitivity';
 import { whatIfSteadier } from '../core/call/whatIf';
 import { kitGroups, personFigures, swayByStance, type RecordAsked } from '../core/record/groups';
@@ -43,7 +45,9 @@ const planner = {
   alternatives,
   distanceSensitivity,
   whatIfSteadier,
-  techniqueOf
+  techniqueOf,
+  guessScene,
+  tryScene
 };
 export type Planner = typeof planner;
 

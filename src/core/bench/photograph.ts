@@ -27,7 +27,7 @@ export interface Scene extends Lens {
   readonly distortion?: number;
   /** Light lost at the corner, as a share. */
   readonly vignetting?: number;
-  /** How much darker the left side is than the right, as a share. */
+  /** How much darker the left side is than the right, as a share; negative, the right than the left. */
   readonly uneven?: number;
   /** What lies around the paper, as light. */
   readonly background?: number;
@@ -87,6 +87,9 @@ export function photograph(scene: Scene, random: Random): Gray {
   const papers = scene.papers.map((paper) => prepared(paper, cx, cy, vPx));
   const picture = gray(width, height);
   const blur = scene.blurPx ?? { centre: 0.35, corner: 0.35 };
+  const uneven = scene.uneven ?? 0;
+  // The brighter side has the exposure, whichever it is.
+  const dimmest = Math.sign(uneven) / 2;
   const met = { light: 0, z: 0 };
   const here: Prepared[] = [];
   for (let y = 0; y < height; y++)
@@ -95,7 +98,7 @@ export function photograph(scene: Scene, random: Random): Gray {
       const straight = (1 - (scene.distortion ?? 0) * h2) / vPx;
       const sharpAt = planeMm - (scene.curvedMm ?? 0) * h2;
       const sigma = blur.centre + (blur.corner - blur.centre) * h2;
-      const falls = (1 - (scene.vignetting ?? 0) * h2) * (1 + (scene.uneven ?? 0) * ((x - cx) / width - 0.5));
+      const falls = (1 - (scene.vignetting ?? 0) * h2) * (1 + uneven * ((x - cx) / width - dimmest));
       let value = background * falls;
       here.length = 0;
       for (const paper of papers) {

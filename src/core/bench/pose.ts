@@ -37,6 +37,11 @@ const cornersOf = ({ x, y, side }: Omit<PlacedMarker, 'id'>): Point[] => [
   { x, y: y + side }
 ];
 
+/** A marker nearer to the edge of the picture than this is not looked for, pixels: its corners could not be found to a tenth. */
+const edgePx = 2;
+const liesIn = ({ x, y }: Point, { width, height }: Pick<Lens, 'width' | 'height'>, edge: number): boolean =>
+  x > edge && y > edge && x < width - 1 - edge && y < height - 1 - edge;
+
 /** The markers of a piece, those too blurred to be read found by those that are. */
 export function completed(
   picture: Gray,
@@ -53,9 +58,7 @@ export function completed(
     const rest = piece.markers.filter(({ id }) => !own.some((marker) => marker.id === id));
     const more = rest.flatMap(({ id, ...marker }) => {
       const corners = cornersOf(marker).map((mm) => projected(pose, mm, lens, vPx));
-      const inside = corners.every(
-        (px) => px.x > 2 && px.y > 2 && px.x < picture.width - 3 && px.y < picture.height - 3
-      );
+      const inside = corners.every((px) => liesIn(px, picture, edgePx));
       return (inside && markerAt(picture, id, corners)) || [];
     });
     if (more.length === 0) return own;
@@ -111,27 +114,30 @@ export function straightened({ x, y }: Point, { width, height, distortion = 0 }:
 /** Lenses bend straight lines by so much, as a standard deviation (from memory: up to 3 %, seldom more); no more is looked for. */
 const usualDistortion = 0.03;
 const mostDistortion = 0.06;
+/** A parabola is laid through three shares so far apart, then through three closer together (chosen). */
+const distortionSteps = [0.02, 0.005] as const;
 
 /**
  * How a lens bends straight lines, from the markers of one picture, each piece of paper lying as it likes: where they fit best, drawn to none
  * by as much as they do not tell. Zero where nothing tells.
  */
 export function distortionOf(pieces: readonly (readonly Match[])[], lens: Lens, focusedPx?: number): number {
-  const lines = sum(pieces, ({ length }) => 2 * length) - 6 * pieces.length - 1;
+  /** What is seen less what is free: a pose for each, and the distortion. */
+  const told = sum(pieces, ({ length }) => 2 * length) - 6 * pieces.length - 1;
   const off = (distortion: number): number =>
     sum(pieces, (matches) => {
       const pose = poseFrom(matches, { ...lens, distortion }, focusedPx);
       return pose ? pose.rms * pose.rms * matches.length : NaN;
     });
   let best = 0;
-  for (const step of [0.02, 0.005]) {
+  for (const step of distortionSteps) {
     const [less, here, more] = [off(best - step), off(best), off(best + step)];
     const bend = (less - 2 * here + more) / (step * step);
-    if (!(bend > 0) || lines < 1) return 0;
+    if (!(bend > 0) || told < 1) return 0;
     const least = best - (more - less) / (2 * step) / bend;
     if (Math.abs(least) > mostDistortion) return 0;
     // What is left over although it fits best is how far corners lie from where they should, and that is how little they tell.
-    const each = Math.max(1, (here - (bend * (least - best) ** 2) / 2) / lines);
+    const each = Math.max(1, (here - (bend * (least - best) ** 2) / 2) / told);
     best = least / (1 + (2 * each) / (bend * usualDistortion ** 2));
   }
   return best;
@@ -139,12 +145,7 @@ export function distortionOf(pieces: readonly (readonly Match[])[], lens: Lens, 
 
 /** Whether all markers of a piece lie in the picture: what is cut off was pointed past, or cropped, and then the axis is not in the middle. */
 export const isWhole = ({ markers }: Piece, pose: Pose, lens: Lens, vPx: number): boolean =>
-  markers.every((marker) =>
-    cornersOf(marker).every((mm) => {
-      const { x, y } = projected(pose, mm, lens, vPx);
-      return x > 0 && y > 0 && x < lens.width - 1 && y < lens.height - 1;
-    })
-  );
+  markers.every((marker) => cornersOf(marker).every((mm) => liesIn(projected(pose, mm, lens, vPx), lens, 0)));
 
 /** Square within so much, a sheet or a wall is measured, degrees. */
 export const squareDeg = 2;

@@ -82,7 +82,8 @@ export function noisy(picture: Gray, share: number, random: Random): Gray {
   const normal = normalFrom(random);
   return {
     ...picture,
-    light: picture.light.map((value) => Math.max(0, value + share * normal() * Math.sqrt(0.2 + value)))
+    // No brighter than full: what is more is cut off, as in a camera.
+    light: picture.light.map((value) => Math.min(1, Math.max(0, value + share * normal() * Math.sqrt(0.2 + value))))
   };
 }
 

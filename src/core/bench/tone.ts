@@ -1,5 +1,5 @@
 /** The tone curve of a camera, from steps of grey whose light is known but for how brightly each page is lit. */
-import { extent, mean } from 'd3-array';
+import { extent } from 'd3-array';
 import { Matrix, solve } from 'ml-matrix';
 
 /** One step: what is printed, and what was read, both as light. */
@@ -45,18 +45,12 @@ export function toneCurve(pages: readonly (readonly GreyStep[])[]): ToneCurve | 
     return [at, at * at, at ** 3];
   };
   const fitted = (degree: 1 | 3) => {
-    const rows = all.map(({ page, x }) => [
-      ...powers(x).slice(0, degree),
-      ...own.map((_, at) => (at === page ? 1 : 0))
-    ]);
-    const solved = solve(new Matrix(rows), Matrix.columnVector(all.map(({ y }) => y)), true).to1DArray();
-    const rms = Math.sqrt(
-      mean(
-        all,
-        ({ y }, index) => (y - (rows[index] ?? []).reduce((sum, v, at) => sum + v * (solved[at] ?? 0), 0)) ** 2
-      ) ?? NaN
+    const rows = new Matrix(
+      all.map(({ page, x }) => [...powers(x).slice(0, degree), ...own.map((_, at) => (at === page ? 1 : 0))])
     );
-    return { solved, rms };
+    const seen = Matrix.columnVector(all.map(({ y }) => y));
+    const solved = solve(rows, seen, true);
+    return { solved: solved.to1DArray(), rms: Matrix.sub(seen, rows.mmul(solved)).norm() / Math.sqrt(all.length) };
   };
   const { solved, rms } = fitted(3);
   const [a = 1, b = 0, c = 0] = solved;

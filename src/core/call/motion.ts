@@ -20,7 +20,12 @@ export function stabiliserStops({ stabiliserLossStops }: Habits, body: Body, len
  * Camera shake's equivalent disc on the sensor, mm: at 1/focal length (full-frame equivalent) a share of the traditional
  * disc by stance; in proportion to the time, halved by each stop of stabiliser. All from memory.
  */
-export function shakeDisc(habits: Habits, camera: Camera, stabiliserStops: number, shutterS: number): number {
+export function shakeDisc(
+  habits: Pick<Habits, 'shakeShare'>,
+  camera: Pick<Camera, 'focalLengthMm' | 'stance'>,
+  stabiliserStops: number,
+  shutterS: number
+): number {
   // The format's disc times its crop factor is the full-frame disc.
   return traditionalDiscMm * shutterS * camera.focalLengthMm * habits.shakeShare[camera.stance] * 2 ** -stabiliserStops;
 }

@@ -11,7 +11,7 @@ import { approach, frozenByFlash } from '../call/motion';
 import { planSetup } from '../call/planSetup';
 import { prepare, type Group, type Situation } from '../call/situation';
 import { allEyesOpen } from '../optics/blinks';
-import { totalDisc } from '../optics/sharpness';
+import { motionDisc, motionTrack, totalDisc } from '../optics/sharpness';
 import { normalFrom, type Random } from '../statistics/random';
 import type { PointRole } from '../setup/scene';
 
@@ -91,9 +91,6 @@ export interface Shooting {
 /** How much heads are tilted, degrees, one standard deviation (from memory). */
 const habitualRollDeg = 3;
 
-/** Shake of one disc's length is a track shorter by this (optics/sharpness.ts). */
-const trackPerDisc = 1 / 1.17;
-
 /** @returns the frames, or null where nothing can be planned or the setup takes two frames to combine */
 export function shoot(
   input: PlanInput,
@@ -172,8 +169,8 @@ function taken(
   const moved = errorMm - (holdMm + leanMm) * focus.m * focus.m;
   const planeMm = planeAfter(situation, focus.plane, moved, focus.m);
   const now: Focus = { ...focus, plane: planeMm };
-  const shakeMm = fault?.kind === 'shakes' ? fault.mm : focus.causes.shake * trackPerDisc;
-  const shaken = fault?.kind === 'shakes' ? { ...now, common: totalDisc(now.common, fault.mm / trackPerDisc) } : now;
+  const shakeMm = fault?.kind === 'shakes' ? fault.mm : motionTrack(focus.causes.shake);
+  const shaken = fault?.kind === 'shakes' ? { ...now, common: totalDisc(now.common, motionDisc(fault.mm)) } : now;
   const blinks = 1 - allEyesOpen({ everyS: habits.blinkEveryS, lastsS: habits.blinkS }, 1, aimed.light.shutterS);
   const shot = subjects.map((subject): ShotSubject => {
     const person = personOf.get(subject.id);

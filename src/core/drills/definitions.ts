@@ -85,7 +85,7 @@ export const drills: readonly Drill[] = [
     id: 'judge',
     title: 'Judge by eye',
     purpose:
-      'Faces side by side, all but one a little out of focus: the smallest error you see, on which side it lies, and whether the viewing standard suits your eyes.',
+      'Faces side by side, all but one a little out of focus: the smallest error you see, on which side it lies, whether it is one of movement, and whether the viewing standard suits your eyes.',
     minutes: 6,
     needs: ['this screen, at the distance you look at pictures from']
   },
@@ -103,6 +103,25 @@ export const titleOf = (id: DrillId): string => drills.find((one) => one.id === 
 
 /** Where the thing focused on is to lie in the picture. */
 export type Place = 'middle' | 'left' | 'right' | 'top' | 'bottom';
+
+/** An edge step puts the thing so far off, over half the picture (chosen). */
+const asideShare = 0.62;
+
+/** Off the middle by so much, to the right and down, in whatever the halves of the picture are given in. */
+export function placeOff(place: Place, halfWide: number, halfHigh: number): { readonly x: number; readonly y: number } {
+  switch (place) {
+    case 'middle':
+      return { x: 0, y: 0 };
+    case 'left':
+      return { x: -asideShare * halfWide, y: 0 };
+    case 'right':
+      return { x: asideShare * halfWide, y: 0 };
+    case 'top':
+      return { x: 0, y: -asideShare * halfHigh };
+    case 'bottom':
+      return { x: 0, y: asideShare * halfHigh };
+  }
+}
 
 export interface Step {
   readonly id: string;
@@ -168,6 +187,13 @@ const face = { deepMm: 25, times: [16, 24, 40] } as const;
 /** Waits, s, and frames of each; frames of each shutter time (chosen: the interval is a factor of two or so). */
 const waits = { seconds: [0, 1, 3, 6], times: 5 } as const;
 const held = { times: 3, aboutF: [0.25, 0.5, 1, 2, 4], longestS: 1, fNumber: 5.6 } as const;
+/** Things one behind another, each as far aside of the last; the middle of them on the axis, the first at the distance. */
+const inLine = (count: number, asideMm: number, apartMm: number): Thing[] =>
+  Array.from({ length: count }, (_, index) => ({
+    index,
+    lateralMm: (index - (count - 1) / 2) * asideMm,
+    depthMm: index * apartMm
+  }));
 const round = (mm: number, step: number): number => Math.max(step, Math.round(mm / step) * step);
 
 /** @returns null for a drill without things */
@@ -203,7 +229,7 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
       const spacingMm = round(Math.max(zones * deep(widest), least), 50);
       return {
         ...{ distanceMm, spacingMm },
-        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * aside, depthMm: index * spacingMm })),
+        things: inLine(3, aside, spacingMm),
         steps: [0, 1, 2].map((index) => step({ id: `focus${index}`, focusOn: index }))
       };
     }
@@ -215,7 +241,7 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
       );
       return {
         ...{ distanceMm, spacingMm },
-        things: [0, 1, 2, 3].map((index) => ({ index, lateralMm: (index - 1.5) * aside, depthMm: index * spacingMm })),
+        things: inLine(4, aside, spacingMm),
         steps: [0, 1].flatMap((focusOn) =>
           stops.map((fNumber, at) => step({ id: `${focusOn === 0 ? 'first' : 'middle'}${at}`, focusOn, fNumber }))
         )
@@ -233,7 +259,7 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
       return {
         ...{ distanceMm, spacingMm },
         // Close enough beside each other to lie in the picture together at its edges.
-        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * aside, depthMm: index * spacingMm })),
+        things: inLine(3, aside, spacingMm),
         steps: [...straight(), ...turned('turn'), ...turned('lean')]
       };
     }
@@ -256,7 +282,7 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
       const spacingMm = round(Math.max(zones * deep(widest), least), 10);
       return {
         ...{ distanceMm, spacingMm },
-        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * aside, depthMm: index * spacingMm })),
+        things: inLine(3, aside, spacingMm),
         steps: [
           ...straight(),
           ...waits.seconds.flatMap((waitS) =>
@@ -273,7 +299,7 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
       const fNumber = exactFNumber(Math.min(kit.smallestFNumber, Math.max(widestFNumber, held.fNumber)));
       return {
         ...{ distanceMm, spacingMm: 0 },
-        things: [0, 1, 2].map((index) => ({ index, lateralMm: (index - 1) * spacing.steady.aside, depthMm: 0 })),
+        things: inLine(3, spacing.steady.aside, 0),
         steps: [...held.aboutF.map((times) => times / f), ...longer].flatMap((shutterS, time) =>
           Array.from({ length: held.times }, (_, at) =>
             step({ id: `time${time}no${at}`, focusOn: 1, shutterS, fNumber })

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { shiftedFocus } from '../optics/thinLens';
 import { seededNormal, seededRandom } from '../testing/random';
 import { arrangedFor, drills, type KitInHand } from './definitions';
-import { drillIds } from './ids';
+import { drillIds, type DrillId } from './ids';
 import { expectedIn, lookAtMarks, layoutOf, type MarkedFrame } from './marks';
-import { matchFrames } from './match';
+import { anotherDrill, matchFrames } from './match';
 import { planeOf, planesOf, readSeries, type DrillFrame, type FrameRead, type PlaneAt } from './series';
 import { marksShot, type StandingMark } from './simulate';
 import { diagonalVerdict, edgesVerdict, ladderVerdict } from './verdicts';
@@ -161,6 +161,25 @@ describe('to the edges', () => {
     for (const { step, turnMm } of verdict.steps) expect(turnMm).toBeCloseTo(turnOf(step), 3);
   });
 
+  it('knows its frames when they are brought to another drill, and keeps still where they may be either', () => {
+    const all = steps.map((step, at) => frameOf(step, step.focusOn === 1 ? turnOf(step) : 70 * (step.focusOn - 1), at));
+    const broughtTo = (drill: DrillId, frames: readonly FrameRead[]) =>
+      anotherDrill(drill, matchFrames(arrangedFor(drill, kit)?.steps ?? [], frames), frames, kit);
+    expect(broughtTo('diagonal', all)).toBe('edges');
+    expect(broughtTo('stopLadder', all)).toBe('edges');
+    expect(broughtTo('edges', all)).toBeNull();
+    // Three straight ones begin it as they do the diagonal.
+    expect(broughtTo('diagonal', all.slice(0, 3))).toBeNull();
+    expect(broughtTo('edges', all.slice(0, 3))).toBeNull();
+    // Of no drill: at a stop none asks for.
+    expect(
+      broughtTo(
+        'diagonal',
+        all.map((frame) => ({ ...frame, fNumber: 30 }))
+      )
+    ).toBeNull();
+  });
+
   it('says nothing of leaning where it was not tried often enough', () => {
     const some = steps
       .filter(({ turning }) => turning !== 'lean')
@@ -238,18 +257,21 @@ describe('the stop ladder', () => {
     const lens = { focalLengthMm: 50, pixelMm, width: 400, height: 220 };
     const marks = [0, 1].map((index) => ({ index, x: 95 * (index - 0.5), y: 0, z: 1200 }));
     /** The same at four stops, the last two otherwise. */
-    const told = (last: { readonly ownPx?: number; readonly noise?: number }) => {
-      const frames = steps.map(({ fNumber }, at): DrillFrame => ({
+    const told = (last: { readonly ownPx?: number; readonly noise?: number }, taken = [0, 1, 2, 3]) => {
+      const all = steps.map(({ fNumber }, at): DrillFrame => ({
         ...{ id: `f${at}`, name: `f${at}`, takenMs: at, fNumber, focalLengthMm: 50, shutterS: null, lens: '50 mm' },
         ...{ width: 400, height: 220, pixelMm },
         marked: lookAtMarks(
           marksShot({ lens, fNumber, planeMm: 1200, marks, ...(at > 1 ? last : {}) }, seededRandom(at))
         ) as MarkedFrame
       }));
+      const frames = taken.flatMap((at) => all[at] ?? []);
       return ladderVerdict(matchFrames(steps, readSeries(frames)), 0.03).costsFrom;
     };
     expect(told({})).toBeNull();
     expect(told({ ownPx: 1.1 })).toEqual({ fNumber: steps[2]?.fNumber, by: 'diffraction' });
+    // A stop that was not taken costs nothing.
+    expect(told({}, [0, 1, 3])).toBeNull();
     expect(told({ noise: 0.08 })).toEqual({ fNumber: steps[2]?.fNumber, by: 'noise' });
   });
 });

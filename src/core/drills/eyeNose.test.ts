@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { blurDiscDiameter } from '../optics/blur';
 import { seededRandom } from '../testing/random';
 import { arrangedFor } from './definitions';
-import { expectedIn, layoutOf, lookAtMarks, type MarkedFrame } from './marks';
+import { lookAtMarks, type MarkedFrame } from './marks';
 import { matchFrames } from './match';
-import { readByDistance, type DrillFrame } from './series';
+import { byDistance, lookedFor, readByDistance, type DrillFrame } from './series';
 import { marksShot } from './simulate';
 import { eyeNoseVerdict } from './verdicts';
 
@@ -29,12 +29,12 @@ const taken = steps.map(({ focusOn, distanceMm }, at) => {
   );
 });
 const first = taken.map((picture) => lookAtMarks(picture) as MarkedFrame);
+const looked = lookedFor(first, true);
 const frames = taken.map((picture, at): DrillFrame => {
-  const alike = layoutOf(first.filter((_, other) => steps[other]?.distanceMm === steps[at]?.distanceMm));
   return {
     ...{ id: `f${at}`, name: `f${at}`, takenMs: 1000 * at, shutterS: null, fNumber: Math.SQRT2 },
     ...{ focalLengthMm: 85, lens: '85 mm', width, height, pixelMm },
-    marked: lookAtMarks(picture, expectedIn(alike, first[at] as MarkedFrame)) as MarkedFrame
+    marked: lookAtMarks(picture, looked.get(at) ?? []) as MarkedFrame
   };
 });
 
@@ -67,6 +67,18 @@ describe('eye or nose', () => {
     expect(far?.expected).toBeLessThan(1);
     expect([near?.right, near?.frames]).toEqual([2, 2]);
     expect(verdict.missing).toBe(0);
+  });
+
+  it('puts frames of one distance together, and looks for a lost mark where those have it', () => {
+    expect(byDistance(first).map((own) => own.sort())).toEqual([[0, 1], [2, 3], [4, 5]]); // prettier-ignore
+    const lost = first.map((frame, at) => (at === 4 ? { marks: frame.marks.slice(0, 1) } : frame));
+    const marks = lookedFor(lost, true).get(4) ?? [];
+    expect(marks).toHaveLength(2);
+    const there = first[5]?.marks.find(({ index }) => index === marks[1]?.index);
+    expect(Math.abs((marks[1]?.x ?? 0) - (there?.x ?? Infinity))).toBeLessThan(2);
+    // All thrown together, it would be looked for where nearer frames have it.
+    const wrong = lookedFor(lost, false).get(4)?.[1];
+    expect(Math.abs((wrong?.x ?? 0) - (there?.x ?? 0))).toBeGreaterThan(5);
   });
 
   it('leaves what was taken from elsewhere', () => {

@@ -1,5 +1,5 @@
 /** Two weeks of practice: a drill a day, most of what the record says is weakest. */
-import { sum } from 'd3-array';
+import { greatest, sum } from 'd3-array';
 import type { Recorded } from '../record/schema';
 import { drillIds, type DrillId } from './ids';
 import type { DrillResult } from './schema';
@@ -31,8 +31,6 @@ export interface Day {
   readonly drill: DrillId;
   /** Why it is there; null where nothing weak asks for it. */
   readonly because: Weakness | null;
-  /** The last time it was done, ms; null where it never was. */
-  readonly lastAt: number | null;
 }
 
 export interface Fortnight {
@@ -44,7 +42,7 @@ export interface Fortnight {
 
 /** Waited longer than this between focusing and the shutter, what scatters is the photographer's own sway, s (chosen). */
 const longWaitS = 1;
-/** Somebody moved across faster than this, mm/s (chosen: slower does not show). */
+/** Somebody moved across faster than this, mm/s (chosen: in 1/250 s at a tenth of life size it is two pixels). */
 const movesMmPerS = 150;
 
 /** What a soft frame was lost to: one thing, the plainest first. */
@@ -60,8 +58,7 @@ export function weaknessOf(frame: Recorded): Weakness {
   return missed ? 'focus' : 'depth';
 }
 
-const likeliest = (parts: NonNullable<Recorded['error']>): number =>
-  parts.reduce((best, part) => (part.share > best.share ? part : best)).q;
+const likeliest = (parts: NonNullable<Recorded['error']>): number => greatest(parts, ({ share }) => share)?.q ?? NaN;
 
 const days = 14;
 /** So much a drill counts for by itself, for never having been done, and for each tenth of frames lost to what it practises (chosen). */
@@ -77,22 +74,16 @@ export function fortnightOf(frames: readonly Recorded[], results: readonly Drill
     .map((weakness): Weak => ({ weakness, lost: lostTo.filter((one) => one === weakness).length, of: told.length }))
     .filter(({ lost }) => lost > 0)
     .sort((a, b) => b.lost - a.lost);
-  const lastOf = (drill: DrillId): number | null =>
-    results
-      .filter((one) => one.drill === drill && !one.simulated)
-      .reduce<number | null>((last, { madeAt }) => Math.max(last ?? 0, madeAt), null);
-  const asked = drillIds.map((drill) => {
+  const done = new Set(results.filter(({ simulated }) => !simulated).map(({ drill }) => drill));
+  const asked = drillIds.map((drill): Asked => {
     const by = weak.flatMap(({ weakness, lost, of }) => {
       const at = practisedBy[weakness].indexOf(drill);
       return at < 0 ? [] : [{ weakness, worth: (counts.tenth * 10 * lost * secondShare ** at) / of }];
     });
-    const lastAt = lastOf(drill);
     return {
-      ...{ drill, lastAt },
-      because:
-        by.reduce<(typeof by)[number] | null>((best, one) => (one.worth > (best?.worth ?? 0) ? one : best), null)
-          ?.weakness ?? null,
-      worth: counts.own + (lastAt === null ? counts.never : 0) + sum(by, ({ worth }) => worth)
+      drill,
+      because: greatest(by, ({ worth }) => worth)?.weakness ?? null,
+      worth: counts.own + (done.has(drill) ? 0 : counts.never) + sum(by, ({ worth }) => worth)
     };
   });
   return { weak, frames: told.length, days: spread(asked) };
@@ -101,7 +92,6 @@ export function fortnightOf(frames: readonly Recorded[], results: readonly Drill
 interface Asked {
   readonly drill: DrillId;
   readonly because: Weakness | null;
-  readonly lastAt: number | null;
   readonly worth: number;
 }
 
@@ -117,16 +107,10 @@ function spread(asked: readonly Asked[]): Day[] {
     const before = dealt[dealt.length - 1];
     const quotient = (one: Asked) => one.worth / (2 * (given.get(one.drill) ?? 0) + 1);
     const free = asked.filter(({ drill }) => drill !== before?.drill && !(day === days - 1 && drill === first?.drill));
-    const next =
-      day === days && first
-        ? first
-        : free.reduce<Asked | null>(
-            (best, one) => (best === null || quotient(one) > quotient(best) ? one : best),
-            null
-          );
+    const next = day === days && first ? first : greatest(free, quotient);
     if (!next) break;
     dealt.push(next);
     given.set(next.drill, (given.get(next.drill) ?? 0) + 1);
   }
-  return dealt.map(({ drill, because, lastAt }, index) => ({ day: index + 1, drill, because, lastAt }));
+  return dealt.map(({ drill, because }, index) => ({ day: index + 1, drill, because }));
 }

@@ -7,7 +7,7 @@ import { calibrationOf, guessScene, scored, scoresOf, type Guessed } from './gue
 const [body] = builtInKit.bodies;
 const lens = builtInKit.lenses.find(({ id }) => id === 'lens-85');
 if (!body || !lens) throw new Error('The kit has both.');
-const asked = { body, lens, kit: builtInKit, stopStep: 'third', habits: defaultHabits } as const;
+const asked = { body, lens, stopStep: 'third', habits: defaultHabits } as const;
 const guess = (stop: readonly [number, number], blur: readonly [number, number] = [0.01, 0.02]): Guessed => ({
   ...{ stop: { from: stop[0], to: stop[1] }, blur: { from: blur[0], to: blur[1] } },
   answer: { fNumber: 4, blurShare: 0.015 }
@@ -15,8 +15,7 @@ const guess = (stop: readonly [number, number], blur: readonly [number, number] 
 
 describe('guess, then see', () => {
   it('draws pictures with an answer, never the same twice, and the same again from the same seed', () => {
-    const random = seededRandom(5);
-    const scenes = Array.from({ length: 8 }, () => guessScene(random, asked));
+    const scenes = Array.from({ length: 8 }, (_, seed) => guessScene({ ...asked, seed }));
     for (const scene of scenes) {
       expect(scene).not.toBeNull();
       if (!scene) continue;
@@ -27,8 +26,8 @@ describe('guess, then see', () => {
       expect(scene.answer.blurShare).toBeGreaterThan(0);
       expect(scene.plan.outOfFrame).toEqual([]);
     }
-    expect(new Set(scenes.map((scene) => JSON.stringify(scene?.setup.people))).size).toBe(8);
-    expect(guessScene(seededRandom(5), asked)?.setup).toEqual(scenes[0]?.setup);
+    expect(new Set(scenes.map((scene) => JSON.stringify(scene?.setup))).size).toBe(8);
+    expect(guessScene({ ...asked, seed: 0 })?.setup).toEqual(scenes[0]?.setup);
   });
 
   it('is scored by width, and by twenty times what lies outside', () => {

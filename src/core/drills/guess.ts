@@ -6,7 +6,7 @@ import { mean, median } from 'd3-array';
 import type { Plan } from '../call/plan';
 import { planSetup } from '../call/planSetup';
 import type { PlanInput } from '../call/planInput';
-import type { Body, Kit, Lens } from '../kit/schema';
+import type { Body, Lens } from '../kit/schema';
 import { stopsBetween } from '../optics/stops';
 import { shareOf, type Share } from '../record/honesty';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
@@ -14,7 +14,7 @@ import { aimAtGroup } from '../setup/groupFraming';
 import { cameraDistance } from '../setup/framing';
 import { arrange, type Arrangement } from '../setup/arrangements';
 import type { Camera, Person, Setup } from '../setup/schema';
-import type { Random } from '../statistics/random';
+import { oneOf, seededRandom, uniformBetween, type Random } from '../statistics/random';
 
 /** Where one says the answer lies, nine times in ten; from not above to. */
 export interface Range {
@@ -31,7 +31,7 @@ export interface Answer {
 }
 
 /** Nine times in ten. */
-export const confidence = 0.9;
+const confidence = 0.9;
 
 /** One scene's two ranges against the truth. */
 export interface Guessed {
@@ -39,9 +39,6 @@ export interface Guessed {
   readonly blur: Range;
   readonly answer: Answer;
 }
-
-const between = (random: Random, from: number, to: number): number => from + (to - from) * random();
-const oneOf = <T>(random: Random, items: readonly T[]): T | undefined => items[Math.floor(random() * items.length)];
 
 /** Pictures are tried until one has an answer the lens can give (chosen). */
 const mostTries = 40;
@@ -52,18 +49,20 @@ export interface GuessScene {
   readonly answer: Answer;
 }
 
+/** What a picture is drawn for: the same number, the same picture. */
+export type GuessAsked = Omit<PlanInput, 'setup' | 'kit'> & {
+  readonly body: Body;
+  readonly lens: Lens;
+  readonly seed: number;
+};
+
 /** A picture by chance for this kit, with an answer that is neither the widest stop nor none. @returns null where no try makes one */
-export function guessScene(
-  random: Random,
-  {
-    body,
-    lens,
-    ...input
-  }: Omit<PlanInput, 'setup' | 'kit'> & { readonly body: Body; readonly lens: Lens; readonly kit: Kit }
-): GuessScene | null {
+export function guessScene({ body, lens, seed, ...input }: GuessAsked): GuessScene | null {
+  const random = seededRandom(seed);
+  const kit = { bodies: [body], lenses: [lens], adapters: [] };
   for (let round = 0; round < mostTries; round++) {
     const setup = drawn(random, body, lens);
-    const plan = planSetup({ ...input, setup });
+    const plan = planSetup({ ...input, kit, setup });
     const answer = plan.kind === 'plan' ? answerOf(plan) : null;
     if (plan.kind === 'plan' && answer && answer.fNumber > (plan.stops[0]?.stop.fNumber ?? 0))
       return { setup, plan, answer };
@@ -72,12 +71,13 @@ export function guessScene(
 }
 
 /** @returns null where no stop holds everybody, or nothing lies behind them */
-export function answerOf(plan: Plan): Answer | null {
+function answerOf(plan: Plan): Answer | null {
   const entry = plan.stops.find(({ facesHold }) => facesHold);
   const [background] = entry?.backgrounds ?? [];
   return entry && background ? { fNumber: entry.stop.fNumber, blurShare: background.shareOfFrameHeight } : null;
 }
 
+/** Numbers of people, places and distances as groups have them (made up). */
 function drawn(random: Random, body: Body, lens: Lens): Setup {
   const base = newSetup('guess', 'Guess', { things: [] });
   const count = 1 + Math.floor(random() * 7);
@@ -85,18 +85,18 @@ function drawn(random: Random, body: Body, lens: Lens): Setup {
   const people = arranged(random, count).map((person) => ({
     ...person,
     // One or two, as portraits are: a little turned, and both eyes wanted.
-    ...(few ? { sharp: 'bothEyes' as const, headYawDeg: round(between(random, -45, 45), 5) } : {})
+    ...(few ? { sharp: 'bothEyes' as const, headYawDeg: uniformBetween(random, -45, 45, 5) } : {})
   }));
   const furthest = Math.max(...people.map((person) => person.depthMm));
   const { shortestMm, longestMm } = lens;
   const framings = few
     ? (['headAndShoulders', 'halfLength'] as const)
     : (['halfLength', 'threeQuarter', 'fullLength'] as const);
-  const framing = oneOf(random, framings) ?? 'halfLength';
+  const framing = oneOf<(typeof framings)[number]>(random, framings);
   const camera: Camera = {
     ...base.camera,
     ...{ bodyId: body.id, lensId: lens.id, heightMm: 1550 },
-    focalLengthMm: Math.round(between(random, shortestMm, longestMm)),
+    focalLengthMm: uniformBetween(random, shortestMm, longestMm, 1),
     placement: { kind: 'group', framing, marginShare: 0.1 }
   };
   return {
@@ -105,7 +105,7 @@ function drawn(random: Random, body: Body, lens: Lens): Setup {
     camera: { ...camera, ...aimAtGroup(people, camera, framing, cameraDistance({ camera, people }, body)) },
     backgrounds: [
       newBackground('guess-behind', 'the hedge', {
-        depthMm: furthest + round(between(random, 1200, 9000), 100),
+        depthMm: furthest + uniformBetween(random, 1200, 9000, 100),
         wish: 'free'
       })
     ],
@@ -120,19 +120,17 @@ function arranged(random: Random, count: number): Person[] {
   const ways: readonly Arrangement[] = [
     {
       ...{ kind: 'rows', count, rows: count > 3 ? 2 : 1, spacingMm: 560, riserMm: 150, staggered: true },
-      rowDepthMm: round(between(random, 400, 1000), 50)
+      rowDepthMm: uniformBetween(random, 400, 1000, 50)
     },
-    { kind: 'arc', count, spacingMm: 600, radiusMm: round(between(random, 1200, 4000), 100) },
-    { kind: 'vee', count, spacingMm: 550, angleDeg: round(between(random, 15, 45), 5) },
+    { kind: 'arc', count, spacingMm: 600, radiusMm: uniformBetween(random, 1200, 4000, 100) },
+    { kind: 'vee', count, spacingMm: 550, angleDeg: uniformBetween(random, 15, 45, 5) },
     {
       ...{ kind: 'seatedFront', count, seated: Math.ceil(count / 2), spacingMm: 600 },
-      rowDepthMm: round(between(random, 500, 900), 50)
+      rowDepthMm: uniformBetween(random, 500, 900, 50)
     }
   ];
-  const way = oneOf(random, ways);
-  return way ? arrange(people, way) : people;
+  return arrange(people, oneOf(random, ways));
 }
-const round = (value: number, step: number): number => Math.round(value / step) * step;
 
 /** In stops: doubling a disc is as far as closing by two. */
 const inStops = {

@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blurDiscDiameter } from '../optics/blur';
-import { judgeAsked, judgeModes, judgePictures, offsetFor, planeFor, shownLevel } from './judge';
+import {
+  judgeAsked,
+  judgeKinds,
+  judgeModes,
+  judgePictures,
+  offsetFor,
+  planeFor,
+  shownLevel,
+  type JudgeMode
+} from './judge';
 
 describe('a pair to judge', () => {
   it('has its plane where the eye is blurred by the disc that was asked for', () => {
@@ -29,7 +38,9 @@ describe('a pair to judge', () => {
     expect(shownLevel(-5)).toBeCloseTo(Math.log10(0.02), 12);
     expect(shownLevel(0.1)).toBe(0.1);
     expect(shownLevel(3, 'stop')).toBeCloseTo(Math.log10(5), 12);
-    // Guessing one of four, one is right in a quarter.
-    for (const mode of judgeModes) expect(judgeAsked[mode].guess).toBe(mode === 'four' ? 1 / judgePictures.four : 0.5);
+    // Guessing one of four, one is right in a quarter: four pictures, or four kinds of one.
+    const answers = (mode: JudgeMode) =>
+      mode === 'kind' ? judgeKinds.length : mode === 'side' ? 2 : judgePictures[mode];
+    for (const mode of judgeModes) expect(judgeAsked[mode].guess).toBe(1 / answers(mode));
   });
 });

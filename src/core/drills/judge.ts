@@ -1,6 +1,9 @@
 /** Pairs to judge by eye: how much out of focus one of them is, and where its plane lies then. */
-/** What is asked: which of two is sharper; whether the plane lies before the face or behind it; which of four is the sharp one; which of two was stopped down. */
-export const judgeModes = ['sharper', 'side', 'four', 'stop'] as const;
+/**
+ * What is asked: which of two is sharper; whether the plane lies before the face or behind it; whether a face is sharp, has its plane before or
+ * behind it, or moved; which of four is the sharp one; which of two was stopped down.
+ */
+export const judgeModes = ['sharper', 'side', 'kind', 'four', 'stop'] as const;
 export type JudgeMode = (typeof judgeModes)[number];
 
 /** Of the blur over what is allowed (of stops, where stops are asked), as logarithms: what one expects to see, and how sure of that (from memory). */
@@ -9,6 +12,7 @@ export const judgeAsked: Readonly<
 > = {
   sharper: { guess: 0.5, expected: Math.log10(0.5), sd: 0.35 },
   side: { guess: 0.5, expected: Math.log10(1.5), sd: 0.4 },
+  kind: { guess: 0.25, expected: Math.log10(2), sd: 0.4 },
   four: { guess: 0.25, expected: Math.log10(0.6), sd: 0.35 },
   stop: { guess: 0.5, expected: Math.log10(0.8), sd: 0.35 }
 };
@@ -24,7 +28,17 @@ export function shownLevel(level: number, mode: JudgeMode = 'sharper'): number {
 }
 
 /** How many pictures are shown at once. */
-export const judgePictures: Readonly<Record<JudgeMode, number>> = { sharper: 2, side: 1, four: 4, stop: 2 };
+export const judgePictures: Readonly<Record<JudgeMode, number>> = { sharper: 2, side: 1, kind: 1, four: 4, stop: 2 };
+
+/** What a face may be where its kind is asked, in the order of the answers. */
+export const judgeKinds = ['sharp', 'front', 'behind', 'moved'] as const;
+export type JudgeKind = (typeof judgeKinds)[number];
+
+/** Sharp ones among them tell nothing of a level: so many were shown, so many of them taken for sharp. */
+export interface SharpTaken {
+  readonly shown: number;
+  readonly right: number;
+}
 
 interface Eye {
   readonly focalLengthMm: number;

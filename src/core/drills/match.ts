@@ -1,7 +1,8 @@
 /** Frames to the steps they were taken for: by stop, by what is sharp in them, by where it lies, and by the order they were taken in. */
 import { linearSumAssignment } from 'linear-sum-assignment';
 import { isSameStop } from '../optics/stops';
-import type { Place, Step } from './definitions';
+import { arrangedFor, type KitInHand, type Place, type Step } from './definitions';
+import { drillIds, type DrillId } from './ids';
 import { spacingOf, type FrameRead } from './series';
 
 export interface Matched {
@@ -134,6 +135,25 @@ export function matchFrames(
       return { step, frame: latest, spare: put.length > 0 ? [...rest, ...(spares.get(step.id) ?? [])] : rest };
     })
   };
+}
+
+/** So many frames spare or of no step, and so many steps of another drill with a frame of their own, and they are that drill's; fewer frames tell nothing (chosen). */
+const another = { strayed: 0.5, filled: 0.8, least: 3 } as const;
+
+/** The drill whose frames these are, when most of them are no use to the one they were brought to; null where that cannot be told. */
+export function anotherDrill(own: DrillId, match: Match, frames: readonly FrameRead[], kit: KitInHand): DrillId | null {
+  const strayed = match.left.length + match.steps.reduce((sum, { spare }) => sum + spare.length, 0);
+  if (frames.length < another.least || strayed < another.strayed * frames.length) return null;
+  const filled = (id: DrillId) => {
+    const steps = arrangedFor(id, kit)?.steps ?? [];
+    const found = matchFrames(steps, frames).steps.filter(({ frame }) => frame !== null).length;
+    return found / Math.max(steps.length, frames.length);
+  };
+  const [best] = drillIds
+    .filter((id) => id !== own)
+    .map((id) => ({ id, share: filled(id) }))
+    .sort((a, b) => b.share - a.share);
+  return best && best.share >= another.filled ? best.id : null;
 }
 
 /** Those taken with another lens or focal length than most of the series. */

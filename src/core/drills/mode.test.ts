@@ -4,7 +4,8 @@ import { planSetup } from '../call/planSetup';
 import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { seededRandom } from '../testing/random';
-import { areasFor, bestChoices, modeScenes, modeSetup, shootScene, withChoice, type ModeChoice } from './mode';
+import { areasOf } from '../setup/focusArea';
+import { bestChoices, modeScenes, modeSetup, shootScene, tryScene, withChoice, type ModeChoice } from './mode';
 
 const named = <T extends { readonly id: string }>(items: readonly T[], wanted: string): T => {
   const found = items.find(({ id }) => id === wanted);
@@ -53,7 +54,8 @@ describe('which mode', () => {
   it('is lost to what stands nearer where the camera chooses, and says what', () => {
     const left = shot('leaves', { area: 'wholeFrame' });
     expect(left.lost.elsewhere).toBeGreaterThan(4);
-    expect(left.landedOn).toContain('mode-leaves');
+    expect(left.mostlyOn).toBe('mode-leaves');
+    expect(shot('vow', { drive: 'burst' }, 7).mostlyOn).toBeNull();
     expect(shot('leaves', {}).lost.elsewhere).toBeLessThan(left.lost.elsewhere);
   });
 
@@ -67,10 +69,16 @@ describe('which mode', () => {
   it('knows the best way there is: no other has better odds', () => {
     const setup = modeSetup('child', seededRandom(1), slr, lens);
     const all = bestChoices(inputOf(setup), slr);
-    expect(areasFor(slr)).not.toContain('eyeDetection');
-    expect(areasFor(body)).toContain('eyeDetection');
+    expect(areasOf(slr)).not.toContain('eyeDetection');
+    expect(areasOf(body)).toContain('eyeDetection');
     expect(all).toHaveLength(3 * 5 * 2);
     for (const { odds } of all) expect(odds).toBeLessThanOrEqual(all[0]?.odds ?? 0);
     expect(all[0]?.choice.mode).not.toBe('single');
+    // A phone has no points to choose.
+    expect(areasOf({ kind: 'phone' })).toContain('tap');
+    expect(areasOf({ kind: 'phone' })).not.toContain('zone');
+    const asked = { input: inputOf(setup), body: slr, choice: usual, seed: 3 } as const;
+    expect(tryScene(asked)).toEqual(tryScene(asked));
+    expect(tryScene(asked)?.best).toEqual(all[0]);
   });
 });

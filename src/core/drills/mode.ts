@@ -1,12 +1,14 @@
 /** Which mode? Short scenes drawn by chance; one picks how to focus, the simulated camera shoots, and the share of moments kept is the answer. */
+import { greatest, least, rollup } from 'd3-array';
 import { shoot, type Shot } from '../camera/shoot';
 import { planSetup } from '../call/planSetup';
 import type { PlanInput } from '../call/planInput';
 import type { Body, Lens } from '../kit/schema';
 import { arrange } from '../setup/arrangements';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
+import { areasOf } from '../setup/focusArea';
 import type { Background, Camera, Light, Setup } from '../setup/schema';
-import type { Random } from '../statistics/random';
+import { seededRandom, uniformBetween, type Random } from '../statistics/random';
 
 export const modeScenes = ['vow', 'child', 'nave', 'leaves', 'players', 'cloth'] as const;
 export type ModeScene = (typeof modeScenes)[number];
@@ -26,13 +28,7 @@ export const modeOptions = {
   drive: ['one', 'burst']
 } as const satisfies { readonly [K in Exclude<keyof ModeChoice, 'area'>]: readonly ModeChoice[K][] };
 
-/** Where a body can look: one whose finder is a mirror sees no eyes. */
-export const areasFor = ({ kind }: Pick<Body, 'kind'>): readonly ModeChoice['area'][] =>
-  kind === 'slr'
-    ? ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking']
-    : ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking', 'eyeDetection'];
-
-const between = (random: Random, from: number, to: number): number => Math.round(from + (to - from) * random());
+const between = (random: Random, from: number, to: number): number => uniformBetween(random, from, to, 1);
 
 /** What stands behind, by name and by how it is drawn. */
 const behind: Readonly<Record<ModeScene, readonly [string, Background['surface']]>> = {
@@ -44,10 +40,13 @@ const behind: Readonly<Record<ModeScene, readonly [string, Background['surface']
   cloth: ['the candles', 'candles']
 };
 
-/** A scene by chance, taken with this kit, as nobody has yet chosen how. */
+/** About what most take people with, mm; as near to it as the lens comes (from memory). */
+const usualFocalMm = 85;
+
+/** A scene by chance (its distances, turns and paces made up), taken with this kit, as nobody has yet chosen how. */
 export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Lens): Setup {
   const base = newSetup(`mode-${scene}`, scene, { things: [] });
-  const focalLengthMm = Math.round(Math.min(lens.longestMm, Math.max(lens.shortestMm, 85)));
+  const focalLengthMm = Math.round(Math.min(lens.longestMm, Math.max(lens.shortestMm, usualFocalMm)));
   const light = (as: Extract<Light['level'], { kind: 'estimated' }>['as']): Light => ({
     ...base.light,
     level: { kind: 'estimated', as }
@@ -186,8 +185,8 @@ export interface ModeShot {
   readonly frames: number;
   /** Of the lost ones, by what lost them. */
   readonly lost: Readonly<Record<LostWhy, number>>;
-  /** What focus went to instead, by id, the most frequent first. */
-  readonly landedOn: readonly string[];
+  /** What focus went to instead in most of those lost to it, by id; null where it went nowhere else. */
+  readonly mostlyOn: string | null;
 }
 
 /** The simulated camera takes the scene again and again. @returns null where nothing can be planned */
@@ -196,39 +195,42 @@ export function shootScene(input: PlanInput, random: Random): ModeShot | null {
   const frames = camera.drive === 'burst' ? presses.burst : 1;
   const plan = planSetup(input);
   if (plan.kind !== 'plan') return null;
-  const entry = plan.stops[plan.selected];
+  const landings = plan.stops[plan.selected]?.landings ?? [];
   const lost: Record<LostWhy, number> = { elsewhere: 0, moved: 0, missed: 0, blinked: 0 };
+  const on: string[] = [];
   let kept = 0;
   for (let moment = 0; moment < presses.count; moment++) {
     // A burst in single focusing keeps its first focus, and with it its first error.
     const shots = shoot(input, random, { frames, refocused: camera.focusMode !== 'single' });
-    if (!shots) return null;
-    if (shots.some(({ sharp, eyesOpen }) => sharp && eyesOpen)) kept++;
-    else lost[whyLost(shots)]++;
+    const [first] = shots ?? [];
+    if (!shots || !first) return null;
+    if (shots.some(({ sharp, eyesOpen }) => sharp && eyesOpen)) {
+      kept++;
+      continue;
+    }
+    const why = whyLost(shots);
+    lost[why]++;
+    const landed = least(landings, ({ depth }) => Math.abs(depth - first.landedMm));
+    if (why === 'elsewhere' && landed) on.push(landed.id);
   }
   return {
     ...{ kept, moments: presses.count, frames: frames * presses.count, lost },
-    landedOn: elsewhere(entry?.landings ?? [], entry?.target.subjectId ?? null)
+    mostlyOn:
+      greatest(
+        rollup(
+          on,
+          ({ length }) => length,
+          (id) => id
+        ),
+        ([, times]) => times
+      )?.[0] ?? null
   };
 }
-
-const elsewhere = (
-  landings: readonly { readonly id: string; readonly chance: number; readonly part: string }[],
-  wanted: string | null
-): string[] => [
-  ...new Set(
-    [...landings]
-      .filter(({ id, part }) => id !== wanted && part !== 'target')
-      .sort((a, b) => b.chance - a.chance)
-      .map(({ id }) => id)
-  )
-];
 
 /** Of a moment that was lost: what its best frame lacked. */
 function whyLost(shots: readonly Shot[]): LostWhy {
   if (shots.some(({ sharp }) => sharp)) return 'blinked';
-  const on = shots.filter(({ onTarget }) => onTarget);
-  const [first] = on;
+  const first = shots.find(({ onTarget }) => onTarget);
   if (!first) return 'elsewhere';
   const deciding = first.subjects.filter(({ decides }) => decides);
   const drift = Math.max(...deciding.map(({ shiftMm }) => Math.abs(shiftMm - first.holdMm - first.leanMm)));
@@ -236,10 +238,30 @@ function whyLost(shots: readonly Shot[]): LostWhy {
   return drift > error ? 'moved' : 'missed';
 }
 
+/** A scene, how one picks to take it, and a number that throws the dice. */
+export interface ModeAsked {
+  readonly input: PlanInput;
+  readonly body: Body;
+  readonly choice: ModeChoice;
+  readonly seed: number;
+}
+
+export interface BestChoice {
+  readonly choice: ModeChoice;
+  readonly odds: number;
+}
+
+/** What comes of it, beside the best way there was. @returns null where nothing can be planned */
+export function tryScene({ input, body, choice, seed }: ModeAsked): { shot: ModeShot; best: BestChoice } | null {
+  const shot = shootScene({ ...input, setup: withChoice(input.setup, choice) }, seededRandom(seed));
+  const [best] = bestChoices(input, body);
+  return shot && best ? { shot, best } : null;
+}
+
 /** Every way there is to take it, the best first; by odds, since frames are thrown by chance. */
-export function bestChoices(input: PlanInput, body: Body): { readonly choice: ModeChoice; readonly odds: number }[] {
+export function bestChoices(input: PlanInput, body: Body): BestChoice[] {
   const all = modeOptions.mode.flatMap((mode) =>
-    areasFor(body).flatMap((area) =>
+    areasOf(body).flatMap((area) =>
       modeOptions.point.map((point): ModeChoice => ({ mode, area, point, drive: 'burst' }))
     )
   );

@@ -4,6 +4,7 @@ import { id, name } from '../schema/values';
 import { drillIds } from './ids';
 import { stances } from '../setup/schema';
 import { judgeModes } from './judge';
+import { learnedSchema } from './learned';
 
 const figure = z.number().min(-1e9).max(1e9);
 
@@ -25,6 +26,7 @@ export const drillResultSchema = z.strictObject({
   figure: figure.nullable(),
   low: figure.nullable(),
   high: figure.nullable(),
+  learned: z.array(learnedSchema).max(4).default([]).describe("What it says of one's own hands"),
   steps: z
     .array(z.strictObject({ step: z.string().max(60), file: z.string().max(255).nullable(), mm: figure.nullable() }))
     .max(400)

@@ -1,8 +1,17 @@
 /** Frames of marks in line: where the plane of each lies, and which mark is nearest to it. */
-import { mean, median } from 'd3-array';
+import { group, mean, median } from 'd3-array';
 import { blurDiscDiameter } from '../optics/blur';
 import { imageDistance } from '../optics/thinLens';
-import { discsOf, layoutOf, markSideMm, nearestTo, type MarkAt, type MarkDisc, type MarkedFrame } from './marks';
+import {
+  discsOf,
+  expectedIn,
+  layoutOf,
+  markSideMm,
+  nearestTo,
+  type MarkAt,
+  type MarkDisc,
+  type MarkedFrame
+} from './marks';
 
 /** A frame as its file says. */
 export interface DrillFrame {
@@ -149,22 +158,47 @@ export function readSeries(frames: readonly DrillFrame[]): FrameRead[] {
 /** Marks so much larger in one frame than in another were taken from nearer, as a ratio (chosen). */
 const nearerBy = 1.15;
 
-/** A series from several distances: frames of each are read together, the nearest first, and put back in order. */
-export function readByDistance(frames: readonly DrillFrame[]): FrameRead[] {
+/** Places of frames in a list, those taken from one distance together, the nearest first. */
+export function byDistance(frames: readonly MarkedFrame[]): number[][] {
   const sized = frames
-    .map((frame, at) => ({ frame, at, sidePx: median(frame.marked.marks, ({ sidePx }) => sidePx) ?? 0 }))
+    .map(({ marks }, at) => ({ at, sidePx: median(marks, ({ sidePx }) => sidePx) ?? 0 }))
     .sort((a, b) => b.sidePx - a.sidePx);
-  const groups: (typeof sized)[] = [];
-  for (const one of sized) {
-    const last = groups[groups.length - 1];
-    const before = last?.[last.length - 1];
-    if (last && before && before.sidePx < nearerBy * one.sidePx) last.push(one);
-    else groups.push([one]);
-  }
-  const read = groups.flatMap((own) =>
-    readSeries(own.map(({ frame }) => frame)).map((frame, index) => ({ frame, at: own[index]?.at ?? 0 }))
+  const apart = sized.map(({ sidePx }, index) => (sized[index - 1]?.sidePx ?? 0) > nearerBy * sidePx);
+  return [...group(sized, (_, index) => apart.slice(0, index + 1).filter(Boolean).length).values()].map((own) =>
+    own.map(({ at }) => at)
   );
-  return read.sort((a, b) => a.at - b.at).map(({ frame }) => frame);
+}
+
+/**
+ * Frames that lack a mark, by their place in the list, and where all marks are to be looked for in each.
+ * @param apart whether they were taken from several distances: then only those of one distance tell where marks lie in one another
+ */
+export function lookedFor(frames: readonly MarkedFrame[], apart: boolean): ReadonlyMap<number, readonly MarkAt[]> {
+  const together = apart ? byDistance(frames) : [frames.map((_, at) => at)];
+  return new Map(
+    together.flatMap((places) => {
+      const layout = layoutOf(places.flatMap((at) => frames[at] ?? []));
+      return places.flatMap((at): [number, MarkAt[]][] => {
+        const frame = frames[at];
+        const expected = frame ? expectedIn(layout, frame) : [];
+        const lacks = expected.some(({ index }) => !frame?.marks.some((mark) => mark.index === index));
+        return lacks ? [[at, expected]] : [];
+      });
+    })
+  );
+}
+
+/** A series from several distances: frames of each are read together. */
+export function readByDistance(frames: readonly DrillFrame[]): FrameRead[] {
+  const read = new Map<DrillFrame, FrameRead>();
+  for (const places of byDistance(frames.map(({ marked }) => marked))) {
+    const own = places.flatMap((at) => frames[at] ?? []);
+    for (const [index, frame] of readSeries(own).entries()) {
+      const of = own[index];
+      if (of) read.set(of, frame);
+    }
+  }
+  return frames.flatMap((frame) => read.get(frame) ?? []);
 }
 
 /** How far apart neighbouring marks stand in a series, mm; null with fewer than two. */

@@ -1,5 +1,5 @@
 /** How steady somebody holds the camera: from how long the tracks are that marks leave at one shutter time after another. */
-import { group, median } from 'd3-array';
+import { group, sum } from 'd3-array';
 import { even, normalised, ofLogs, type Estimate } from '../record/learn';
 import { normalCdf } from '../statistics/normal';
 
@@ -19,19 +19,19 @@ export interface Steady {
   readonly showsFromS: Estimate;
   readonly byTime: readonly {
     readonly shutterS: number;
-    /** Median, mm; null where most showed nothing. */
-    readonly discMm: number | null;
     readonly times: number;
+    /** Of those, in which a track was to be seen. */
     readonly seen: number;
   }[];
-  readonly times: number;
 }
 
 /** With fewer frames, or fewer of them with a track to be seen, nothing is said (chosen). */
 export const leastHeld = { frames: 6, seen: 3 } as const;
-/** As one expects it: a normal of the logarithm, a factor of two and a half either way; one time is longer than another by so much (from memory). */
+/** As one expects it: a normal of the logarithm, a factor of two and a half either way (from memory). */
 const priorSd = 0.9;
+/** The scatter of one time from the next, as a deviation of the logarithm (from memory). */
 const scatter = { from: 0.15, to: 1, count: 18 } as const;
+/** Places tried, and how many deviations away the last lie (chosen: finer moves an end by less than a hundredth). */
 const steps = { count: 81, sds: 3.5 } as const;
 
 /**
@@ -51,17 +51,17 @@ export function steadyOf(held: readonly Held[], usual: number, atShareOne: numbe
   const logs = places.flatMap((place, row) =>
     sds.map((sd) => {
       const prior = -(((offsets[row] ?? 0) / priorSd) ** 2) / 2;
-      return held.reduce((sum, { shutterS, discMm, leastMm }) => {
+      return held.reduce((total, { shutterS, discMm, leastMm }) => {
         const expected = place + Math.log(atShareOne * shutterS);
-        if (discMm === null) return sum + Math.log(Math.max(1e-12, normalCdf((Math.log(leastMm) - expected) / sd)));
-        return sum - ((Math.log(discMm) - expected) / sd) ** 2 / 2 - Math.log(sd);
+        if (discMm === null) return total + Math.log(Math.max(1e-12, normalCdf((Math.log(leastMm) - expected) / sd)));
+        return total - ((Math.log(discMm) - expected) / sd) ** 2 / 2 - Math.log(sd);
       }, prior);
     })
   );
   const shares = normalised(logs);
   const share = ofLogs(
     places,
-    places.map((_, row) => sds.reduce((sum, _sd, column) => sum + (shares[row * sds.length + column] ?? 0), 0))
+    places.map((_, row) => sum(sds, (_sd, column) => shares[row * sds.length + column] ?? 0))
   );
   const shows = (of: number) => allowedMm / (of * atShareOne);
   return {
@@ -69,14 +69,9 @@ export function steadyOf(held: readonly Held[], usual: number, atShareOne: numbe
     showsFromS: { value: shows(share.value), low: shows(share.high), high: shows(share.low) },
     byTime: [...group(held, ({ shutterS }) => shutterS)]
       .sort(([a], [b]) => a - b)
-      .map(([shutterS, own]) => {
-        const tracks = own.map(({ discMm }) => discMm ?? 0);
-        const middle = median(tracks) ?? 0;
-        return {
-          ...{ shutterS, discMm: middle > 0 ? middle : null, times: own.length },
-          seen: own.filter(({ discMm }) => discMm !== null).length
-        };
-      }),
-    times: held.length
+      .map(([shutterS, own]) => ({
+        ...{ shutterS, times: own.length },
+        seen: own.filter(({ discMm }) => discMm !== null).length
+      }))
   };
 }

@@ -1,7 +1,7 @@
 /** How far somebody sways between focusing and the shutter, from planes that were focused and released at once, and later and later. */
-import { group, mean, variance } from 'd3-array';
-import jstat from 'jstat';
+import { group, sum } from 'd3-array';
 import { even, normalised, ofLogs, type Estimate } from '../record/learn';
+import { spreadOf } from './lean';
 
 /** One frame: how far its plane lies behind what was focused on, mm, and how long was waited. */
 export interface Waited {
@@ -14,15 +14,15 @@ export interface Swayed {
   readonly sway: Estimate;
   /** What scatters without any wait: the focus itself, mm. */
   readonly focus: Estimate;
-  /** Scatter at each wait, mm, about the mean of all. */
+  /** Scatter at each wait, mm; of waits with two frames or more. */
   readonly byWait: readonly { readonly waitS: number; readonly spread: Estimate; readonly times: number }[];
-  readonly times: number;
 }
 
 /** With fewer at once, or after a wait, nothing is said (chosen). */
 export const leastWaited = 4;
 /** Sway and focus as one expects them, as a normal of the logarithm (from memory: a factor of two and a half either way). */
 const priorSd = 0.9;
+/** Places tried for each, and how many deviations away the last lie (chosen: finer moves an end by less than a hundredth). */
 const steps = { count: 61, sds: 3.2 } as const;
 
 /**
@@ -41,8 +41,8 @@ export function swayOf(
   const atOnce = waited.filter(({ waitS }) => waitS === 0).length;
   if (atOnce < leastWaited || waited.length - atOnce < leastWaited) return null;
   const offsets = even(-steps.sds * priorSd, steps.sds * priorSd, steps.count);
-  const [sways, focuses] = [usual.swayMm, usual.focusMm].map((mm) => offsets.map((off) => Math.log(mm) + off));
-  if (!sways || !focuses) return null;
+  const about = (mm: number) => offsets.map((off) => Math.log(mm) + off);
+  const [sways, focuses] = [about(usual.swayMm), about(usual.focusMm)];
   const prior = (index: number) => -(((offsets[index] ?? 0) / priorSd) ** 2) / 2;
   const logs = sways.flatMap((s, row) =>
     focuses.map(
@@ -50,25 +50,21 @@ export function swayOf(
     )
   );
   const shares = normalised(logs);
-  const summed = (of: (index: number) => number) => {
-    const sums = new Array<number>(steps.count).fill(0);
-    for (const [index, share] of shares.entries()) sums[of(index)] = (sums[of(index)] ?? 0) + share;
-    return sums;
-  };
-  const all = mean(waited, ({ offMm }) => offMm) ?? 0;
+  const places = Array.from({ length: steps.count }, (_, index) => index);
+  const share = (row: number, column: number) => shares[row * steps.count + column] ?? 0;
   return {
     sway: ofLogs(
       sways,
-      summed((index) => Math.floor(index / steps.count))
+      places.map((row) => sum(places, (column) => share(row, column)))
     ),
     focus: ofLogs(
       focuses,
-      summed((index) => index % steps.count)
+      places.map((column) => sum(places, (row) => share(row, column)))
     ),
     byWait: [...group(waited, ({ waitS }) => waitS)]
+      .filter(([, own]) => own.length > 1)
       .sort(([a], [b]) => a - b)
-      .map(([waitS, own]) => ({ waitS, spread: spreadAbout(own.map(({ offMm }) => offMm - all)), times: own.length })),
-    times: waited.length
+      .map(([waitS, own]) => ({ waitS, spread: spreadOf(own.map(({ offMm }) => offMm)), times: own.length }))
   };
 }
 
@@ -83,12 +79,4 @@ function logLikelihood(waited: readonly Waited[], sway2: number, focus2: number,
     logs += Math.log(weight);
   }
   return (logs - Math.log(weights) - (squares - (weighted * weighted) / weights)) / 2;
-}
-
-/** Nine tenths by chi-squared. */
-function spreadAbout(offs: readonly number[]): Estimate {
-  const n = offs.length;
-  const square = variance(offs) ?? 0;
-  const at = (share: number) => Math.sqrt(((n - 1) * square) / jstat.chisquare.inv(share, n - 1));
-  return n < 2 ? { value: NaN, low: 0, high: Infinity } : { value: Math.sqrt(square), low: at(0.95), high: at(0.05) };
 }

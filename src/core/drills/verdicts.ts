@@ -1,5 +1,5 @@
 /** What a series of frames says, drill by drill. */
-import { maxIndex, mean, median } from 'd3-array';
+import { maxIndex, mean, median, min } from 'd3-array';
 import { recomposeShift } from '../call/motion';
 import { blurDiscDiameter } from '../optics/blur';
 import { traditionalDiscMm } from '../optics/criterion';
@@ -135,25 +135,21 @@ const noisy = { share: 0.05, times: 4 } as const;
 /** How fine what was focused on is at each stop, in all series together. */
 function costsFrom(steps: readonly Matched[]): LadderVerdict['costsFrom'] {
   const stops = [...new Set(steps.map(({ step }) => step.fNumber))].sort((a, b) => a - b);
-  const seen = stops.map((N) => {
+  const seen = stops.flatMap((fNumber) => {
     const marks = steps.flatMap(({ step, frame }) => {
       const mark = frame?.marked.marks.find(({ index }) => index === step.focusOn);
-      return step.fNumber === N && mark ? [mark] : [];
+      return step.fNumber === fNumber && mark ? [mark] : [];
     });
-    return {
-      fine: mean(marks, (mark) => Math.sqrt(fineOf(mark))) ?? 0,
-      noise: mean(marks, noiseOf) ?? 0
-    };
+    const [fine, noise] = [mean(marks, (mark) => Math.sqrt(fineOf(mark))), mean(marks, noiseOf)];
+    return fine === undefined || noise === undefined ? [] : [{ fNumber, fine, noise }];
   });
   const best = maxIndex(seen, ({ fine }) => fine);
-  const [first, quiet] = [seen[best], Math.min(...seen.map(({ noise }) => noise))];
-  const after = seen.findIndex(({ fine, noise }, index) => {
-    const soft = index > best && fine < costShare * (first?.fine ?? 0);
-    return soft || (noise > noisy.share && noise > noisy.times * quiet);
-  });
-  const [fNumber, at] = [stops[after], seen[after]];
-  if (fNumber === undefined || !at) return null;
-  return { fNumber, by: at.fine < costShare * (first?.fine ?? 0) ? 'diffraction' : 'noise' };
+  const quiet = min(seen, ({ noise }) => noise) ?? 0;
+  const isSoft = (fine: number) => fine < costShare * (seen[best]?.fine ?? 0);
+  const after = seen.find(
+    ({ fine, noise }, index) => (index > best && isSoft(fine)) || (noise > noisy.share && noise > noisy.times * quiet)
+  );
+  return after ? { fNumber: after.fNumber, by: isSoft(after.fine) ? 'diffraction' : 'noise' } : null;
 }
 
 export interface EdgesStep {

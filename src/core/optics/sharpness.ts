@@ -27,6 +27,9 @@ export function motionDisc(length: number): number {
   return 1.17 * length;
 }
 
+/** The track that blurs like a disc, mm both: motionDisc the other way. */
+export const motionTrack = (discMm: number): number => discMm / motionDisc(1);
+
 /** How a lens behaves wide open when nobody has measured it. */
 export type LensCharacter = 'crisp' | 'ordinary' | 'weakWideOpen';
 

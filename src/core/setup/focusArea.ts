@@ -71,6 +71,13 @@ export function gridBox({ body, camera }: Held): Box {
   );
 }
 
+/** Where a body can look: a phone is tapped, or chooses by itself; one whose finder is a mirror sees no eyes. */
+export function areasOf({ kind }: Pick<Body, 'kind'>): readonly FocusArea[] {
+  if (kind === 'phone') return ['wholeFrame', 'eyeDetection', 'tap'];
+  const all = ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking'] as const;
+  return kind === 'slr' ? all : [...all, 'eyeDetection'];
+}
+
 /** The part of the picture an area covers when it is put on a place. */
 export function areaBox(held: Held, area: FocusArea, at: { readonly x: number; readonly y: number }): Box {
   const point = halfSquare(held, pointShare[held.camera.pointSize]);

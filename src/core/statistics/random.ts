@@ -18,3 +18,16 @@ export function seededRandom(seed: number): Random {
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
 }
+
+/** Evenly between two numbers, in steps counted from nought where a step is given. */
+export function uniformBetween(random: Random, from: number, to: number, step?: number): number {
+  const value = from + (to - from) * random();
+  return step === undefined ? value : Math.round(value / step) * step;
+}
+
+/** One of some, each as likely. @throws RangeError where there are none */
+export function oneOf<T>(random: Random, items: readonly T[]): T {
+  const found = items[Math.floor(random() * items.length)];
+  if (found === undefined) throw new RangeError('There is nothing to take one of.');
+  return found;
+}

@@ -13,8 +13,8 @@ import type { PlanInput } from '../call/planInput';
 import { isByHand } from '../call/spread';
 import type { Body } from '../kit/schema';
 import type { Stop } from '../optics/stops';
-import { areaBox } from '../setup/focusArea';
-import type { Camera, Setup } from '../setup/schema';
+import { areaBox, areasOf } from '../setup/focusArea';
+import type { Camera, FocusArea, Setup } from '../setup/schema';
 import type { Box } from '../setup/surfaces';
 import { withCamera } from '../setup/moves';
 import { tryAt, type Tried } from './try';
@@ -81,6 +81,7 @@ function settingsOf(setup: Setup, body: Body): readonly { readonly kind: WayKind
     ...change
   });
   const phone = body.kind === 'phone';
+  const offers = (area: FocusArea) => areasOf(body).includes(area);
   const offered: { kind: WayKind; settings: Settings; has: boolean }[] = [
     { kind: 'onePoint', settings: by({ focusMode: mode === 'continuous' ? 'single' : mode }), has: !phone },
     {
@@ -91,12 +92,12 @@ function settingsOf(setup: Setup, body: Body): readonly { readonly kind: WayKind
     { kind: 'continuous', settings: by({ focusMode: 'continuous' }), has: !phone },
     // Where nobody moves it is single.
     { kind: 'automatic', settings: by({ focusMode: 'automatic' }), has: !phone && moves },
-    { kind: 'neighbours', settings: by({ focusArea: 'neighbours' }), has: !phone },
-    { kind: 'zone', settings: by({ focusArea: 'zone' }), has: !phone },
-    { kind: 'wholeFrame', settings: by({ focusArea: 'wholeFrame' }), has: true },
-    { kind: 'eyeDetection', settings: by({ focusArea: 'eyeDetection' }), has: body.kind !== 'slr' },
-    { kind: 'tracking', settings: by({ focusArea: 'tracking', focusMode: 'continuous' }), has: !phone },
-    { kind: 'tap', settings: by({ focusArea: 'tap', focusMode: 'single' }), has: phone },
+    { kind: 'neighbours', settings: by({ focusArea: 'neighbours' }), has: offers('neighbours') },
+    { kind: 'zone', settings: by({ focusArea: 'zone' }), has: offers('zone') },
+    { kind: 'wholeFrame', settings: by({ focusArea: 'wholeFrame' }), has: offers('wholeFrame') },
+    { kind: 'eyeDetection', settings: by({ focusArea: 'eyeDetection' }), has: offers('eyeDetection') },
+    { kind: 'tracking', settings: by({ focusArea: 'tracking', focusMode: 'continuous' }), has: offers('tracking') },
+    { kind: 'tap', settings: by({ focusArea: 'tap', focusMode: 'single' }), has: offers('tap') },
     { kind: 'turn', settings: by({ recompose: 'wrists', focusMode: 'single' }), has: !phone },
     { kind: 'magnifier', settings: by({ focusMethod: 'magnifier', focusMode: 'single' }), has: !phone },
     { kind: 'scale', settings: by({ focusMethod: 'scale', focusMode: 'single' }), has: !phone }

@@ -4,7 +4,7 @@ import type { ModeShot } from '../drills/mode';
 import { blurShareWords, calibrationWords, fortnightWords, guessSaid, modeSaid, modesSaid } from './deskDrills';
 
 const shot = (changes: Partial<ModeShot>): ModeShot => ({
-  ...{ kept: 40, moments: 40, frames: 40, lost: { elsewhere: 0, moved: 0, missed: 0, blinked: 0 }, landedOn: [] },
+  ...{ kept: 40, moments: 40, frames: 40, lost: { elsewhere: 0, moved: 0, missed: 0, blinked: 0 }, mostlyOn: null },
   ...changes
 });
 const best = { choice: { mode: 'continuous', area: 'point', point: 'onEye', drive: 'burst' }, odds: 0.93 } as const;
@@ -16,10 +16,10 @@ const guess = (stop: readonly [number, number], blur: readonly [number, number])
 describe('the drills at the desk, in words', () => {
   it('say what was kept, what lost the rest, and the best way', () => {
     const lost = { elsewhere: 1, moved: 12, missed: 0, blinked: 2 };
-    const said = modeSaid(shot({ kept: 25, frames: 200, lost, landedOn: ['leaves'] }), best, () => 'the leaves');
+    const said = modeSaid(shot({ kept: 25, frames: 200, lost, mostlyOn: 'leaves' }), best, () => 'the leaves');
     expect(said.title).toBe('25 of 40 moments kept.');
     expect(said.detail).toBe(
-      '12 times somebody had moved before the shutter opened; twice eyes were closed; once focus went to the leaves. 200 frames to look through.'
+      '12 times somebody had moved before the shutter opened; twice eyes were closed; once focus went elsewhere, mostly to the leaves. 200 frames to look through.'
     );
     expect(said.next).toBe('Best here: continuous, one point, moved onto the eye; 93 of 100 frames sharp.');
     expect(modeSaid(shot({}), best, String).detail).toBe('None was lost.');
@@ -44,16 +44,18 @@ describe('the drills at the desk, in words', () => {
   });
 
   it('say what two weeks rest on', () => {
-    expect(fortnightWords({ frames: 0, weak: [] })).toContain('no frames yet');
-    expect(fortnightWords({ frames: 9, weak: [] })).toMatch(/^None of the 9 frames/);
+    expect(fortnightWords({ frames: 0, weak: [] }, false)).toContain('no frames yet');
+    expect(fortnightWords({ frames: 9, weak: [] }, false)).toMatch(/^None of the 9 frames/);
     const weak = [
       { weakness: 'turning', lost: 12, of: 84 },
       { weakness: 'depth', lost: 9, of: 84 }
     ] as const;
-    expect(fortnightWords({ frames: 84, weak })).toBe(
+    expect(fortnightWords({ frames: 84, weak }, false)).toBe(
       'Of the 84 frames of your record 21 were soft, 12 because the camera was turned after focusing.'
     );
-    expect(fortnightWords({ frames: 84, weak: weak.slice(1) })).toContain('9 were soft, all because');
+    expect(fortnightWords({ frames: 84, weak: weak.slice(1) }, true)).toContain(
+      '84 simulated frames of your record 9 were soft, all because'
+    );
   });
 
   it('say whether ranges hold as often as they should', () => {

@@ -1,12 +1,11 @@
-/** The drills done at the desk, in words: which mode, and guess, then see. */
+/** The drills done at the desk, and the two weeks, in words. */
 import type { Calibration, GuessScene, Scored } from '../drills/guess';
-import type { LostWhy, ModeChoice, ModeScene, ModeShot } from '../drills/mode';
-import { titleOf } from '../drills/definitions';
+import type { BestChoice, LostWhy, ModeChoice, ModeScene, ModeShot } from '../drills/mode';
 import type { Day, Fortnight, Weakness } from '../drills/fortnight';
 import { formatLength, type LengthUnit } from './length';
 import { capital } from './call';
 import { areaWords } from './technique';
-import type { DrillSaid } from './drills';
+import { stopName, type DrillSaid } from './drills';
 
 export const sceneWords: Readonly<Record<ModeScene, { readonly title: string; readonly text: string }>> = {
   vow: {
@@ -21,7 +20,7 @@ export const sceneWords: Readonly<Record<ModeScene, { readonly title: string; re
   leaves: { title: 'A face behind leaves', text: 'Somebody stands still; twigs hang between, nearer to you.' },
   players: {
     title: 'A row of players',
-    text: 'Six sit in a slanting row and play. One of them must be sharp, as you were told.'
+    text: 'Six sit in a slanting row and play.'
   },
   cloth: { title: 'Black cloth in candlelight', text: 'A dark suit, little light, somebody who talks.' }
 };
@@ -43,24 +42,20 @@ export const choiceWords = ({ mode, area, point }: ModeChoice): string =>
 
 const times = (count: number): string => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);
 const lostWords: Readonly<Record<LostWhy, (count: number, on: string) => string>> = {
-  elsewhere: (count, on) => `${times(count)} focus went ${on === '' ? 'elsewhere' : `to ${on}`}`,
+  elsewhere: (count, on) => `${times(count)} focus went elsewhere${on === '' ? '' : `, mostly to ${on}`}`,
   moved: (count) => `${times(count)} somebody had moved before the shutter opened`,
   missed: (count) => `${times(count)} focus itself fell short`,
   blinked: (count) => `${times(count)} eyes were closed`
 };
 
 /** What came of a scene. @param odds of one frame taken in the best way there is */
-export function modeSaid(
-  shot: ModeShot,
-  best: { readonly choice: ModeChoice; readonly odds: number },
-  nameOf: (id: string) => string
-): DrillSaid {
-  const { kept, moments, frames, lost, landedOn } = shot;
-  const [on] = landedOn;
+export function modeSaid(shot: ModeShot, best: BestChoice, nameOf: (id: string) => string): DrillSaid {
+  const { kept, moments, frames, lost, mostlyOn } = shot;
+  const on = mostlyOn === null ? '' : nameOf(mostlyOn);
   const worst = (Object.entries(lost) as [LostWhy, number][])
     .filter(([, count]) => count > 0)
     .sort(([, a], [, b]) => b - a)
-    .map(([why, count]) => lostWords[why](count, on === undefined ? '' : nameOf(on)));
+    .map(([why, count]) => lostWords[why](count, on));
   const looked = frames > moments ? ` ${frames} frames to look through.` : '';
   return {
     title: `${kept} of ${moments} moments kept.`,
@@ -116,9 +111,8 @@ export function guessSaid(
   { answer }: Pick<GuessScene, 'answer'>,
   { stop, blur }: { readonly stop: Scored; readonly blur: Scored }
 ): { readonly stop: string; readonly blur: string } {
-  const N = answer.fNumber < 10 ? Number(answer.fNumber.toFixed(1)) : Math.round(answer.fNumber);
   return {
-    stop: `f/${N} holds everyone: ${side(stop, 'you would have missed somebody', 'you closed further than needed')}.`,
+    stop: `${stopName(answer.fNumber)} holds everyone: ${side(stop, 'you would have missed somebody', 'you closed further than needed')}.`,
     blur: `The background’s disc is ${blurShareWords(answer.blurShare)}: ${side(blur, 'smaller than you said', 'larger than you said')}.`
   };
 }
@@ -151,17 +145,15 @@ const lostTo: Readonly<Record<Weakness, string>> = {
 };
 
 /** What two weeks rest on: "Of 84 frames 21 were soft, 12 because the camera was turned after focusing." */
-export function fortnightWords({ weak, frames }: Pick<Fortnight, 'weak' | 'frames'>): string {
+export function fortnightWords({ weak, frames }: Pick<Fortnight, 'weak' | 'frames'>, simulated: boolean): string {
   if (frames === 0) return 'Your record has no frames yet: it begins with what was never done.';
+  const all = `${frames} ${simulated ? 'simulated ' : ''}frames of your record`;
   const soft = weak.reduce((sum, { lost }) => sum + lost, 0);
   const [worst] = weak;
-  if (!worst) return `None of the ${frames} frames of your record was soft: it begins with what was never done.`;
+  if (!worst) return `None of the ${all} was soft: it begins with what was never done.`;
   const most = worst.lost === soft ? 'all' : String(worst.lost);
-  return `Of the ${frames} frames of your record ${soft} ${soft === 1 ? 'was' : 'were'} soft, ${most} because ${lostTo[worst.weakness]}.`;
+  return `Of the ${all} ${soft} ${soft === 1 ? 'was' : 'were'} soft, ${most} because ${lostTo[worst.weakness]}.`;
 }
 
 /** Why a day has its drill; empty where it is only its turn. */
 export const dayBecause = ({ because }: Pick<Day, 'because'>): string => (because === null ? '' : lostTo[because]);
-
-/** "To the edges". */
-export const dayTitle = ({ drill }: Pick<Day, 'drill'>): string => titleOf(drill);

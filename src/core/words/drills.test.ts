@@ -11,6 +11,7 @@ import type {
 import { writeDrillsCsv } from '../formats/drillsCsv';
 import type { JudgeMode } from '../drills/judge';
 import type { DrillResult } from '../drills/schema';
+import type { LearnedAt } from '../drills/learned';
 import {
   diagonalWords,
   edgesWords,
@@ -18,11 +19,13 @@ import {
   figureWords,
   judgeWords,
   ladderWords,
+  learnedWords,
   leftWords,
   steadyWords,
   stepName,
   swayWords,
-  tasksOf
+  tasksOf,
+  trackWords
 } from './drills';
 
 const kit = { focalLengthMm: 50, widestFNumber: 1.8, smallestFNumber: 16, closestMm: 400, discMm: 0.03 };
@@ -102,7 +105,7 @@ describe('drills in words', () => {
 
   it('eye or nose: from where on it makes no difference, and what it costs nearer', () => {
     const from = (distanceMm: number, measured: number | null, right = 2) => ({
-      ...{ distanceMm, measured, expected: 1.2, right, frames: 2 }
+      ...{ distanceMm, measured, expected: measured ?? 0, right, frames: 2 }
     });
     const verdict = (distances: EyeNoseVerdict['distances'], missing = 0): EyeNoseVerdict => ({
       ...{ kind: 'eyeNose', steps: [read(0, 1, 0), read(1, 1, 1)], distances, deepMm: 26, sameFromMm: 2200, missing }
@@ -110,7 +113,7 @@ describe('drills in words', () => {
     const said = eyeNoseWords(verdict([from(1350, 2.5), from(3400, 0.4)]), 'metric');
     expect(said.title).toBe('From 2.2 m on, eye or nose makes no difference.');
     expect(said.detail).toBe(
-      'Focused on one, the other is blurred from 1.4 m by 250 % of what is allowed (120 % by theory), from 3.4 m by 40 % of what is allowed (120 % by theory). They lay 26 mm apart.'
+      'Focused on one, the other is blurred from 1.4 m by 250 % of what is allowed (250 % by theory), from 3.4 m by 40 % of what is allowed (40 % by theory). They lay 26 mm apart.'
     );
     expect(said.next).toContain('from 1.4 m the nose costs it');
     expect(eyeNoseWords(verdict([from(1350, 2.5, 1)]), 'metric').next).toContain('a smaller point');
@@ -125,7 +128,7 @@ describe('drills in words', () => {
     const verdict = (changes: Partial<SwayVerdict>): SwayVerdict => ({
       ...{ kind: 'sway', steps, missing: 0, miscounted: 0 },
       swayed: {
-        ...{ sway: figure(12), focus: figure(3), times: 20 },
+        ...{ sway: figure(12), focus: figure(3) },
         byWait: [{ waitS: 0, spread: figure(3), times: 5 }, { waitS: 6, spread: figure(20), times: 5 }] // prettier-ignore
       },
       ...changes
@@ -135,7 +138,7 @@ describe('drills in words', () => {
     expect(said.detail).toContain('6 mm to 24 mm nine times in ten; the focus itself scatters by 3 mm');
     expect(said.detail).toContain('at once 3 mm, after 6 s 20 mm.');
     expect(said.next).toContain('You move more than the focus errs');
-    const swayed = { sway: figure(1), focus: figure(9), byWait: [], times: 20 };
+    const swayed = { sway: figure(1), focus: figure(9), byWait: [] };
     expect(swayWords(verdict({ swayed }), 'metric').next).toContain('you stand well');
     expect(swayWords(verdict({ miscounted: -1 }), 'metric').detail).toContain('1 frame is missing: which');
     expect(swayWords(verdict({ miscounted: 2 }), 'metric').detail).toContain('2 frames are too many: which');
@@ -150,8 +153,7 @@ describe('drills in words', () => {
       steady: {
         share: { value: 1, low: 0.5, high: 2 },
         showsFromS: { value: showsFromS, low: showsFromS / 2, high: showsFromS * 2 },
-        byTime: [{ shutterS: 1 / 100, discMm: null, seen: 1, times: 3 }],
-        times: 15
+        byTime: [{ shutterS: 1 / 100, seen: 1, times: 3 }]
       }
     });
     expect(steadyWords(told(1 / 50), 100)).toEqual({
@@ -161,6 +163,10 @@ describe('drills in words', () => {
     });
     expect(steadyWords(told(1 / 400), 100).next).toContain('Stay 2.0 stops shorter than 1/100');
     expect(steadyWords(told(1 / 100), 100).next).toContain('1/100 is your time');
+    expect([0, 0.8, 1.5].map((angle) => trackWords({ px: 4, angle }))).toEqual(
+      ['across', 'aslant', 'up and down'].map((way) => `a track of 4.0 pixels, ${way}`)
+    );
+    expect(trackWords({ px: 0, angle: null })).toBe('no track to be seen');
     expect(steadyWords({ ...told(1), steady: null, seen: 0 }, 100).next).toContain('Take longer times too');
     expect(steadyWords({ ...told(1), steady: null, told: 3, seen: 0 }, 100).next).toContain('Six frames at least');
   });
@@ -178,6 +184,7 @@ describe('drills in words', () => {
     expect(said(0.4, 1.5).detail).toContain('9 mm off the eye');
     expect(said(1.2, 1.5, 'side').title).toBe('You tell front from behind from 1.2 of the blur that is allowed.');
     expect(said(0.4, 1.5, 'side').detail).not.toContain('standard');
+    expect(said(1.8, 1.5, 'kind').title).toBe('You name what is wrong from 1.8 of the blur that is allowed.');
     expect(said(0.4, 1.5, 'four').title).toBe('Of four you find the sharp one from 0.40 of the blur that is allowed.');
     expect(said(0.7, 1.5, 'stop').title).toBe('You tell stops apart from 0.70 on.');
     expect(said(0.4, 1.5).detail).toContain('choose a stricter one');
@@ -207,7 +214,8 @@ describe('drills in words', () => {
         focalLengthMm: 50,
         figure: 12.345678,
         asked: null,
-        stance: null
+        stance: null,
+        learned: []
       },
       ...{ low: null, high: null, steps: [{ step: 'focus0', file: 'A.JPG', mm: -4 }] },
       ...changes
@@ -226,5 +234,14 @@ describe('drills in words', () => {
     expect(judged('four')).toBe('one of four found from 0.50 of what is allowed');
     expect(judged('stop')).toBe('stops told apart from 0.50');
     expect(judged('sharper')).toBe('seen from 0.50 of what is allowed');
+  });
+
+  it('says what was learned of the hands, with the interval and how one stood', () => {
+    const told = (what: LearnedAt['what'], value: number, stance: LearnedAt['stance'] = null) =>
+      learnedWords({ what, stance, value, low: value - 8, high: value + 8 }, 'metric');
+    expect(told('lean', 4)).toBe('You come 4 mm nearer while turning (4 mm back to 12 mm nearer)');
+    expect(told('leanSpread', 12)).toBe('From one turn to the next that differs by 12 mm (4 mm to 20 mm)');
+    expect(told('sway', 12, 'kneeling')).toBe('You sway 12 mm in a second, kneeling (4 mm to 20 mm)');
+    expect(told('shake', 9, 'monopod')).toContain('9.00 of the usual disc, on a monopod');
   });
 });

@@ -1,7 +1,9 @@
 /** Drills in words: what to do, what came of it, and one thing to do next. */
+import { sum } from 'd3-array';
 import type { Arranged, Step } from '../drills/definitions';
 import type { DrillId } from '../drills/ids';
-import type { JudgeMode } from '../drills/judge';
+import type { JudgeMode, SharpTaken } from '../drills/judge';
+import type { LearnedAt } from '../drills/learned';
 import type { DrillResult } from '../drills/schema';
 import type { LeftWhy } from '../drills/match';
 import type {
@@ -12,6 +14,7 @@ import type {
   SteadyVerdict,
   SwayVerdict
 } from '../drills/verdicts';
+import type { Track } from '../drills/tracks';
 import type { QuestResult } from '../drills/quest';
 import { shortLength } from './bench';
 import { capital } from './call';
@@ -20,7 +23,8 @@ import { formatShutter } from './light';
 
 const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'];
 export const ordinal = (index: number): string => ordinals[index] ?? `${index + 1}th`;
-const stop = (N: number): string => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;
+/** "f/2.8", as it is marked. */
+export const stopName = (N: number): string => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;
 
 /** "Focus on the second, f/5.6". */
 export function stepName(
@@ -44,7 +48,7 @@ export function stepName(
         ? `straight, focus on the ${ordinal(focusOn)}`
         : `${turning === 'turn' ? 'turned' : 'leaning'}, ${upright ? 'upright, ' : ''}${place}`;
     case 'stopLadder':
-      return `${ordinal(focusOn)}, ${stop(fNumber)}`;
+      return `${ordinal(focusOn)}, ${stopName(fNumber)}`;
     default:
       return `focus on the ${ordinal(focusOn)}`;
   }
@@ -53,13 +57,15 @@ export function stepName(
 export interface Task {
   readonly id: string;
   readonly text: string;
+  /** A step of it, by its id: what its frame must look like says what is meant. */
+  readonly step?: string;
 }
 
 /** What to do, in order, to be ticked. */
 export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): Task[] {
   const { distanceMm, spacingMm, steps } = arranged;
   const [apart, away] = [shortLength(spacingMm, unit), formatLength(distanceMm, unit)];
-  const widest = stop(Math.min(...steps.map(({ fNumber }) => fNumber)));
+  const widest = stopName(Math.min(...steps.map(({ fNumber }) => fNumber)));
   const marked = 'a printed mark in front of each, facing you';
   switch (drill) {
     case 'diagonal':
@@ -67,9 +73,9 @@ export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): T
         { id: 'stand', text: `Stand three things ${apart} apart on a slant, ${marked}` },
         { id: 'crouch', text: `Lens at their height, ${away} from the first` },
         { id: 'stop', text: `Stop first: ${widest}. Then the shutter, ISO last` },
-        { id: 'first', text: 'Point on the first. Half-press, then release' },
-        { id: 'second', text: 'Move the point to the second. Again' },
-        { id: 'third', text: 'Move the point to the third. Again' },
+        { id: 'first', text: 'Point on the first. Half-press, then release', step: 'focus0' },
+        { id: 'second', text: 'Move the point to the second. Again', step: 'focus1' },
+        { id: 'third', text: 'Move the point to the third. Again', step: 'focus2' },
         { id: 'spare', text: 'One spare of each, in case' }
       ];
     case 'stopLadder':
@@ -78,21 +84,27 @@ export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): T
         { id: 'rest', text: `Tripod or table, lens at their height, ${away} from the first` },
         {
           id: 'first',
-          text: `Focus on the first, then leave the focus. One frame at each full stop from ${widest} on`
+          text: `Focus on the first, then leave the focus. One frame at each full stop from ${widest} on`,
+          step: 'first0'
         },
-        { id: 'middle', text: 'Focus on the second, leave it, and the whole series again' }
+        { id: 'middle', text: 'Focus on the second, leave it, and the whole series again', step: 'middle0' }
       ];
     case 'edges':
       return [
         { id: 'stand', text: `Stand three things ${apart} apart, beside one another as close as they go; ${marked}` },
         { id: 'away', text: `${away} from the first, standing free, ${widest}, centre point, single focusing` },
-        { id: 'straight', text: 'Straight: one frame focused on the second, one on the first, one on the third' },
+        {
+          id: 'straight',
+          text: 'Straight: one frame focused on the second, one on the first, one on the third',
+          step: 'straight1'
+        },
         {
           id: 'turn',
-          text: 'Focus on the second in the middle, then turn only, until it lies left, right, at the top, at the bottom; refocus for each'
+          text: 'Focus on the second in the middle, then turn only, until it lies left, right, at the top, at the bottom; refocus for each',
+          step: 'turnleft'
         },
-        { id: 'upright', text: 'The same held upright' },
-        { id: 'lean', text: 'All eight again, moving as you usually do' }
+        { id: 'upright', text: 'The same held upright', step: 'turnUprightleft' },
+        { id: 'lean', text: 'All eight again, moving as you usually do', step: 'leanleft' }
       ];
     case 'eyeNose': {
       const from = [...new Set(steps.flatMap((step) => step.distanceMm ?? []))].map((mm) => formatLength(mm, unit));
@@ -102,15 +114,23 @@ export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): T
           text: 'The first mark beside an eye, as far away as it is; the second beside the tip of the nose'
         },
         { id: 'set', text: `${widest}, one point, single focusing, the lens at the height of the eye` },
-        ...from.map((away, index) => ({ id: `from${index}`, text: `From ${away}: focus on the eye, then on the nose` }))
+        ...from.map((away, index) => ({
+          id: `from${index}`,
+          text: `From ${away}: focus on the eye, then on the nose`,
+          step: `from${index}on0`
+        }))
       ];
     }
     case 'sway':
       return [
         { id: 'stand', text: `Stand three things ${apart} apart, beside one another as close as they go; ${marked}` },
         { id: 'away', text: `${away} from the first, ${widest}, centre point, single focusing; stand as you do today` },
-        { id: 'straight', text: 'One frame focused on the second, one on the first, one on the third' },
-        { id: 'once', text: 'On the second, five times: focus and release at once' },
+        {
+          id: 'straight',
+          text: 'One frame focused on the second, one on the first, one on the third',
+          step: 'straight1'
+        },
+        { id: 'once', text: 'On the second, five times: focus and release at once', step: 'wait0no0' },
         { id: 'one', text: 'Five times: focus, count one second, release' },
         { id: 'three', text: 'Five times with three seconds' },
         { id: 'six', text: 'Five times with six. Another stance another day' }
@@ -120,7 +140,7 @@ export function tasksOf(drill: DrillId, arranged: Arranged, unit: LengthUnit): T
       return [
         { id: 'hang', text: `Hang three marks beside one another on a wall, ${away} away` },
         { id: 'set', text: `Manual at ${widest}, ISO automatic; focus on the middle one` },
-        { id: 'times', text: `Three frames each at ${times.join(', ')}` }
+        { id: 'times', text: `Three frames each at ${times.join(', ')}`, step: 'time0no0' }
       ];
     }
     case 'mode':
@@ -136,6 +156,12 @@ export interface DrillSaid {
   /** One thing to do next. */
   readonly next: string;
 }
+
+const nothingFits: DrillSaid = {
+  title: 'No frame fits a step.',
+  detail: '',
+  next: 'Take them again, with the marks in the picture and readable.'
+};
 
 const list = (indices: readonly number[]): string => indices.map((index) => `the ${ordinal(index)}`).join(' and ');
 
@@ -171,13 +197,13 @@ export function diagonalWords({ steps, missing, right, offMm }: DiagonalVerdict,
 
 export function ladderWords({ rows, departs, costsFrom, missing }: LadderVerdict): DrillSaid {
   const held = rows.map(({ focusOn, holds, expected }) => {
-    const said = holds === null ? 'no stop holds all' : `${stop(holds)} holds all`;
-    const theory = expected === null ? 'none should' : `${stop(expected)} should`;
+    const said = holds === null ? 'no stop holds all' : `${stopName(holds)} holds all`;
+    const theory = expected === null ? 'none should' : `${stopName(expected)} should`;
     return `focused on the ${ordinal(focusOn)}, ${said} (${theory})`;
   });
   const [best] = [...rows].filter(({ holds }) => holds !== null).sort((a, b) => (a.holds ?? 99) - (b.holds ?? 99));
   const title = best?.holds
-    ? `${stop(best.holds)} holds all, focused on the ${ordinal(best.focusOn)}.`
+    ? `${stopName(best.holds)} holds all, focused on the ${ordinal(best.focusOn)}.`
     : 'No stop holds all of them.';
   const departing =
     departs === null
@@ -186,7 +212,7 @@ export function ladderWords({ rows, departs, costsFrom, missing }: LadderVerdict
         ? ' Your lens keeps to theory within a tenth.'
         : ` Your lens blurs ${Math.round(Math.abs(departs) * 100)} % ${departs > 0 ? 'more' : 'less'} than theory.`;
   const cost =
-    costsFrom === null ? '' : ` From ${stop(costsFrom.fNumber)} on ${costsFrom.by} costs what was focused on.`;
+    costsFrom === null ? '' : ` From ${stopName(costsFrom.fNumber)} on ${costsFrom.by} costs what was focused on.`;
   const next =
     missing > 0
       ? `${missing === 1 ? 'One step is' : `${missing} steps are`} missing: take ${missing === 1 ? 'it' : 'them'} again.`
@@ -195,12 +221,6 @@ export function ladderWords({ rows, departs, costsFrom, missing }: LadderVerdict
         : 'Try it again at twice the distance.';
   return { title, detail: `${held.join('; ')}.${departing}${cost}`.replace(/^f/, 'F'), next };
 }
-
-const nothingFits: DrillSaid = {
-  title: 'No frame fits a step.',
-  detail: '',
-  next: 'Take them again, with the marks in the picture and readable.'
-};
 
 export function edgesWords(
   { straightMm, turnOffMm, leaned, missing, steps }: EdgesVerdict,
@@ -245,7 +265,9 @@ export function eyeNoseWords(
         : `from ${formatLength(distanceMm, unit)} by ${percent(measured)} of what is allowed (${percent(expected)} by theory)`
     )
     .join(', ');
-  const [frames, right] = [sumOf(done, (one) => one.frames), sumOf(done, (one) => one.right)];
+  // Where it makes no difference, neither was the sharper.
+  const telling = done.filter(({ expected }) => expected > 1);
+  const [frames, right] = [sum(telling, (one) => one.frames), sum(telling, (one) => one.right)];
   const apart = deepMm === null ? '' : ` They lay ${shortLength(deepMm, unit)} apart.`;
   const chosen = right < frames ? ` ${right} of ${frames} times the one you chose was the sharper.` : '';
   const worst = done.find(({ measured }) => measured !== null && measured > 1);
@@ -265,8 +287,6 @@ export function eyeNoseWords(
             : 'At these distances either will do: try it from nearer.'
   };
 }
-
-const sumOf = <T>(all: readonly T[], of: (one: T) => number): number => all.reduce((sum, one) => sum + of(one), 0);
 
 /** How far one sways: "You sway 6 mm in the first second." */
 export function swayWords({ swayed, missing, miscounted, steps }: SwayVerdict, unit: LengthUnit): DrillSaid {
@@ -296,6 +316,18 @@ export function swayWords({ swayed, missing, miscounted, steps }: SwayVerdict, u
         ? 'Waiting costs you less than the focus errs by itself: you stand well.'
         : 'Your sway and the focus are of a size: release as it is found. Another stance another day.'
   };
+}
+
+/** How a track runs, by its angle from across: "across", "up and down", "aslant". */
+const runs = (angle: number): string => {
+  const steep = Math.abs(Math.sin(angle));
+  return steep < Math.sin(Math.PI / 6) ? 'across' : steep > Math.cos(Math.PI / 6) ? 'up and down' : 'aslant';
+};
+
+/** "a track of 2.6 pixels, across". */
+export function trackWords({ px, angle }: Track): string {
+  if (px === 0) return 'no track to be seen';
+  return `a track of ${px.toFixed(1)} pixels${angle === null ? '' : `, ${runs(angle)}`}`;
 }
 
 /** How long one can hold: "Your hands show from 1/60 s on." */
@@ -333,7 +365,8 @@ export function judgeWords(
   { threshold, low, high }: QuestResult,
   mode: JudgeMode,
   perRatioMm: number,
-  unit: LengthUnit
+  unit: LengthUnit,
+  sharp: SharpTaken = { shown: 0, right: 0 }
 ): DrillSaid {
   const [at = 0, from = 0, to = 0] = [threshold, low, high].map((log) => 10 ** log);
   const times = (value: number) => value.toFixed(value < 1 ? 2 : 1);
@@ -349,6 +382,15 @@ export function judgeWords(
       title: `Of four you find the sharp one from ${times(at)} of the blur that is allowed.`,
       detail: measured,
       next: 'Hold the same lash of all four against each other before you keep one.'
+    };
+  if (mode === 'kind')
+    return {
+      title: `You name what is wrong from ${times(at)} of the blur that is allowed.`,
+      detail: `${measured}${sharp.shown > 0 ? ` Of ${sharp.shown} sharp faces you took ${sharp.right} for sharp.` : ''}`,
+      next:
+        sharp.right < sharp.shown / 2
+          ? 'You find fault with sharp ones: look for something else in the picture that is sharper before you throw one away.'
+          : 'Look for something sharp: nowhere, and all of it drawn out one way, it moved; before the eyes or behind them, the plane lies there.'
     };
   if (mode === 'side')
     return {
@@ -377,6 +419,13 @@ export const leftWords: Readonly<Record<LeftWhy, string>> = {
   nothingSharp: 'its plane lies at none of what was to be focused on'
 };
 
+const judgedWords: Readonly<Record<Exclude<JudgeMode, 'stop'>, string>> = {
+  sharper: 'seen',
+  side: 'front told from behind',
+  kind: 'what is wrong named',
+  four: 'one of four found'
+};
+
 /** "22 mm off", "12 % from theory", "leaning 21 mm". */
 export function figureWords(
   { drill, figure, asked }: Pick<DrillResult, 'drill' | 'figure' | 'asked'>,
@@ -403,6 +452,28 @@ export function figureWords(
     case 'judge':
       return asked === 'stop'
         ? `stops told apart from ${figure.toFixed(2)}`
-        : `${asked === 'side' ? 'front told from behind' : asked === 'four' ? 'one of four found' : 'seen'} from ${figure.toFixed(2)} of what is allowed`;
+        : `${judgedWords[asked ?? 'sharper']} from ${figure.toFixed(2)} of what is allowed`;
+  }
+}
+
+/** "Kneeling, 6.0 mm in a second, 4.1 to 9.0". */
+export function learnedWords(
+  { what, stance, value, low, high }: Pick<LearnedAt, 'what' | 'stance' | 'value' | 'low' | 'high'>,
+  unit: LengthUnit
+): string {
+  const mm = (ends: readonly number[]) => ends.map((one) => shortLength(Math.abs(one), unit)).join(' to ');
+  // Where the interval holds nought it reaches both ways.
+  const sided = (ends: readonly number[]) =>
+    ends.map((one) => `${shortLength(Math.abs(one), unit)} ${one < 0 ? 'back' : 'nearer'}`).join(' to ');
+  const how = stance === null ? '' : stance === 'monopod' || stance === 'tripod' ? `on a ${stance}` : stance;
+  switch (what) {
+    case 'lean':
+      return `You come ${sided([value])} while turning (${sided([low, high])})`;
+    case 'leanSpread':
+      return `From one turn to the next that differs by ${mm([value])} (${mm([low, high])})`;
+    case 'sway':
+      return `You sway ${mm([value])} in a second, ${how} (${mm([low, high])})`;
+    case 'shake':
+      return `At 1/focal length you shake by ${value.toFixed(2)} of the usual disc, ${how} (${low.toFixed(2)} to ${high.toFixed(2)})`;
   }
 }

@@ -82,7 +82,7 @@
     {#if first && second}
       <text
         x={x(distanceMm + (first.depthMm + second.depthMm) / 2)}
-        y={y(second.lateralMm) + side / 2 + 16}
+        y={y(Math.max(...things.map(({ lateralMm }) => lateralMm))) + side / 2 + 16}
         text-anchor="middle"
         font-size="12.5"
         paint-order="stroke"
@@ -91,7 +91,15 @@
         fill="var(--ink-soft)">{shortLength(spacingMm, unit)}</text
       >
     {/if}
-    <text x={width - 10} y={height - 10} text-anchor="end" font-size="12.5" fill="var(--cool)"
+    <text
+      x={width - 10}
+      y={height - 10}
+      text-anchor="end"
+      font-size="12.5"
+      paint-order="stroke"
+      stroke="var(--raised)"
+      stroke-width="5"
+      fill="var(--cool)"
       >{shortLength(zone.far - zone.near, unit)} sharp at f/{Number(fNumber.toFixed(1))}, focused on the first</text
     >
     <text x="12" y={height - 10} font-size="12.5" fill="var(--ink-soft)">to scale for {Math.round(f)} mm</text>

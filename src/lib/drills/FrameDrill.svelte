@@ -2,12 +2,11 @@
   import { median } from 'd3-array';
   import { Button, Checkbox } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
-  import { arrangedFor, type Drill, type Step } from '$core/drills/definitions';
-  import type { DrillId } from '$core/drills/ids';
-  import { expectedIn, layoutOf } from '$core/drills/marks';
-  import { matchFrames } from '$core/drills/match';
+  import { titleOf, type Drill, type Step } from '$core/drills/definitions';
+  import { turnedBy } from '$core/drills/drillSetup';
+  import { anotherDrill, matchFrames } from '$core/drills/match';
   import type { DrillResult } from '$core/drills/schema';
-  import { readByDistance, readSeries, type DrillFrame, type FrameRead } from '$core/drills/series';
+  import { lookedFor, readByDistance, readSeries, type DrillFrame, type FrameRead } from '$core/drills/series';
   import {
     diagonalVerdict,
     edgesVerdict,
@@ -16,15 +15,13 @@
     steadyVerdict,
     swayVerdict
   } from '$core/drills/verdicts';
-  import { stabiliserStops } from '$core/call/motion';
-  import { mountedLens } from '$core/kit/mounted';
+  import { learned, withLearned, type Learned } from '$core/drills/learned';
+  import { usualFocusMm, usualShare } from '$core/drills/usual';
   import type { Body, Lens } from '$core/kit/schema';
-  import { formatDisc, traditionalDiscMm } from '$core/optics/criterion';
   import { exactFNumber } from '$core/optics/stops';
-  import { focusFromSensor, magnification } from '$core/optics/thinLens';
   import { sameFocal } from '$core/record/groups';
   import type { Estimate } from '$core/record/learn';
-  import { stances, type Camera } from '$core/setup/schema';
+  import type { Camera } from '$core/setup/schema';
   import {
     diagonalWords,
     edgesWords,
@@ -35,23 +32,26 @@
     steadyWords,
     stepName,
     swayWords,
-    tasksOf
+    tasksOf,
+    trackWords
   } from '$core/words/drills';
-  import { newRow } from '$lib/data';
   import Picker from '$lib/controls/Picker.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import type { MarksRead } from '../../workers/bench.worker';
   import { readMarks, simulateMarks } from '../bench/ask';
   import Lacking from '../bench/Lacking.svelte';
+  import { stanceChoices } from '../inspector/words';
   import Refused from '../bench/Refused.svelte';
   import SeriesTools from '../bench/SeriesTools.svelte';
   import { askedOf, lackingIn } from '../bench/tests';
   import { seriesOf, sources, type Source } from '../bench/series.svelte';
+  import DrillFinder from './DrillFinder.svelte';
   import DrillFloor from './DrillFloor.svelte';
   import StepRows from './StepRows.svelte';
   import SheetOfThree from './SheetOfThree.svelte';
   import EarlierTimes from './EarlierTimes.svelte';
-  import { keepResult, resultsOf, ticksOf } from './results';
+  import { laidOut } from './inHand';
+  import { keepResult, resultsOf, tick, ticksOf } from './results';
   import Verdict from './Verdict.svelte';
   import { drillOrders } from './simulated';
 
@@ -60,42 +60,25 @@
   const { unit, habits } = $derived(app.settings.now);
   // svelte-ignore state_referenced_locally
   const series = seriesOf<MarksRead>(drill.id, body.id, lens.id);
-  const discMm = $derived(formatDisc(body.sensor));
   const f = $derived(lens.longestMm);
-  /** Its openings at that focal length. */
-  const stops = $derived(stabiliserStops(habits, body, lens));
-  const atLong = $derived(mountedLens(lens, [], f));
-  const arranged = $derived(
-    arrangedFor(drill.id, {
-      focalLengthMm: f,
-      widestFNumber: atLong.widestFNumber,
-      smallestFNumber: atLong.smallestFNumber,
-      closestMm: focusFromSensor(f, lens.closestFocusMm, lens.pupilMagnification),
-      discMm,
-      stabilised: stops > 0
-    })
-  );
+  const laid = $derived(laidOut(drill.id, body, lens, habits));
+  const { kit: inHand, discMm, stops, arranged } = $derived(laid);
   const steps = $derived(arranged?.steps ?? []);
   /** One is measured oneself, as one stands. */
   const ownStance = $derived(drill.id === 'sway' || drill.id === 'steady');
   let stance = $state<Camera['stance']>('standing');
-  /** What the focus scatters at the second thing, as the habits have it, mm. */
-  const usualFocusMm = $derived.by(() => {
-    if (!arranged) return 1;
-    const m = magnification(f, arranged.distanceMm + arranged.spacingMm);
-    return (body.focusSpreadUm ?? (habits.focusSpreadUm.crossPoint * discMm) / traditionalDiscMm) / 1000 / (m * m);
-  });
   const tasks = $derived(arranged ? tasksOf(drill.id, arranged, unit) : []);
+  /** What turning makes of it, before a frame is taken. */
+  const turns = $derived(
+    steps.map((step) => {
+      const z =
+        (arranged?.distanceMm ?? 0) + (arranged?.things.find(({ index }) => index === step.focusOn)?.depthMm ?? 0);
+      return turnedBy(step, { body, focalLengthMm: f, habits }, z);
+    })
+  );
   const ticked = $derived(ticksOf(app, drill.id));
   const widthMm = $derived(Math.max(body.sensor.widthMm, body.sensor.heightMm));
 
-  const stanceNames: Readonly<Record<Camera['stance'], string>> = {
-    standing: 'standing',
-    braced: 'braced',
-    kneeling: 'kneeling',
-    monopod: 'on a monopod',
-    tripod: 'on a tripod'
-  };
   type Measured = Extract<MarksRead, { kind: 'measured' }>;
   const measured = $derived(
     series.items.flatMap(({ id, name, read }) => (read.kind === 'measured' ? [{ id, name, read }] : []))
@@ -112,6 +95,7 @@
   let corrected = $state.raw<Readonly<Record<string, string>>>({});
   const reads = $derived(series.busy ? [] : drill.id === 'eyeNose' ? readByDistance(frames) : readSeries(frames));
   const match = $derived(matchFrames(steps, reads, corrected));
+  const another = $derived(anotherDrill(drill.id, match, reads, inHand));
   const verdict = $derived.by(() => {
     if (reads.length === 0) return null;
     switch (drill.id) {
@@ -124,9 +108,16 @@
       case 'edges':
         return edgesVerdict(match, habits.pivotMm.wrists);
       case 'sway':
-        return swayVerdict(match, { swayMm: habits.holdMm[stance], focusMm: usualFocusMm }, habits.swayGrowsForS);
+        return swayVerdict(
+          match,
+          {
+            swayMm: habits.holdMm[stance],
+            focusMm: usualFocusMm(habits, body, f, (arranged?.distanceMm ?? 0) + (arranged?.spacingMm ?? 0))
+          },
+          habits.swayGrowsForS
+        );
       case 'steady':
-        return steadyVerdict(match, f, Math.max(0.02, habits.shakeShare[stance]) * 2 ** -stops, discMm);
+        return steadyVerdict(match, f, usualShare(habits, stance, stops), discMm);
       default:
         return null;
     }
@@ -206,13 +197,11 @@
     const marked = series.items.flatMap(({ id, read }) =>
       read.kind === 'measured' ? [{ id, marked: read.marked }] : []
     );
-    const layout = layoutOf(marked.map((one) => one.marked));
-    const expected: Readonly<Record<string, ReturnType<typeof expectedIn>>> = Object.fromEntries(
-      marked
-        .map((one) => [one.id, expectedIn(layout, one.marked), one.marked.marks] as const)
-        .filter(([, all, seen]) => all.some(({ index }) => !seen.some((mark) => mark.index === index)))
-        .map(([id, all]) => [id, all])
+    const looked = lookedFor(
+      marked.map((one) => one.marked),
+      drill.id === 'eyeNose'
     );
+    const expected = Object.fromEntries([...looked].map(([at, marks]) => [marked[at]?.id ?? '', marks]));
     await series.again(Object.keys(expected), (file, options, id) =>
       readMarks(file, { ...asked, ...typed[id] }, expected[id] ?? [], options)
     );
@@ -237,42 +226,41 @@
       'drawn and measured'
     );
   }
-  function tick(task: string, on: boolean) {
-    const next = on ? [...ticked, task] : ticked.filter((one) => one !== task);
-    const id: DrillId = drill.id;
-    app.store.edit(
-      'drill step',
-      (draft) => draft.put('drills', newRow(id, { kind: 'ticks', id, ticked: next }, { position: 0 })),
-      { history: false }
-    );
-  }
   function keep() {
     const offsetOf = new Map(match.steps.map(({ step }, index) => [step.id, offsets[index] ?? null]));
     keepResult(app, drill.title, {
       ...{ simulated, drill: drill.id, bodyId: body.id, body: body.name },
       ...{ lensId: lens.id, lens: lens.name, focalLengthMm: f, ...figures },
       stance: ownStance ? stance : null,
+      learned: hands,
       steps: match.steps.map(({ step, frame }) => {
         return { step: step.id, file: frame?.name.slice(0, 255) ?? null, mm: offsetOf.get(step.id) ?? null };
       })
     });
   }
-  function useLean() {
-    if (verdict?.kind !== 'edges' || !verdict.leaned) return;
-    const { lean, spread } = verdict.leaned;
-    app.settings.set({ habits: { ...habits, leanMm: Math.round(lean.value), leanSpreadMm: Math.round(spread.value) } });
-    app.messages.done('Your lean counts wherever a call has you recompose with the whole body.');
-  }
-  /** What the plan rests on from now on. */
-  function useFigure() {
-    if (verdict?.kind === 'sway' && verdict.swayed) {
-      const mm = Number(verdict.swayed.sway.value.toFixed(1));
-      app.settings.set({ habits: { ...habits, holdMm: { ...habits.holdMm, [stance]: mm } } });
-    } else if (verdict?.kind === 'steady' && verdict.steady) {
-      const share = Math.min(5, Number((verdict.steady.share.value * 2 ** stops).toFixed(2)));
-      app.settings.set({ habits: { ...habits, shakeShare: { ...habits.shakeShare, [stance]: share } } });
+  /** What it says of one's own hands. */
+  const hands = $derived.by((): Learned[] => {
+    switch (verdict?.kind) {
+      case 'edges':
+        return verdict.leaned
+          ? [learned('lean', verdict.leaned.lean), learned('leanSpread', verdict.leaned.spread)]
+          : [];
+      case 'sway':
+        return verdict.swayed ? [learned('sway', verdict.swayed.sway)] : [];
+      case 'steady':
+        return verdict.steady ? [learned('shake', verdict.steady.share, 2 ** stops)] : [];
+      default:
+        return [];
     }
-    app.messages.done(`It counts wherever a call has you ${stanceNames[stance]}.`);
+  });
+  /** What the plan rests on from now on. */
+  function use() {
+    app.settings.set({ habits: hands.reduce((so, one) => withLearned(so, one, stance), habits) });
+    app.messages.done(
+      drill.id === 'edges'
+        ? 'Your lean counts wherever a call has you recompose with the whole body.'
+        : `It counts wherever a call has you ${stance === 'monopod' || stance === 'tripod' ? 'on a ' : ''}${stance}.`
+    );
   }
   /** By step, mm the plane lay behind what was focused on. */
   const offsets = $derived(
@@ -281,11 +269,7 @@
       : match.steps.map(() => null)
   );
   const notes = $derived(
-    verdict?.kind === 'steady'
-      ? verdict.steps.map(({ track }) =>
-          track === null ? '' : track.px === 0 ? 'no track to be seen' : `a track of ${track.px.toFixed(1)} pixels`
-        )
-      : []
+    verdict?.kind === 'steady' ? verdict.steps.map(({ track }) => (track ? trackWords(track) : '')) : []
   );
   const put = (frameId: string, stepId: string) => (corrected = { ...corrected, [frameId]: stepId });
   const nameOfStep = (step: Step) => stepName(step, drill.id, unit);
@@ -293,7 +277,17 @@
 
 <div class="order-2 min-w-0 lg:order-none lg:row-span-2">
   {#if arranged}
-    <DrillFloor {arranged} {f} fNumber={exactFNumber(atLong.widestFNumber)} {discMm} {widthMm} {unit} />
+    <div class="flex flex-wrap gap-3">
+      <div class="min-w-0 flex-1 basis-80">
+        <DrillFloor {arranged} {f} fNumber={exactFNumber(inHand.widestFNumber)} {discMm} {widthMm} {unit} />
+      </div>
+      <DrillFinder
+        drill={drill.id}
+        {arranged}
+        kit={{ body, lens, focalLengthMm: f, habits, stance: ownStance ? stance : 'tripod', stabiliserStops: stops }}
+        nameOf={nameOfStep}
+      />
+    </div>
     <section class="mt-4" aria-label="What came of it">
       {#if said}
         <Verdict {said} how="drills" />
@@ -304,6 +298,12 @@
         <p class="mt-2 text-pretty" role="status">
           Most frames were taken at {Math.round(otherMm)} mm; this is laid out for {Math.round(f)} mm. Choose the lens they
           were taken with, or take them again.
+        </p>
+      {/if}
+      {#if another}
+        <p class="mt-2 text-pretty" role="status" data-testid="another-drill">
+          These look like the frames of <a class="underline" href="/drills/{another}">{titleOf(another)}</a>: bring them
+          there.
         </p>
       {/if}
       <StepRows
@@ -321,7 +321,7 @@
           : verdict?.kind === 'diagonal' || verdict?.kind === 'eyeNose'
             ? verdict.steps.map(({ things }) => things)
             : []}
-        expected={verdict?.kind === 'edges' ? verdict.steps.map(({ turnMm }) => turnMm) : null}
+        expected={verdict?.kind === 'edges' ? verdict.steps.map(({ turnMm }) => turnMm) : turns}
         done={reads.length > 0}
         onput={put}
       />
@@ -351,11 +351,8 @@
         {/if}
         <div class="mt-3 flex flex-wrap items-center gap-2">
           {#if !isKept}<Button disabled={series.busy} onclick={keep}>Keep this time</Button>{/if}
-          {#if (verdict.kind === 'sway' && verdict.swayed) || (verdict.kind === 'steady' && verdict.steady)}
-            <Button color="alternative" onclick={useFigure}>Use it</Button>
-          {/if}
-          {#if verdict.kind === 'edges' && verdict.leaned}
-            <Button color="alternative" onclick={useLean}>Use my lean</Button>
+          {#if hands.length > 0}
+            <Button color="alternative" onclick={use}>{drill.id === 'edges' ? 'Use my lean' : 'Use it'}</Button>
           {/if}
           <Button
             color="alternative"
@@ -395,22 +392,22 @@
   {@render children()}
   {#if ownStance}
     <div class="mt-3">
-      <Picker
-        label="How you stand"
-        items={stances.map((value) => ({ value, name: stanceNames[value] }))}
-        value={stance}
-        onchange={(value) => (stance = value)}
-      />
+      <Picker label="How you stand" items={stanceChoices} value={stance} onchange={(value) => (stance = value)} />
     </div>
   {/if}
-  <h2 class="mt-4 border-t border-line pt-2 font-semibold">Do</h2>
+  <div class="mt-4 flex items-baseline justify-between border-t border-line pt-2">
+    <h2 class="font-semibold">Do</h2>
+    <a class="min-h-6 underline" href="/drills/{drill.id}/hand?body={body.id}&lens={lens.id}"
+      >On the phone, step by step</a
+    >
+  </div>
   <ul>
     {#each tasks as task (task.id)}
       <li class="border-b border-line">
         <label class="flex min-h-11 items-start gap-3 py-2 lg:min-h-9 {ticked.includes(task.id) ? 'text-soft' : ''}">
           <Checkbox
             checked={ticked.includes(task.id)}
-            onchange={(event) => tick(task.id, event.currentTarget.checked)}
+            onchange={(event) => tick(app, drill.id, task.id, event.currentTarget.checked)}
             class="mt-0.5"
           />
           <span class="text-pretty">{task.text}</span>

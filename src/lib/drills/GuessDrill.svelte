@@ -1,11 +1,13 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import type { Snippet } from 'svelte';
-  import { calibrationOf, guessScene, guessScenes, scoresOf, type Guessed } from '$core/drills/guess';
+  import { onMount, type Snippet } from 'svelte';
+  import { calibrationOf, guessScenes, scoresOf, type GuessAsked, type Guessed } from '$core/drills/guess';
   import type { Body, Lens } from '$core/kit/schema';
-  import { seededRandom } from '$core/statistics/random';
   import { callSentence } from '$core/words/call';
   import { blurShareWords, calibrationWords, guessSaid, guessWords } from '$core/words/deskDrills';
+  import Failed from '$lib/controls/Failed.svelte';
+  import { drawGuess } from '$lib/state/planner';
+  import { Search } from '$lib/state/search.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { asking, aspectOf, atStop, fitInto } from '../finder/asking';
@@ -19,16 +21,10 @@
   let { body, lens, children }: { body: Body; lens: Lens; children: Snippet } = $props();
   const app = getApp();
   const { unit, habits } = $derived(app.settings.now);
-  const random = seededRandom(Math.floor(Math.random() * 2 ** 32));
-  const next = () =>
-    guessScene(random, {
-      body,
-      lens,
-      kit: { bodies: [body], lenses: [lens], adapters: [] },
-      stopStep: 'third',
-      habits
-    });
-  let scene = $state.raw(next());
+  const search = new Search((asked: GuessAsked) => drawGuess(asked));
+  const scene = $derived(search.answer?.found ?? null);
+  const draw = () => search.ask({ body, lens, seed: Math.floor(Math.random() * 2 ** 32), stopStep: 'third', habits });
+  onMount(() => void draw());
   let guesses = $state.raw<readonly Guessed[]>([]);
   let seen = $state(false);
   let kept = $state(false);
@@ -72,17 +68,16 @@
     if (!a || !b) return;
     const stop = { from: a.stop.fNumber, to: b.stop.fNumber };
     guesses = [...guesses, { stop, blur, answer: scene.answer }];
-    seen = true;
+    [seen, kept] = [true, false];
   }
-  function goOn() {
+  async function goOn() {
+    if (guesses.length < guessScenes.all) await draw();
     seen = false;
-    if (guesses.length < guessScenes.all) scene = next();
   }
-  function again() {
+  async function again() {
     guesses = [];
-    kept = false;
-    seen = false;
-    scene = next();
+    [seen, kept] = [false, false];
+    await draw();
   }
   function keep() {
     if (!calibration) return;
@@ -102,8 +97,13 @@
       <Button color="alternative" onclick={again}>Once more</Button>
     </div>
   {/if}
+  {#if search.failure !== null}
+    <Failed what="No picture could be drawn." why={search.failure} onretry={draw} />
+  {/if}
   {#if !scene || !size}
-    <p class="text-soft">With this lens no picture can be drawn that has an answer: take another.</p>
+    <p class="text-soft">
+      {search.answer ? 'With this lens no picture can be drawn that has an answer: take another.' : 'Being drawn.'}
+    </p>
   {:else if !finished}
     <div class="relative" style:width="{size.width}px" style:height="{size.height}px">
       {#if asked}
@@ -136,7 +136,9 @@
       <p class="text-pretty">{told.blur}</p>
       <p class="mt-2 border-l-4 border-pencil bg-raised p-3 text-pretty">{callSentence(scene.plan, unit)}</p>
       <div class="mt-3 flex items-center gap-3">
-        <Button onclick={goOn}>{guesses.length < guessScenes.all ? 'Next picture' : 'How it went'}</Button>
+        <Button disabled={search.busy} onclick={goOn}
+          >{guesses.length < guessScenes.all ? 'Next picture' : 'How it went'}</Button
+        >
         <span class="text-soft tabular-nums" data-testid="guess-count">{guesses.length} of {guessScenes.all}</span>
       </div>
     {:else}
@@ -169,7 +171,7 @@
         </fieldset>
       </div>
       <div class="mt-3 flex items-center gap-3">
-        <Button onclick={see}>See</Button>
+        <Button disabled={search.busy} onclick={see}>See</Button>
         <span class="text-soft tabular-nums" data-testid="guess-count">{guesses.length} of {guessScenes.all}</span>
       </div>
     {/if}

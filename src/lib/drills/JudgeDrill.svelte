@@ -5,31 +5,34 @@
   import { planSetup } from '$core/call/planSetup';
   import {
     judgeAsked,
+    judgeKinds,
     judgePictures,
     judgeTrials,
     offsetFor,
     planeFor,
     shownLevel,
-    type JudgeMode
+    type JudgeMode,
+    type SharpTaken
   } from '$core/drills/judge';
   import { questAfter, questResult, questStart } from '$core/drills/quest';
   import { defaultHabits } from '$core/habits/habits';
   import { builtInKit } from '$core/kit/builtInKit';
+  import { motionTrack } from '$core/optics/sharpness';
   import { newBackground, newPerson, newSetup } from '$core/setup/defaults';
   import { judgeWords } from '$core/words/drills';
   import Choice from '$lib/controls/Choice.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { asking, eyeCrops, type Taken } from '../finder/asking';
+  import { asking, eyeCrops, picturePixels, type Taken } from '../finder/asking';
   import LensRendering from '../finder/LensRendering.svelte';
   import { getRenderings, type Asked } from '../finder/renderings.svelte';
-  import { wholePicture } from '../../render/lens/lensView';
+  import { cutoutAt, wholePicture } from '../../render/lens/lensView';
   import { pupilAt } from '../../render/lens/pupil';
   import { isTyping } from '../shell/keys';
   import EarlierTimes from './EarlierTimes.svelte';
   import { keepResult, resultsOf } from './results';
   import Verdict from './Verdict.svelte';
 
-  /** Two faces, one of them a little out of focus; or one, before or behind its plane. */
+  /** Two faces, one of them a little out of focus; or one, before or behind its plane, or moved. */
   const app = getApp();
   const pictures = getRenderings();
   const { unit } = $derived(app.settings.now);
@@ -39,13 +42,16 @@
   let mode = $state<JudgeMode>('sharper');
   let belief = $state.raw(questStart(judgeAsked.sharper));
   let answers = $state(0);
-  let lastRight = $state<boolean | null>(null);
+  let last = $state('');
+  let sharp = $state.raw<SharpTaken>({ shown: 0, right: 0 });
   let stopped = $state(false);
   /** What the pair in view shows: drawn by chance, never the same twice. */
   const drawn = () => ({
     /** Which of them is the sharp one, or the one that was stopped down. */
     place: Math.floor(judgePictures[mode] * Math.random()),
     baseStops: 2 * Math.random(),
+    kind: judgeKinds[Math.floor(judgeKinds.length * Math.random())] ?? 'sharp',
+    trackAngle: Math.PI * Math.random(),
     hedgeMm: Math.round(1200 + 4800 * Math.random()),
     sides: Array.from({ length: 4 }, () => (Math.random() < 0.5 ? ('front' as const) : ('behind' as const))),
     yawDeg: Math.round(30 * (Math.random() - 0.5)),
@@ -87,8 +93,10 @@
   /** No wider: a slow machine draws larger ones smaller, and that is a blur of its own. */
   const size = $derived({
     width: Math.max(150, Math.min(300, Math.floor((room - 24) / 2))),
-    height: mode === 'four' ? 180 : 220
+    height: mode === 'four' ? 180 : mode === 'side' || mode === 'kind' ? 300 : 220
   });
+  /** A head with its hair and what is below the chin, mm. */
+  const headMm = 360;
   const views = 32;
   /** From so many looks on a picture can be judged (as the studio has it). */
   const fair = 16;
@@ -99,16 +107,24 @@
     readonly side: 'front' | 'behind';
     /** Closed from the widest. */
     readonly stopsDown: number;
+    /** The track of a camera that moved, as a blur over what is allowed. */
+    readonly moved?: number;
+  }
+  type Seen = 'eye' | 'head' | 'whole';
+  function cutoutOf(of: Taken, seen: Seen) {
+    const [crop] = eyeCrops(of, size);
+    if (!crop || seen === 'whole') return { cutout: wholePicture, eyesOf: undefined };
+    if (seen === 'eye') return { cutout: crop.cutout, eyesOf: crop.eyesOf };
+    const pixels = picturePixels(of);
+    const across = headMm * crop.at.scale * pixels.width;
+    return { cutout: cutoutAt(crop.at, { width: across, height: across }, pixels), eyesOf: undefined };
   }
   /** A picture with its plane put elsewhere, or at another stop. */
-  function askedFor(slot: string, { ratio, side, stopsDown }: Altered, of: Taken, whole: boolean): Asked | null {
-    const [crop] = eyeCrops(of, size);
-    const asked = asking(of, {
-      ...{ slot, priority: 1, ...size, views, quick: false },
-      cutout: whole ? wholePicture : (crop?.cutout ?? wholePicture),
-      eyesOf: whole ? undefined : crop?.eyesOf
-    });
+  function askedFor(slot: string, { ratio, side, stopsDown, moved = 0 }: Altered, of: Taken, seen: Seen): Asked | null {
+    const asked = asking(of, { slot, priority: 1, ...size, views, quick: false, ...cutoutOf(of, seen) });
     if (!asked) return null;
+    const track = motionTrack(moved * allowed);
+    const { pictureWidthMm, pictureHeightMm } = asked.shot.lens;
     const focusMm = ratio === 0 ? eye.depthMm : planeFor(eye, ratio * allowed, side);
     const fNumber = eye.fNumber * 2 ** (stopsDown / 2);
     return {
@@ -116,7 +132,11 @@
       shot: {
         ...asked.shot,
         ...{ stopsDown, pupil: pupilAt(of.lens.blades, stopsDown, of.lens.rim) },
-        lens: { ...asked.shot.lens, focusMm, fNumber }
+        lens: { ...asked.shot.lens, focusMm, fNumber },
+        moved: {
+          x: (track * Math.cos(pair.trackAngle)) / pictureWidthMm,
+          y: (track * Math.sin(pair.trackAngle)) / pictureHeightMm
+        }
       }
     };
   }
@@ -124,12 +144,19 @@
     if (!taken) return [];
     const altered = Array.from({ length: judgePictures[mode] }, (_, index): Altered => {
       const side = pair.sides[index] ?? 'front';
+      if (mode === 'kind') {
+        const out = pair.kind === 'front' || pair.kind === 'behind' ? pair.kind : null;
+        return {
+          ...{ ratio: out ? 10 ** level : 0, side: out ?? 'front', stopsDown: 0 },
+          moved: pair.kind === 'moved' ? 10 ** level : 0
+        };
+      }
       const here = index === pair.place;
       if (mode === 'stop') return { ratio: 0, side, stopsDown: pair.baseStops + (here ? 10 ** level : 0) };
       return { ratio: here && mode !== 'side' ? 0 : 10 ** level, side, stopsDown: 0 };
     });
-    const whole = mode === 'side' || mode === 'stop';
-    return altered.flatMap((one, index) => askedFor(`judge-${index}`, one, taken, whole) ?? []);
+    const seen = mode === 'stop' ? 'whole' : mode === 'side' || mode === 'kind' ? 'head' : 'eye';
+    return altered.flatMap((one, index) => askedFor(`judge-${index}`, one, taken, seen) ?? []);
   });
   /** How many of the looks of each have been drawn: nobody judges a picture that is not done. */
   let ready = $state<readonly number[]>([0, 0, 0, 0]);
@@ -144,17 +171,22 @@
 
   function answer(place: number) {
     if (!canAnswer || place >= buttons.length) return;
-    const right = mode === 'side' ? (place === 0) === (pair.sides[0] === 'front') : place === pair.place;
-    belief = questAfter(belief, { at: level, right });
+    const wanted = mode === 'side' ? (pair.sides[0] === 'front' ? 0 : 1) : pair.place;
+    const right = place === (mode === 'kind' ? judgeKinds.indexOf(pair.kind) : wanted);
+    // Of a sharp one no level is told.
+    if (mode === 'kind' && pair.kind === 'sharp')
+      sharp = { shown: sharp.shown + 1, right: sharp.right + (right ? 1 : 0) };
+    else belief = questAfter(belief, { at: level, right });
     answers++;
-    lastRight = right;
+    last = right ? ', right' : mode === 'kind' ? `, wrong: ${kindWas[pair.kind]}` : ', wrong';
     pair = drawn();
   }
   function restart(to: JudgeMode) {
     mode = to;
     belief = questStart(judgeAsked[to]);
     answers = 0;
-    lastRight = null;
+    last = '';
+    sharp = { shown: 0, right: 0 };
     stopped = false;
     pair = drawn();
   }
@@ -166,7 +198,7 @@
       '4': (event) => void (isTyping(event) || answer(3))
     })
   );
-  const said = $derived(judgeWords(result, mode, offsetFor(eye, allowed), unit));
+  const said = $derived(judgeWords(result, mode, offsetFor(eye, allowed), unit, sharp));
   const earlier = $derived(resultsOf(app, 'judge'));
   let kept = $state('');
   function keep() {
@@ -181,16 +213,25 @@
   const buttonsOf: Readonly<Record<JudgeMode, readonly string[]>> = {
     sharper: ['Left is sharper', 'Right is sharper'],
     side: ['Plane in front', 'Plane behind'],
+    kind: ['Sharp', 'Plane in front', 'Plane behind', 'Moved'],
     four: ['Keep the first', 'Keep the second', 'Keep the third', 'Keep the fourth'],
     stop: ['Left is stopped down', 'Right is stopped down']
   };
+  const kindWas = {
+    sharp: 'it was sharp',
+    front: 'its plane lay in front',
+    behind: 'its plane lay behind',
+    moved: 'it had moved'
+  } as const;
   const buttons = $derived(buttonsOf[mode]);
   const labels = $derived(
     mode === 'four'
       ? ['First', 'Second', 'Third', 'Fourth']
       : mode === 'side'
         ? ['A face, the plane before or behind it']
-        : ['Left', 'Right']
+        : mode === 'kind'
+          ? ['A face, sharp or not']
+          : ['Left', 'Right']
   );
 </script>
 
@@ -203,6 +244,7 @@
     options={[
       { value: 'sharper', name: 'which is sharper' },
       { value: 'side', name: 'in front or behind' },
+      { value: 'kind', name: 'sharp, off or moved' },
       { value: 'four', name: 'which of four to keep' },
       { value: 'stop', name: 'which is stopped down' }
     ]}
@@ -231,22 +273,21 @@
         <Button disabled={!canAnswer} onclick={() => answer(index)}>{name}</Button>
       {/each}
       <span class="text-soft tabular-nums" role="status" data-testid="judge-count"
-        >{answers} of {judgeTrials.all}{lastRight === null ? '' : lastRight ? ', right' : ', wrong'}{canAnswer
-          ? ''
-          : ', being drawn'}</span
+        >{answers} of {judgeTrials.all}{last}{canAnswer ? '' : ', being drawn'}</span
       >
       {#if answers >= judgeTrials.least}
         <Button color="alternative" onclick={() => (stopped = true)}>That is enough</Button>
       {/if}
     </div>
     <p class="mt-1 text-[13px] text-soft">
-      {mode === 'sharper' || mode === 'four' ? 'Look at the iris: the lashes lie before it. ' : ''}Keys 1 {mode ===
-      'four'
+      {mode === 'sharper' || mode === 'four' ? 'Look at the iris: the lashes lie before it. ' : ''}Keys 1 {buttons.length >
+      2
         ? 'to'
         : 'and'}
-      {mode === 'side' ? 2 : judgePictures[mode]}. {mode === 'sharper' || mode === 'four'
-        ? 'At 100 % of the camera’s pixels, '
-        : ''}85 mm{mode === 'stop' ? '' : ' f/1.4'} at 2 m.
+      {buttons.length}. {mode === 'sharper' || mode === 'four' ? 'At 100 % of the camera’s pixels, ' : ''}85 mm{mode ===
+      'stop'
+        ? ''
+        : ' f/1.4'} at 2 m.
     </p>
   {:else}
     <div class="mt-3 flex flex-wrap gap-2">

@@ -3,13 +3,11 @@
   import type { Snippet } from 'svelte';
   import { planSetup } from '$core/call/planSetup';
   import {
-    areasFor,
-    bestChoices,
     modeOptions,
     modeScenes,
     modeSetup,
-    shootScene,
-    withChoice,
+    type BestChoice,
+    type ModeAsked,
     type ModeChoice,
     type ModeShot
   } from '$core/drills/mode';
@@ -20,6 +18,10 @@
   import { areaWords } from '$core/words/technique';
   import Choice from '$lib/controls/Choice.svelte';
   import Picker from '$lib/controls/Picker.svelte';
+  import { areasOf } from '$core/setup/focusArea';
+  import Failed from '$lib/controls/Failed.svelte';
+  import { tryScene } from '$lib/state/planner';
+  import { Search } from '$lib/state/search.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { asking, aspectOf, fitInto, type Taken } from '../finder/asking';
   import LensRendering from '../finder/LensRendering.svelte';
@@ -38,33 +40,34 @@
   const first: ModeChoice = { mode: 'single', area: 'wholeFrame', point: 'onEye', drive: 'one' };
   let choice = $state.raw(first);
   let index = $state(0);
-  let shots = $state.raw<readonly ModeShot[]>([]);
+  let taken = $state.raw<readonly { readonly shot: ModeShot; readonly best: BestChoice }[]>([]);
+  const shots = $derived(taken.map(({ shot }) => shot));
+  const search = new Search((asked: ModeAsked) => tryScene(asked));
   let kept = $state(false);
   const scene = $derived(modeScenes[index] ?? 'vow');
   const draw = (at: number) => modeSetup(modeScenes[at] ?? 'vow', random, body, lens);
   let setup = $state.raw(draw(0));
-  const input = $derived({ setup: withChoice(setup, choice), kit, stopStep: 'third' as const, habits });
   /** As it is shown: nothing of it depends on what one picks. */
-  const plan = $derived(planSetup({ ...input, setup }));
-  const taken = $derived<Taken | null>(plan.kind === 'plan' ? { setup, plan, body, lens } : null);
-  const shot = $derived(shots[index]);
+  const input = $derived({ setup, kit, stopStep: 'third' as const, habits });
+  const plan = $derived(planSetup(input));
+  const seen = $derived<Taken | null>(plan.kind === 'plan' ? { setup, plan, body, lens } : null);
   const finished = $derived(index >= modeScenes.length);
 
   let room = $state(760);
-  const size = $derived(taken ? fitInto(aspectOf(taken), { width: room, height: 380 }) : null);
-  const asked = $derived(taken && size ? asking(taken, { slot: 'mode', priority: 1, ...size }) : null);
+  const size = $derived(seen ? fitInto(aspectOf(seen), { width: room, height: 380 }) : null);
+  const asked = $derived(seen && size ? asking(seen, { slot: 'mode', priority: 1, ...size }) : null);
   const nameOf = (id: string): string =>
     [...setup.people, ...setup.backgrounds].find((one) => one.id === id)?.name ?? 'something else';
   const said = $derived.by(() => {
-    if (!shot) return null;
-    const [best] = bestChoices({ ...input, setup }, body);
-    return best ? modeSaid(shot, best, nameOf) : null;
+    const now = taken[index];
+    return now ? modeSaid(now.shot, now.best, nameOf) : null;
   });
   const wanted = $derived(setup.people.filter(({ importance }) => importance === 'must').map(({ name }) => name));
 
-  function take() {
-    const made = shootScene(input, random);
-    if (made) shots = [...shots, made];
+  async function take() {
+    const question = { input, body, choice, seed: Math.floor(random() * 2 ** 32) };
+    await search.ask(question);
+    if (search.answer?.to === question && search.answer.found) taken = [...taken, search.answer.found];
   }
   function goOn() {
     index++;
@@ -72,7 +75,7 @@
     if (index < modeScenes.length) setup = draw(index);
   }
   function again() {
-    shots = [];
+    taken = [];
     index = 0;
     kept = false;
     choice = first;
@@ -106,19 +109,21 @@
       {#if !kept}<Button onclick={keep}>Keep this time</Button>{/if}
       <Button color="alternative" onclick={again}>Once more</Button>
     </div>
-  {:else if !taken || !size || !asked}
+  {:else if !seen || !size || !asked}
     <p class="text-soft">This scene cannot be taken with this lens: choose another.</p>
   {:else}
     <p class="text-[13px] text-soft tabular-nums" data-testid="mode-count">Scene {index + 1} of {modeScenes.length}</p>
     <h2 class="condensed text-[21px] leading-tight font-bold">{sceneWords[scene].title}</h2>
     <p class="text-pretty">
-      {sceneWords[scene].text}{scene === 'players' ? ` It is ${wanted.join(', ')}, counted from the left.` : ''}
+      {sceneWords[scene].text}{scene === 'players'
+        ? ` ${wanted.join(', ')}, counted from the left, must be sharp.`
+        : ''}
     </p>
     <div class="mt-2 grid gap-4 md:grid-cols-[auto_minmax(15rem,1fr)]">
       <div class="relative" style:width="{size.width}px" style:height="{size.height}px">
         <LensRendering {asked} {...size} label={sceneWords[scene].title}>
           {#snippet outline()}
-            {#if taken && size}<Outline {...taken} {...size} plain />{/if}
+            {#if seen && size}<Outline {...seen} {...size} plain />{/if}
           {/snippet}
         </LensRendering>
       </div>
@@ -135,7 +140,7 @@
           />
           <Picker
             label="Looks at"
-            items={named(areasFor(body), areaWords)}
+            items={named(areasOf(body), areaWords)}
             value={choice.area}
             onchange={(area) => (choice = { ...choice, area })}
           />
@@ -152,7 +157,10 @@
             options={named(modeOptions.drive, driveWords)}
             onchange={(drive) => (choice = { ...choice, drive })}
           />
-          <div><Button onclick={take}>Shoot 40 moments</Button></div>
+          <div><Button disabled={search.busy} onclick={take}>Shoot 40 moments</Button></div>
+          {#if search.failure !== null}
+            <Failed what="It could not be shot." why={search.failure} onretry={take} />
+          {/if}
         {/if}
       </div>
     </div>

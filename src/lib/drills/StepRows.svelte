@@ -26,7 +26,7 @@
     /** By step: how blurred each thing came out, and how it should have. */
     things: readonly (readonly ThingRead[])[];
     /** By step, mm, where the plane was to lie elsewhere. */
-    expected: readonly (number | null)[] | null;
+    expected: readonly (number | null)[];
     /** Frames have been taken in. */
     done: boolean;
     /** By step: what else was measured; empty for nothing. */
@@ -70,13 +70,13 @@
   {#each match.steps as { step, frame, spare }, at (step.id)}
     {@const read = readOf(frame)}
     {@const offset = offsets[at] ?? null}
-    {@const turn = expected?.[at] ?? null}
+    {@const turn = expected[at] ?? null}
     <li class="grid gap-x-4 gap-y-1 border-b border-line py-2 {columns}">
       <p class="font-semibold">{nameOf(step)}</p>
       <div>
         <span class="text-[13px] text-soft sm:sr-only">expected</span>
         {#if drill === 'edges' && step.turning !== null}
-          <p class="tabular-nums">{turn === null ? 'by turning, behind' : where(turn)}</p>
+          <p class="tabular-nums">{turn === null ? '' : where(turn)}</p>
         {:else}
           <div class="flex gap-1">
             {#each arranged.things as thing (thing.index)}

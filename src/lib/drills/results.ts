@@ -17,14 +17,24 @@ export const ticksOf = (app: App, drill: DrillId): readonly string[] => {
   return row?.kind === 'ticks' ? row.ticked : [];
 };
 
-/** What was asked and how one stood only where that matters. */
-type Kept = Omit<DrillResult, 'kind' | 'id' | 'madeAt' | 'asked' | 'stance'> &
-  Partial<Pick<DrillResult, 'asked' | 'stance'>>;
+export function tick(app: App, drill: DrillId, task: string, on: boolean): void {
+  const before = ticksOf(app, drill);
+  const ticked = on ? [...before.filter((one) => one !== task), task] : before.filter((one) => one !== task);
+  app.store.edit(
+    'drill step',
+    (draft) => draft.put('drills', newRow(drill, { kind: 'ticks', id: drill, ticked }, { position: 0 })),
+    { history: false }
+  );
+}
+
+/** What was asked, how one stood and what it says of one's hands only where that matters. */
+type Kept = Omit<DrillResult, 'kind' | 'id' | 'madeAt' | 'asked' | 'stance' | 'learned'> &
+  Partial<Pick<DrillResult, 'asked' | 'stance' | 'learned'>>;
 
 /** Keeps one time. @returns its id */
 export function keepResult(app: App, title: string, result: Kept): string {
   const [id, now] = [app.newId(), Date.now()];
-  const value: DrillResult = { kind: 'result', id, madeAt: now, asked: null, stance: null, ...result };
+  const value: DrillResult = { kind: 'result', id, madeAt: now, asked: null, stance: null, learned: [], ...result };
   app.store.edit(`${title} done`, (draft) => draft.put('drills', newRow(id, value, { position: now })), {
     history: false
   });

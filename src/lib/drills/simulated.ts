@@ -1,12 +1,12 @@
 /** What the simulated camera is set up with before a drill: somebody who does most of it right, and some of it not. */
 import type { FrameFacts } from '$core/camera/metadata';
-import { recomposeShift } from '$core/call/motion';
-import type { Arranged, Step } from '$core/drills/definitions';
+import { recomposeShift, shakeDisc } from '$core/call/motion';
+import { holdSpread } from '$core/call/spread';
+import { placeOff, type Arranged, type Step } from '$core/drills/definitions';
 import type { DrillId } from '$core/drills/ids';
 import type { Habits } from '$core/habits/habits';
 import type { Body, Lens } from '$core/kit/schema';
-import { traditionalDiscMm } from '$core/optics/criterion';
-import { motionDisc } from '$core/optics/sharpness';
+import { motionTrack } from '$core/optics/sharpness';
 import { imageDistance, shiftedFocus } from '$core/optics/thinLens';
 import { normalFrom, seededRandom } from '$core/statistics/random';
 import type { Camera } from '$core/setup/schema';
@@ -23,8 +23,6 @@ export interface DrillKit {
 const perMm = 1.45;
 /** About the things, mm at the first of them. */
 const around = { across: 190, down: 150 } as const;
-/** An edge step puts the thing so far off, over half the picture (chosen). */
-const aside = 0.62;
 /** Autofocus, µm on the sensor; a lean, mm. */
 const usual = { focusUm: 6, leanMm: 22, leanSpreadMm: 5 } as const;
 /** How many times finer pictures are where tracks are measured: a mark's code is so much wider. */
@@ -33,28 +31,12 @@ const finer = 2.5;
 /** One track is longer than another by so much, as a deviation of the logarithm (chosen). */
 const usualScatter = 0.35;
 
-/** Where the thing focused on is put, mm at its distance, to the right and down. */
-function offsetOf({ place }: Step, halfWide: number, halfHigh: number): readonly [number, number] {
-  switch (place) {
-    case 'middle':
-      return [0, 0];
-    case 'left':
-      return [-aside * halfWide, 0];
-    case 'right':
-      return [aside * halfWide, 0];
-    case 'top':
-      return [0, -aside * halfHigh];
-    case 'bottom':
-      return [0, aside * halfHigh];
-  }
-}
-
 /** A frame a step, in order; one of them twice, the first time focused on something else. */
 export function drillOrders(
   drill: DrillId,
   arranged: Arranged,
   kit: DrillKit,
-  habits: Pick<Habits, 'pivotMm' | 'holdMm' | 'swayGrowsForS' | 'shakeShare'>,
+  habits: Habits,
   stance: Camera['stance'],
   stabiliserStops: number,
   seed: number
@@ -78,16 +60,15 @@ export function drillOrders(
     const from = step.distanceMm ?? distanceMm;
     const z = from + (aimed?.depthMm ?? 0);
     const half = (px: number) => ((px / 2) * pixelMm * z) / v;
-    const [dx, dy] = offsetOf(step, half(width), half(height));
+    const { x: dx, y: dy } = placeOff(step.place, half(width), half(height));
     const turned = step.turning === null ? 0 : recomposeShift({ x: dx, y: dy, z }, habits.pivotMm.wrists, 'flat');
     const leaned = step.turning === 'lean' ? usual.leanMm + usual.leanSpreadMm * normal() : 0;
     const wrong = things.find(({ index }) => index === (step.focusOn + 1) % things.length);
     const focused = miss && wrong ? from + wrong.depthMm : z;
     // What comes nearer has its plane behind it by as much.
-    const swayed = habits.holdMm[stance] * Math.sqrt(Math.min(step.waitS ?? 0, habits.swayGrowsForS)) * normal();
+    const swayed = holdSpread(habits, stance, step.waitS ?? 0) * normal();
     const shutterS = step.shutterS ?? 1 / 250;
-    const shakeMm =
-      (traditionalDiscMm * f * habits.shakeShare[stance] * 2 ** -stabiliserStops * shutterS) / motionDisc(1);
+    const shakeMm = motionTrack(shakeDisc(habits, { focalLengthMm: f, stance }, stabiliserStops, shutterS));
     const track = { px: (shakeMm * Math.exp(usualScatter * normal())) / pixelMm, angle: Math.PI * random() };
     const facts: FrameFacts = {
       ...{ bodyName: body.name, lensName: lens.name, focalLengthMm: f, fNumber: Number(step.fNumber.toFixed(1)) },

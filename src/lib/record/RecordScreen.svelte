@@ -21,6 +21,7 @@
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { learnFrom, type Lessons } from '$lib/state/planner';
+  import DrillFigures from './DrillFigures.svelte';
   import GroupRow from './GroupRow.svelte';
   import HonestyChart from './HonestyChart.svelte';
   import PersonsFigures from './PersonsFigures.svelte';
@@ -147,7 +148,11 @@
       </div>
     </div>
 
-    {#if frames.length > 0 && lessons === null}
+    {#if frames.length === 0}
+      <div class="max-w-2xl">
+        <DrillFigures simulated={false} level={2} /><DrillFigures simulated={true} level={2} />
+      </div>
+    {:else if lessons === null}
       <p class="mt-4 text-soft" role="status">Working it out …</p>
     {/if}
     {#if groups.length > 0}
@@ -192,6 +197,7 @@
           {/if}
           <UseFigures {groups} {from} />
           <PersonsFigures persons={lessons?.persons ?? []} />
+          <DrillFigures simulated={from === 'simulated'} level={3} />
           <div class="mt-5 flex flex-wrap items-end justify-between gap-x-4 gap-y-2">
             <h2 class="condensed text-[21px] leading-tight font-bold">How often sharp</h2>
             <Choice

@@ -6,6 +6,8 @@ import type { PlanInput } from '$core/call/planInput';
 import type { OnProgress } from '$core/call/remedies/findRemedies';
 import type { Combination, Remedy, RemedyPart } from '$core/call/remedies/remedy';
 import type { BagAnswer, BagQuestion } from '$core/day/findBag';
+import type { GuessAsked, GuessScene } from '$core/drills/guess';
+import type { BestChoice, ModeAsked, ModeShot } from '$core/drills/mode';
 import type { DistanceSensitivity } from '$core/call/sensitivity';
 import type { WhatIf } from '$core/call/whatIf';
 import type { KitGroup, PersonFigures, RecordAsked, StanceSway } from '$core/record/groups';
@@ -58,3 +60,11 @@ export const findTechnique = (question: PlanInput): Promise<Technique | null> =>
 /** Several remedies done together, or undefined when they do not open the window. */
 export const combine = (question: PlanInput, parts: readonly RemedyPart[]): Promise<Combination | undefined> =>
   planner.call((api) => api.combineRemedies(question, [...parts]));
+
+/** A picture to guess at; null where this kit makes none. */
+export const drawGuess = (question: GuessAsked): Promise<GuessScene | null> =>
+  planner.call((api) => api.guessScene(question));
+
+/** A scene taken as one picks, beside the best way there was; null where nothing can be planned. */
+export const tryScene = (question: ModeAsked): Promise<{ readonly shot: ModeShot; readonly best: BestChoice } | null> =>
+  planner.call((api) => api.tryScene(question));

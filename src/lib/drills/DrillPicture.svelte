@@ -1,0 +1,68 @@
+<script lang="ts">
+  import { mean } from 'd3-array';
+  import type { Arranged, Step } from '$core/drills/definitions';
+  import { expectedFrame, type DrillKit } from '$core/drills/drillSetup';
+  import type { DrillId } from '$core/drills/ids';
+  import { cutoutAt } from '../../render/lens/lensView';
+  import { asking, picturePixels, projection } from '../finder/asking';
+  import LensRendering from '../finder/LensRendering.svelte';
+
+  interface Props {
+    drill: DrillId;
+    arranged: Arranged;
+    kit: DrillKit;
+    step: Step;
+    name: string;
+    /** CSS px. */
+    room: { readonly width: number; readonly height: number };
+  }
+  /** What a step's frame must look like, as the lens draws it. */
+  let { drill, arranged, kit, step, name, room }: Props = $props();
+  const expected = $derived(expectedFrame(drill, arranged, step, kit));
+  const taken = $derived(expected && { setup: expected.setup, plan: expected.plan, body: kit.body, lens: kit.lens });
+  /** So much of the scene is shown: beyond the things, or of a face from brow to mouth, mm. */
+  const shownMm = { aroundThings: 130, face: 150 } as const;
+  const asked = $derived.by(() => {
+    if (!taken || !expected) return null;
+    const project = projection(taken);
+    const points = taken.plan.subjects.flatMap(({ points: all }) =>
+      all
+        .filter(({ role }) => role === 'nearEye' || role === 'nose' || role === 'nearSide')
+        .flatMap(({ position }) => project(position) ?? [])
+    );
+    const [first] = points;
+    if (!first) return null;
+    const pixels = picturePixels(taken);
+    const whole = drill === 'edges' && step.place !== 'middle';
+    const aspect = whole ? pixels.width / pixels.height : room.width / room.height;
+    const size = {
+      width: Math.round(Math.min(room.width, room.height * aspect)),
+      height: Math.round(Math.min(room.height, room.width / aspect))
+    };
+    const spread = Math.max(...points.map(({ x }) => x)) - Math.min(...points.map(({ x }) => x));
+    // On the picture's own plane: so many pixels of it.
+    const beyondMm = drill === 'eyeNose' ? shownMm.face : shownMm.aroundThings;
+    const across = (spread + beyondMm * first.scale) * pixels.width;
+    const cut = { width: across, height: across / aspect };
+    const at = { x: mean(points, ({ x }) => x) ?? 0.5, y: mean(points, ({ y }) => y) ?? 0.5 };
+    const request = asking(taken, {
+      ...{ slot: 'drill', priority: 1, ...size, views: 64 },
+      ...(whole ? {} : { cutout: cutoutAt(at, cut, pixels) })
+    });
+    if (!request) return null;
+    const { lens } = request.shot;
+    return {
+      ...request,
+      shot: {
+        ...request.shot,
+        lens: { ...lens, focusMm: expected.planeMm },
+        // Across, as hands do at the shutter.
+        moved: { x: expected.trackMm / lens.pictureWidthMm, y: 0 }
+      }
+    };
+  });
+</script>
+
+{#if asked}
+  <LensRendering {asked} width={asked.width} height={asked.height} label="The Finder: {name}, as it must come out" />
+{/if}

@@ -1,0 +1,29 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { page } from '$app/state';
+  import { drills } from '$core/drills/definitions';
+  import PocketDrill from '$lib/drills/PocketDrill.svelte';
+  import { KitInHand } from '$lib/kit/inHand.svelte';
+  import { getApp } from '$lib/state/app.svelte';
+
+  const app = getApp();
+  onMount(() => void app.openLast());
+  const drill = $derived(drills.find(({ id }) => id === page.params.drill));
+  const kit = new KitInHand(app, {
+    bodyId: page.url.searchParams.get('body') ?? '',
+    lensId: page.url.searchParams.get('lens') ?? ''
+  });
+</script>
+
+<svelte:head><title>{drill?.title ?? 'Drills'}, step by step · Focalis</title></svelte:head>
+
+{#if drill && kit.body && kit.lens}
+  {#key drill.id}<PocketDrill {drill} body={kit.body} lens={kit.lens} />{/key}
+{:else}
+  <main class="px-4 py-6">
+    <h1 class="condensed text-[26px] font-bold">
+      {drill ? 'A body and a lens are needed first: they are in the Kit.' : 'There is no such drill.'}
+    </h1>
+    <p class="mt-2"><a class="underline" href="/drills">All drills</a></p>
+  </main>
+{/if}
