@@ -1,6 +1,6 @@
 /**
- * How often the focus sheet is found, and whether it is ever misread: npx tsx scripts/sheets.ts [frames] [group, from 1]. Seeded; within the limits of the
- * Bench, and outside them. The table of docs/model.md, section 14.
+ * How often the focus sheet is found, and whether it is ever misread: npx tsx scripts/sheets.ts [frames] [group, from 1] [first frame]. Each frame has a
+ * seed of its own; within the limits of the Bench, and outside them. The table of docs/model.md, section 14.
  */
 import { measureFocusFrame } from '../src/core/bench/focusFrame';
 import { gray, type Gray } from '../src/core/bench/gray';
@@ -10,8 +10,9 @@ import { seededRandom } from '../src/core/statistics/random';
 
 const frames = Number(process.argv[2] ?? 100);
 const only = Number(process.argv[3] ?? 0);
-const random = seededRandom(16 + only);
-const between = (from: number, to: number) => from + (to - from) * random();
+const from = Number(process.argv[4] ?? 0);
+let random = seededRandom(0);
+const between = (least: number, most: number) => least + (most - least) * random();
 const either = () => (random() < 0.5 ? -1 : 1);
 
 /** Found and right: within a millimetre, or 0.15 of how deep it is sharp (about 2 N C s²/f²). */
@@ -45,7 +46,8 @@ let group = 0;
 function tried(name: string, make: () => { readonly scene: FocusScene; readonly change?: (picture: Gray) => Gray }) {
   if (++group !== only && only > 0) return;
   const told = new Map<string, number>();
-  for (let frame = 0; frame < frames; frame++) {
+  for (let frame = from; frame < from + frames; frame++) {
+    random = seededRandom(100_000 * group + frame);
     const { scene, change = (picture: Gray) => picture } = make();
     const { picture, offsetMm } = focusShot(scene, random);
     const seen = change(picture);
@@ -57,6 +59,8 @@ function tried(name: string, make: () => { readonly scene: FocusScene; readonly 
         ? 'right'
         : 'misread';
     told.set(what, (told.get(what) ?? 0) + 1);
+    if (what !== (group === 1 ? 'right' : what))
+      console.log(frame, what, isRefused(found) ? found.by : { ...found, offsetMm, allowed: allowed(scene) }, scene);
   }
   console.log(name.padEnd(44), [...told].map(([what, count]) => `${what} ${count}`).join(', '));
 }

@@ -186,9 +186,7 @@ test('to the edges: frames are known by where the thing lies; the lean is told, 
   await saved(page);
   await page.getByRole('link', { name: 'Record', exact: true }).click();
   const lean = page.getByTestId('drill-figures').getByRole('listitem').first();
-  await expect(lean).toHaveText(
-    /You come (2\d|3\d) mm nearer while turning \(\d+ mm nearer to \d+ mm nearer\), .*in use/
-  );
+  await expect(lean).toHaveText(/You come (2\d|3\d) mm nearer while turning \(\d+ to \d+ mm nearer\), .*in use/);
   await expect(page.getByTestId('drill-figures').getByRole('listitem')).toHaveCount(2);
   await expectNoAxeFindings(page);
 });

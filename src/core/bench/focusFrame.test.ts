@@ -39,6 +39,12 @@ describe('a frame of the focus sheet', () => {
       errorUm: 22,
       leanDeg: 50,
       rest: { distortion: 0.03 }
+    }),
+    // A half that leans far: its markers are seen at a slant, half as high as wide, and none of them is sharp (frame 217 of scripts/sheets.ts).
+    scene({
+      lens: { focalLengthMm: 85, pixelMm: 0.01164, width: 1030, height: 839 },
+      ...{ distanceMm: 2106, errorUm: 23, leanDeg: 54.9, shiftMm: -6.5, tiltDeg: [0.58, 1.12] },
+      rest: { uneven: 0.2, vignetting: 0.3, distortion: -0.0114, blurPx: { centre: 0.65, corner: 0.8 } }
     })
   ])(
     'tells the plane to 0.15 of the depth of field or a millimetre: $lens.focalLengthMm mm at $distanceMm mm',

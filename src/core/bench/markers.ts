@@ -94,7 +94,11 @@ function refine(picture: Gray, corners: readonly Point[], times: number): FoundM
   let at = corners;
   for (let round = 0; round < 2; round++) {
     const reach = round === 0 ? 3 + 2 * times : 4;
-    const sides = at.map((from, index) => sideLine(picture, from, at[(index + 1) % 4] ?? from, reach));
+    const lengths = at.map((from, index) => distance(from, at[(index + 1) % 4] ?? from));
+    const sides = at.map((from, index) => {
+      const beside = ((lengths[(index + 1) % 4] ?? 0) + (lengths[(index + 3) % 4] ?? 0)) / 2;
+      return sideLine(picture, from, at[(index + 1) % 4] ?? from, reach, beside);
+    });
     const next = sides.map((line, index) => crossing(sides[(index + 3) % 4] ?? null, line));
     if (next.some((point) => point === null)) return null;
     at = next.flatMap((point) => point ?? []);
@@ -114,13 +118,14 @@ const leastOffPx = 0.15;
 /** Sides that cross at a smaller angle than this sine make no corner. */
 const leastSine = 0.2;
 
-function sideLine(picture: Gray, from: Point, to: Point, reach: number): Line | null {
+/** @param beside how long the sides are that meet this one, pixels: seen at a slant the border is thinner than this one tells */
+function sideLine(picture: Gray, from: Point, to: Point, reach: number, beside: number): Line | null {
   const length = distance(from, to);
   const [dx, dy] = [(to.x - from.x) / length, (to.y - from.y) / length];
   // Outwards, for corners that go clockwise in a picture whose y goes down.
   const [nx, ny] = [dy, -dx];
   // As far as the black border is wide: within it lies the code.
-  const wide = Math.min(Math.max(reach, length / 12), length / 8);
+  const wide = Math.min(Math.max(reach, length / 12), Math.min(length, beside) / 8);
   const crossings: Point[] = [];
   for (let index = 0; index < profiles.count; index++) {
     const share = profiles.from + ((profiles.to - profiles.from) * index) / (profiles.count - 1);

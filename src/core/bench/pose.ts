@@ -1,5 +1,5 @@
 /** Where a piece of paper lies before the lens, from the markers on it. */
-import { sum } from 'd3-array';
+import { least, sum } from 'd3-array';
 import { Matrix, solve } from 'ml-matrix';
 import { degrees } from '../geometry/vector';
 import { imageDistance } from '../optics/thinLens';
@@ -114,8 +114,19 @@ export function straightened({ x, y }: Point, { width, height, distortion = 0 }:
 /** Lenses bend straight lines by so much, as a standard deviation (from memory: up to 3 %, seldom more); no more is looked for. */
 const usualDistortion = 0.03;
 const mostDistortion = 0.06;
-/** A parabola is laid through three shares so far apart, then through three closer together (chosen). */
-const distortionSteps = [0.02, 0.005] as const;
+/**
+ * A parabola is laid through three shares so far apart, again and again, each time about where the last was least, which it does not leave by more
+ * than `most`, until it stays. Where corners then lie off by more than `fair` deviations it was no parabola: far from the right share a pose makes up
+ * for it by turning. Then it begins anew from the best of `tried` (all chosen).
+ */
+const bending = {
+  step: 0.005,
+  most: 0.015,
+  settled: 0.0005,
+  rounds: 6,
+  fair: 3,
+  tried: [-0.04, -0.02, 0.02, 0.04]
+} as const;
 
 /**
  * How a lens bends straight lines, from the markers of one picture, each piece of paper lying as it likes: where they fit best, drawn to none
@@ -124,23 +135,40 @@ const distortionSteps = [0.02, 0.005] as const;
 export function distortionOf(pieces: readonly (readonly Match[])[], lens: Lens, focusedPx?: number): number {
   /** What is seen less what is free: a pose for each, and the distortion. */
   const told = sum(pieces, ({ length }) => 2 * length) - 6 * pieces.length - 1;
+  if (told < 1) return 0;
   const off = (distortion: number): number =>
     sum(pieces, (matches) => {
       const pose = poseFrom(matches, { ...lens, distortion }, focusedPx);
       return pose ? pose.rms * pose.rms * matches.length : NaN;
     });
-  let best = 0;
-  for (const step of distortionSteps) {
+  const first = settledAt(off, 0, told);
+  const found = first && first.each <= bending.fair ** 2 ? first : settledAt(off, least(bending.tried, off) ?? 0, told);
+  return found?.share ?? 0;
+}
+
+/** @returns the share, and the square of what corners lie off by then, in their deviations; null where it leads nowhere */
+function settledAt(
+  off: (share: number) => number,
+  start: number,
+  told: number
+): { share: number; each: number } | null {
+  const { step, most, settled, rounds } = bending;
+  let best = start;
+  for (let round = 1; round <= rounds; round++) {
     const [less, here, more] = [off(best - step), off(best), off(best + step)];
     const bend = (less - 2 * here + more) / (step * step);
-    if (!(bend > 0) || told < 1) return 0;
-    const least = best - (more - less) / (2 * step) / bend;
-    if (Math.abs(least) > mostDistortion) return 0;
-    // What is left over although it fits best is how far corners lie from where they should, and that is how little they tell.
-    const each = Math.max(1, (here - (bend * (least - best) ** 2) / 2) / told);
-    best = least / (1 + (2 * each) / (bend * usualDistortion ** 2));
+    // Where it bends the wrong way the lower side leads on.
+    const by = bend > 0 ? (less - more) / (2 * step) / bend : more < less ? most : -most;
+    const next = best + Math.max(-most, Math.min(most, by));
+    if (!(Math.abs(next) <= mostDistortion)) return null;
+    if (bend > 0 && (Math.abs(next - best) < settled || round === rounds)) {
+      // What is left over although it fits best is how far corners lie from where they should, and that is how little they tell.
+      const each = Math.max(1, (here - (bend * (next - best) ** 2) / 2) / told);
+      return { share: next / (1 + (2 * each) / (bend * usualDistortion ** 2)), each };
+    }
+    best = next;
   }
-  return best;
+  return null;
 }
 
 /** Whether all markers of a piece lie in the picture: what is cut off was pointed past, or cropped, and then the axis is not in the middle. */
@@ -260,11 +288,15 @@ export function turned(r: readonly number[], [wx, wy, wz]: readonly [number, num
 /** A step that moves nothing by a thousandth of a pixel (chosen). */
 const settled = { rad: 1e-7, mm: 1e-4 } as const;
 
+/** A step of Gauss and Newton is halved so often at most. */
+const mostHalves = 4;
+const square = (errors: readonly number[]): number => sum(errors, (error) => error * error);
+
 /** Least squares of the reprojection, by Gauss and Newton. */
 function polished(start: Pose, matches: readonly Match[], lens: Lens, vPx: number): Pose {
   let pose = start;
+  let now = residuals(pose, matches, lens, vPx);
   for (let round = 0; round < 6; round++) {
-    const now = residuals(pose, matches, lens, vPx);
     const steps = [1e-5, 1e-5, 1e-5, 1e-2, 1e-2, 1e-2];
     const moved = (by: readonly number[]): Pose => {
       const [a = 0, b = 0, c = 0, x = 0, y = 0, z = 0] = by;
@@ -282,7 +314,15 @@ function polished(start: Pose, matches: readonly Match[], lens: Lens, vPx: numbe
     } catch {
       return pose;
     }
-    pose = moved(by);
+    // A step that leads away is too long.
+    let next = moved(by);
+    let then = residuals(next, matches, lens, vPx);
+    for (let halves = 0; halves < mostHalves && square(then) > square(now); halves++) {
+      by = by.map((value) => value / 2);
+      next = moved(by);
+      then = residuals(next, matches, lens, vPx);
+    }
+    [pose, now] = [next, then];
     // It halves its digits each round: what is left is far under a pixel.
     if (Math.hypot(...by.slice(0, 3)) < settled.rad && Math.hypot(...by.slice(3)) < settled.mm) return pose;
   }

@@ -9,4 +9,6 @@ it('is that of a uniform disc, by another Bessel function', () => {
   // Beyond its first zero contrast is turned round.
   expect(discTransfer(10, 0.16)).toBeLessThan(-0.1);
   expect(discTransfer(1000, 0.4)).toBe(0);
+  // Between the last entry and nothing there is nothing to go by.
+  for (let b = 31.8; b < 31.9; b += 0.001) expect(Math.abs(discTransfer(b, 1))).toBeLessThan(0.01);
 });

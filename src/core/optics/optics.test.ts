@@ -8,6 +8,7 @@ import {
   diffractionDisc,
   lensDisc,
   motionDisc,
+  motionTrack,
   pixelDisc,
   totalDisc,
   verdict,
@@ -21,7 +22,9 @@ import {
   focusFromSensor,
   framedSize,
   imageDistance,
-  magnification
+  imageShift,
+  magnification,
+  shiftedFocus
 } from './thinLens';
 
 const foot = 304.8;
@@ -41,6 +44,38 @@ describe('thin lens', () => {
 
   it('sees 39.6° across 36 mm with a 50 at infinity (textbook: 2 atan(36/100))', () => {
     expect((angleOfView(50, Infinity, 36) * 180) / Math.PI).toBeCloseTo(39.6, 1);
+  });
+
+  it('images what lies at the focal point, or nearer, at infinity', () => {
+    expect(imageDistance(50, 50)).toBe(Infinity);
+    expect(magnification(50, 50)).toBe(Infinity);
+    // Pupils of half and twice the size: the focal point lies at f/P.
+    expect(imageDistance(50, 100, 0.5)).toBe(Infinity);
+    expect(magnification(50, 25, 2)).toBe(Infinity);
+    expect(imageDistance(50, Infinity)).toBe(50);
+  });
+
+  it('has an error of the plane on the sensor, and the plane of an error', () => {
+    // By hand, 50 mm: m(1000) = 50/950, m(1100) = 50/1050; f (m₁ − m₂) = 0.2506 mm.
+    expect(imageShift(50, 1000, 1100)).toBeCloseTo(50 * (50 / 950 - 50 / 1050), 12);
+    expect(imageShift(50, 1000, 900)).toBeLessThan(0);
+    fc.assert(
+      fc.property(
+        focalLength,
+        fc.double({ min: 1000, max: 20_000, noNaN: true }),
+        fc.double({ min: 1000, max: 20_000, noNaN: true }),
+        fc.constantFrom(0.6, 1, 1.7),
+        (f, s, z, P) => {
+          expect(shiftedFocus(f, s, imageShift(f, s, z, P), P) / z).toBeCloseTo(1, 6);
+          // Near s it is (z − s) m².
+          const m = magnification(f, s, P);
+          expect(imageShift(f, s, s + 0.01, P) / (0.01 * m * m)).toBeCloseTo(1, 3);
+        }
+      )
+    );
+    // Further than infinity there is none.
+    expect(shiftedFocus(50, 1000, 50 * magnification(50, 1000))).toBe(Infinity);
+    expect(shiftedFocus(50, 1000, 10)).toBe(Infinity);
   });
 
   it('gives the distance from the framing and the framing back', () => {
@@ -190,6 +225,7 @@ describe('total sharpness', () => {
     const half = 0.705 / 1.17;
     expect(Math.sin(Math.PI * half) / (Math.PI * half)).toBeCloseTo(0.5, 2);
     expect(pixelDisc(0.005)).toBe(motionDisc(0.005));
+    expect(motionTrack(motionDisc(0.02))).toBeCloseTo(0.02, 12);
   });
 
   it.each<[LensCharacter, number]>([

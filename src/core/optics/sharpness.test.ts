@@ -103,5 +103,6 @@ describe('a lens measured near its corners too', () => {
     expect(lensBesideAxis(lens, 4, 0.75)).toBeCloseTo(0, 6);
     expect(lensBesideAxis(lens, 16, 0.75)).toBe(0);
     expect(lensBesideAxis({ ...lens, measuredCorner: undefined }, 2, 0.75)).toBe(0);
+    expect(lensBesideAxis({ ...lens, measuredCorner: [] }, 2, 0.75)).toBe(0);
   });
 });

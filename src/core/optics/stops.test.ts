@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { apertureValue, exactFNumber, fNumberFromApertureValue, lensStops, stopScale, stopsBetween } from './stops';
+import {
+  alongStops,
+  apertureValue,
+  exactFNumber,
+  fNumberFromApertureValue,
+  isSameStop,
+  lensStops,
+  stopScale,
+  stopsBetween
+} from './stops';
 
 describe('f-number scale', () => {
   it('has the marks of ISO 517 for full stops, each a factor √2 from the last', () => {
@@ -37,6 +46,36 @@ describe('f-number scale', () => {
     );
     expect(lensStops(0.95, 2, 'full').map((stop) => stop.label)).toEqual(['0.95', '1', '1.4', '2']);
     expect(lensStops(4, 4, 'third').map((stop) => stop.label)).toEqual(['4']);
+  });
+
+  it('takes f-numbers nearer than a sixth of a stop for one', () => {
+    const closed = (stops: number) => 2.8 * 2 ** (stops / 2);
+    expect(isSameStop(2.8, exactFNumber(2.8))).toBe(true);
+    for (const by of [-1, 1]) {
+      expect(isSameStop(2.8, closed(0.16 * by))).toBe(true);
+      expect(isSameStop(2.8, closed(0.17 * by))).toBe(false);
+    }
+  });
+
+  it('finds a figure between two stops in proportion, and beyond the ends as at the nearest', () => {
+    const table = [
+      { fNumber: 2, value: 10 },
+      { fNumber: 4, value: 30 },
+      { fNumber: 8, value: 20 }
+    ];
+    expect(alongStops(table, 1.4)).toBe(10);
+    expect(alongStops(table, 2)).toBe(10);
+    // Half of two stops, by hand.
+    expect(alongStops(table, 2 * Math.SQRT2)).toBeCloseTo(20, 9);
+    expect(alongStops(table, 4)).toBeCloseTo(30, 9);
+    expect(alongStops(table, 4 * Math.SQRT2)).toBeCloseTo(25, 9);
+    expect(alongStops(table, 16)).toBe(20);
+    expect(alongStops([], 4)).toBeNaN();
+  });
+
+  it('takes the nearer of the two positions a lens may be engraved for', () => {
+    // 1.2 is the mark of 2^(1/2·0.5) = 1.189 (half stops) and 2^(1/2·(2/3)) = 1.26 (thirds).
+    expect(exactFNumber(1.2)).toBeCloseTo(2 ** 0.25, 9);
   });
 
   it('goes from aperture value to f-number and back', () => {

@@ -240,8 +240,9 @@ describe('drills in words', () => {
     const told = (what: LearnedAt['what'], value: number, stance: LearnedAt['stance'] = null) =>
       learnedWords({ what, stance, value, low: value - 8, high: value + 8 }, 'metric');
     expect(told('lean', 4)).toBe('You come 4 mm nearer while turning (4 mm back to 12 mm nearer)');
-    expect(told('leanSpread', 12)).toBe('From one turn to the next that differs by 12 mm (4 mm to 20 mm)');
-    expect(told('sway', 12, 'kneeling')).toBe('You sway 12 mm in a second, kneeling (4 mm to 20 mm)');
+    expect(told('lean', 20)).toBe('You come 20 mm nearer while turning (12 to 28 mm nearer)');
+    expect(told('leanSpread', 12)).toBe('From one turn to the next that differs by 12 mm (4 to 20 mm)');
+    expect(told('sway', 12, 'kneeling')).toBe('You sway 12 mm in a second, kneeling (4 to 20 mm)');
     expect(told('shake', 9, 'monopod')).toContain('9.00 of the usual disc, on a monopod');
   });
 });

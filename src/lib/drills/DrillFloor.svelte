@@ -3,6 +3,7 @@
   import type { Arranged } from '$core/drills/definitions';
   import { depthOfField } from '$core/optics/depthOfField';
   import { shortLength } from '$core/words/bench';
+  import { ordinal } from '$core/words/drills';
   import { formatLength, type LengthUnit } from '$core/words/length';
 
   interface Props {
@@ -14,9 +15,11 @@
     /** Of the sensor, mm. */
     widthMm: number;
     unit: LengthUnit;
+    /** Which thing the plane is on. */
+    focusOn?: number;
   }
-  /** The arrangement from above, to scale: the camera, what the picture takes in, the things, and what is sharp with the focus on the first. */
-  let { arranged, f, fNumber, discMm, widthMm, unit }: Props = $props();
+  /** The arrangement from above, to scale: the camera, what the picture takes in, the things, and what is sharp with the focus on one of them. */
+  let { arranged, f, fNumber, discMm, widthMm, unit, focusOn = 0 }: Props = $props();
   const height = 210;
   let width = $state(760);
   const { distanceMm, spacingMm, things } = $derived(arranged);
@@ -25,7 +28,8 @@
   /** Across as along: one scale. */
   const perMm = $derived(x(1) - x(0));
   const y = (mm: number) => height / 2 + mm * perMm;
-  const zone = $derived(depthOfField(f, fNumber, discMm, distanceMm));
+  const plane = $derived(distanceMm + (things.find(({ index }) => index === focusOn)?.depthMm ?? 0));
+  const zone = $derived(depthOfField(f, fNumber, discMm, plane));
   const edge = $derived(((1.16 * last * widthMm) / 2 / f) * perMm);
   const side = $derived(Math.max(16, 60 * perMm));
   const first = $derived(things[0]);
@@ -48,8 +52,8 @@
       fill="var(--band)"
     />
     <line
-      x1={x(distanceMm)}
-      x2={x(distanceMm)}
+      x1={x(plane)}
+      x2={x(plane)}
       y1="6"
       y2={height - 28}
       stroke="var(--cool)"
@@ -64,7 +68,7 @@
         y={y(lateralMm) - side / 2}
         width={side}
         height={side}
-        fill={index === 0 ? 'var(--ink)' : 'var(--surface)'}
+        fill={index === focusOn ? 'var(--ink)' : 'var(--surface)'}
         stroke="var(--ink)"
         stroke-width="1.5"
       />
@@ -73,7 +77,7 @@
         y={y(lateralMm) + 4.5}
         text-anchor="middle"
         font-size="13"
-        fill={index === 0 ? 'var(--surface)' : 'var(--ink)'}>{index + 1}</text
+        fill={index === focusOn ? 'var(--surface)' : 'var(--ink)'}>{index + 1}</text
       >
     {/each}
     <text x={x(distanceMm / 2)} y={height / 2 - 8} text-anchor="middle" font-size="12.5" fill="var(--ink-soft)"
@@ -100,7 +104,9 @@
       stroke="var(--raised)"
       stroke-width="5"
       fill="var(--cool)"
-      >{shortLength(zone.far - zone.near, unit)} sharp at f/{Number(fNumber.toFixed(1))}, focused on the first</text
+      >{shortLength(zone.far - zone.near, unit)} sharp at f/{Number(fNumber.toFixed(1))}, focused on the {ordinal(
+        focusOn
+      )}</text
     >
     <text x="12" y={height - 10} font-size="12.5" fill="var(--ink-soft)">to scale for {Math.round(f)} mm</text>
   </svg>

@@ -89,6 +89,7 @@
         {discMm}
         widthMm={Math.max(body.sensor.widthMm, body.sensor.heightMm)}
         {unit}
+        focusOn={step?.focusOn ?? 0}
       />
     </div>
     <p class="shrink-0 py-1.5 text-[17px] leading-snug" role="status">
