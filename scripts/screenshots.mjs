@@ -208,7 +208,7 @@ if (only.length === 0 || only.includes('drill')) {
   await fresh.getByRole('link', { name: 'Three on a diagonal' }).click();
   await fresh.getByRole('button', { name: 'Try it with the simulated camera' }).click();
   await fresh.getByTestId('drill-verdict').waitFor({ timeout: 120_000 });
-  await fresh.waitForTimeout(1500);
+  await fresh.locator('figure canvas[data-views="64"]').waitFor({ timeout: 120_000 });
   await fresh.screenshot({ path: join(root, 'docs/screenshots/drill.png') });
 }
 await end();

@@ -43,8 +43,9 @@ describe('what a step must look like', () => {
     // Focused on the first, the third is blurred as the closed form says.
     const [, , third] = first?.plan.subjects ?? [];
     const depth = third?.points[0]?.depth ?? 0;
-    const drawn = first?.plan.stops[first.plan.selected]?.stop.fNumber ?? 1;
-    expect(blurDiscDiameter(85, drawn, first?.planeMm ?? 0, depth)).toBeGreaterThan(0.1);
+    const drawn = first?.plan.stops[first.plan.selected];
+    expect(blurDiscDiameter(85, drawn?.stop.fNumber ?? 1, drawn?.drawnFocusMm ?? 0, depth)).toBeGreaterThan(0.1);
+    expect(drawn?.drawnFocusMm).toBe(first?.planeMm);
   });
 
   it('has the nose before the eye by what faces have', () => {

@@ -24,6 +24,7 @@ export interface DrillKit {
 
 export interface ExpectedFrame {
   readonly setup: Setup;
+  /** At the step's stop, drawn with its plane where it falls. */
   readonly plan: Plan;
   /** Where the plane falls, mm from the pupil. */
   readonly planeMm: number;
@@ -106,10 +107,12 @@ export function expectedFrame(drill: DrillId, arranged: Arranged, step: Step, ki
   const leaned = step.turning === 'lean' ? habits.leanMm : 0;
   const shake =
     step.shutterS === null ? 0 : shakeDisc(habits, { focalLengthMm: f, stance }, kit.stabiliserStops, step.shutterS);
+  const planeMm = depth + turned + leaned;
+  const stops = plan.stops.map((entry, index) => (index === at ? { ...entry, drawnFocusMm: planeMm } : entry));
   return {
     setup: whole,
-    plan: { ...plan, selected: at },
-    planeMm: depth + turned + leaned,
+    plan: { ...plan, stops, selected: at },
+    planeMm,
     trackMm: motionTrack(shake)
   };
 }

@@ -2,7 +2,6 @@
   import type { Arranged, Step } from '$core/drills/definitions';
   import type { DrillKit } from '$core/drills/drillSetup';
   import type { DrillId } from '$core/drills/ids';
-  import { getRenderings } from '../finder/renderings.svelte';
   import DrillPicture from './DrillPicture.svelte';
 
   interface Props {
@@ -13,14 +12,13 @@
   }
   /** What the frame of a step one chooses must look like: seen before it is taken. */
   let { drill, arranged, kit, nameOf }: Props = $props();
-  const pictures = getRenderings();
   let chosen = $state('');
   const step = $derived(arranged.steps.find(({ id }) => id === chosen) ?? arranged.steps[0]);
   /** As high as the floor beside it. */
   const room = { width: 300, height: 182 } as const;
 </script>
 
-{#if pictures.status !== 'missing' && step}
+{#if step}
   <figure class="flex w-[300px] max-w-full flex-col bg-raised">
     <div class="grid flex-1 place-items-center bg-surround" style:min-height="{room.height}px">
       <DrillPicture {drill} {arranged} {kit} {step} name={nameOf(step)} {room} />

@@ -6,6 +6,7 @@
   import { cutoutAt } from '../../render/lens/lensView';
   import { asking, picturePixels, projection } from '../finder/asking';
   import LensRendering from '../finder/LensRendering.svelte';
+  import Outline from '../finder/Outline.svelte';
 
   interface Props {
     drill: DrillId;
@@ -50,19 +51,24 @@
       ...(whole ? {} : { cutout: cutoutAt(at, cut, pixels) })
     });
     if (!request) return null;
-    const { lens } = request.shot;
-    return {
-      ...request,
-      shot: {
-        ...request.shot,
-        lens: { ...lens, focusMm: expected.planeMm },
-        // Across, as hands do at the shutter.
-        moved: { x: expected.trackMm / lens.pictureWidthMm, y: 0 }
-      }
-    };
+    // Across, as hands do at the shutter.
+    const moved = { x: expected.trackMm / request.shot.lens.pictureWidthMm, y: 0 };
+    return { ...request, shot: { ...request.shot, moved } };
   });
 </script>
 
-{#if asked}
-  <LensRendering {asked} width={asked.width} height={asked.height} label="The Finder: {name}, as it must come out" />
+{#if asked && taken}
+  {@const { cutout, width, height } = asked}
+  {@const whole = { width: width / (cutout.right - cutout.left), height: height / (cutout.bottom - cutout.top) }}
+  <div class="relative" style:width="{width}px" style:height="{height}px">
+    <LensRendering {asked} {width} {height} label="The Finder: {name}, as it must come out">
+      {#snippet outline()}
+        <div class="relative size-full overflow-hidden">
+          <div class="absolute" style:left="{-cutout.left * whole.width}px" style:top="{-cutout.top * whole.height}px">
+            <Outline {...taken} {...whole} plain />
+          </div>
+        </div>
+      {/snippet}
+    </LensRendering>
+  </div>
 {/if}

@@ -4,7 +4,6 @@
   import type { Body, Lens } from '$core/kit/schema';
   import { stepName, tasksOf } from '$core/words/drills';
   import { getApp } from '$lib/state/app.svelte';
-  import { getRenderings } from '../finder/renderings.svelte';
   import { swipe } from '../pocket/swipe';
   import { keepScreenOn } from '../pocket/wakeLock';
   import DrillFloor from './DrillFloor.svelte';
@@ -16,7 +15,6 @@
   let { drill, body, lens }: { drill: Drill; body: Body; lens: Lens } = $props();
   /** One thing to do at a time, in the hand: what it is, what must come of it, done. Nothing scrolls. */
   const app = getApp();
-  const pictures = getRenderings();
   const { unit, habits } = $derived(app.settings.now);
   const { kit, discMm, stops, arranged } = $derived(laidOut(drill.id, body, lens, habits));
   const tasks = $derived(arranged ? tasksOf(drill.id, arranged, unit) : []);
@@ -70,7 +68,7 @@
       bind:clientWidth={room.width}
       bind:clientHeight={room.height}
     >
-      {#if step && pictures.status !== 'missing' && room.height > 0}
+      {#if step && room.height > 0}
         <div class="grid shrink-0 place-items-center bg-surround">
           <DrillPicture
             drill={drill.id}
