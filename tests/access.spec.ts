@@ -159,6 +159,9 @@ async function atTheDesk(page: Page, look: Look): Promise<void> {
   await expect(page.getByTestId('kit-groups')).toBeVisible();
   await expect(page.getByTestId('honesty-chart').locator('.main-svg').first()).toBeVisible();
   await look();
+  await page.getByRole('link', { name: 'Drills' }).click();
+  await expect(page.getByRole('link', { name: 'Three on a diagonal' }).first()).toBeVisible();
+  await look();
   await page.goto(`/pickup/${'A'.repeat(22)}#${'A'.repeat(43)}.demo-fernhall`);
   await expect(page.getByRole('button', { name: 'Collect' })).toBeVisible();
   await look();
@@ -186,6 +189,9 @@ async function inHand(page: Page, look: Look): Promise<void> {
     await look('dialog');
     await page.getByRole('button', { name: 'Close', exact: true }).click();
   }
+  await page.goto('/drills/diagonal/hand');
+  await expect(page.getByTestId('drill-task')).toBeVisible();
+  await look();
 }
 
 /** Sets the theme, and looks at where that is done. */

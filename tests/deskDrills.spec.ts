@@ -82,6 +82,20 @@ for (const { title, verdict, own } of [
     await expect(page.getByText('a try-out, not your hands')).toBeVisible();
     await expect(page.getByTestId('left-out')).toHaveCount(0);
     await expect(page.getByText('take it again')).toHaveCount(0);
+    // What was really so is shown when it is asked for, and what was measured is near it.
+    await expect(page.getByText(/^really /)).toHaveCount(0);
+    await page.getByRole('button', { name: 'Show what was really so' }).click();
+    const rows = await page.getByTestId('drill-steps').getByRole('listitem').allTextContents();
+    const pairs = rows.flatMap((row) => {
+      const told = /(\d+) mm (behind|in front)\s*really (\d+) mm (behind|in front)/.exec(row);
+      const at = (mm: string | undefined, side: string | undefined) => Number(mm) * (side === 'behind' ? 1 : -1);
+      return told ? [Math.abs(at(told[1], told[2]) - at(told[3], told[4]))] : [];
+    });
+    if (title === 'Hold steady') expect(rows.filter((row) => /really [\d.]+ px/.test(row))).toHaveLength(rows.length);
+    else {
+      expect(pairs.length).toBeGreaterThan(rows.length / 2);
+      expect(pairs.sort((a, b) => a - b)[Math.floor(pairs.length / 2)]).toBeLessThan(6);
+    }
     await expectNoAxeFindings(page);
     if (own) {
       // What was measured is what calls rest on from now on.

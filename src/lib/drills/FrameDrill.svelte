@@ -29,6 +29,7 @@
     figureWords,
     ladderWords,
     leftWords,
+    offsetWords,
     steadyWords,
     stepName,
     swayWords,
@@ -53,7 +54,7 @@
   import { laidOut } from './inHand';
   import { keepResult, resultsOf, tick, ticksOf } from './results';
   import Verdict from './Verdict.svelte';
-  import { drillOrders } from './simulated';
+  import { drillOrders, keepOrder, truthOf } from './simulated';
 
   let { drill, body, lens, children }: { drill: Drill; body: Body; lens: Lens; children: Snippet } = $props();
   const app = getApp();
@@ -218,11 +219,13 @@
     const seed = Math.floor(Math.random() * 1e6);
     const kit = { body, lens, focalLengthMm: f, at: Date.now() };
     const orders = drillOrders(drill.id, arranged, kit, habits, stance, stops, seed);
+    revealed = false;
     void take(
-      orders.map((order, index) => ({
-        name: `DRILL_${seed}_${String(index + 1).padStart(2, '0')}.JPG`,
-        file: (options) => simulateMarks(order, options)
-      })),
+      orders.map((order, index) => {
+        const name = `DRILL_${seed}_${String(index + 1).padStart(2, '0')}.JPG`;
+        keepOrder(name, order);
+        return { name, file: (options) => simulateMarks(order, options) };
+      }),
       'drawn and measured'
     );
   }
@@ -271,6 +274,15 @@
   const notes = $derived(
     verdict?.kind === 'steady' ? verdict.steps.map(({ track }) => (track ? trackWords(track) : '')) : []
   );
+  /** What the simulated camera really did is shown when it is asked for: first one looks oneself. */
+  let revealed = $state(false);
+  const truths = $derived(
+    match.steps.map(({ step, frame }) => {
+      const truth = frame && truthOf(frame.name, step);
+      if (!truth) return '';
+      return truth.trackPx === null ? offsetWords(truth.offsetMm, unit) : `${truth.trackPx.toFixed(1)} px`;
+    })
+  );
   const put = (frameId: string, stepId: string) => (corrected = { ...corrected, [frameId]: stepId });
   const nameOfStep = (step: Step) => stepName(step, drill.id, unit);
 </script>
@@ -316,6 +328,7 @@
         {unit}
         {offsets}
         {notes}
+        truths={revealed ? truths : []}
         things={verdict?.kind === 'stopLadder'
           ? verdict.rows.flatMap(({ stops }) => stops.map(({ things }) => things))
           : verdict?.kind === 'diagonal' || verdict?.kind === 'eyeNose'
@@ -347,7 +360,14 @@
       {/if}
       {#if verdict}
         {#if simulated}
-          <p class="mt-2 text-soft">These are frames of the simulated camera: a try-out, not your hands.</p>
+          <p class="mt-2 text-soft">
+            These are frames of the simulated camera: a try-out, not your hands.
+            {#if truths.some((one) => one !== '')}
+              <button type="button" class="min-h-6 underline" onclick={() => (revealed = !revealed)}
+                >{revealed ? 'Hide what was really so' : 'Show what was really so'}</button
+              >
+            {/if}
+          </p>
         {/if}
         <div class="mt-3 flex flex-wrap items-center gap-2">
           {#if !isKept}<Button disabled={series.busy} onclick={keep}>Keep this time</Button>{/if}

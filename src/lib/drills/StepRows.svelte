@@ -7,8 +7,7 @@
   import { ladderMark } from '$core/bench/sheets';
   import { blurDiscDiameter } from '$core/optics/blur';
   import { magnification } from '$core/optics/thinLens';
-  import { shortLength } from '$core/words/bench';
-  import { ordinal } from '$core/words/drills';
+  import { offsetWords, ordinal } from '$core/words/drills';
   import type { LengthUnit } from '$core/words/length';
   import type { MarksRead } from '../../workers/bench.worker';
   import MarkChip from './MarkChip.svelte';
@@ -31,6 +30,8 @@
     done: boolean;
     /** By step: what else was measured; empty for nothing. */
     notes?: readonly string[];
+    /** By step: what was really so, where the simulated camera took it and it is to be seen. */
+    truths?: readonly string[];
     onput: (frameId: string, stepId: string) => unknown;
   }
   /** Prediction and measurement facing each other, a row a step. */
@@ -47,6 +48,7 @@
     expected,
     done,
     notes = [],
+    truths = [],
     onput
   }: Props = $props();
   const { width } = ladderMark(0);
@@ -57,7 +59,7 @@
     const [s, z] = [from + (aimed?.depthMm ?? 0), from + depthMm];
     return blurDiscDiameter(f, step.fNumber, s, z) / (width * magnification(f, z));
   }
-  const where = (mm: number) => `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+  const where = (mm: number) => offsetWords(mm, unit);
   const columns = 'sm:grid-cols-[minmax(0,9rem)_15rem_minmax(0,1fr)]';
   const others = (taken: string | undefined) =>
     match.steps.flatMap(({ frame, spare }) => [...(frame ? [frame] : []), ...spare]).filter(({ id }) => id !== taken);
@@ -109,6 +111,7 @@
           <p class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-[14px]">
             {#if offset !== null}<span class="font-semibold tabular-nums">{where(offset)}</span>{/if}
             {#if notes[at]}<span class="font-semibold tabular-nums">{notes[at]}</span>{/if}
+            {#if truths[at]}<span class="text-soft tabular-nums">really {truths[at]}</span>{/if}
             <label class="text-soft">
               <span class="sr-only">Frame for {nameOf(step)}</span>
               <select

@@ -31,6 +31,20 @@ const finer = 2.5;
 /** One track is longer than another by so much, as a deviation of the logarithm (chosen). */
 const usualScatter = 0.35;
 
+/** What each frame was ordered as, by the name of its file: for looking afterwards, while the page is open. */
+const ordered = new Map<string, MarksOrder>();
+export const keepOrder = (name: string, order: MarksOrder): unknown => ordered.set(name, order);
+
+/** How far the plane of a frame really lay behind what was focused on, mm, and the track its mark really has, pixels; null for one's own frames. */
+export function truthOf(
+  name: string,
+  step: Step
+): { readonly offsetMm: number; readonly trackPx: number | null } | null {
+  const order = ordered.get(name);
+  const aimed = order?.marks.find(({ index }) => index === step.focusOn);
+  return order && aimed ? { offsetMm: order.planeMm - aimed.z, trackPx: order.track?.px ?? null } : null;
+}
+
 /** A frame a step, in order; one of them twice, the first time focused on something else. */
 export function drillOrders(
   drill: DrillId,
