@@ -87,7 +87,7 @@ for (const { title, verdict, own } of [
     await page.getByRole('button', { name: 'Show what was really so' }).click();
     const rows = await page.getByTestId('drill-steps').getByRole('listitem').allTextContents();
     const pairs = rows.flatMap((row) => {
-      const told = /(\d+) mm (behind|in front)\s*really (\d+) mm (behind|in front)/.exec(row);
+      const told = /([\d.]+) mm (behind|in front)\s*really ([\d.]+) mm (behind|in front)/.exec(row);
       const at = (mm: string | undefined, side: string | undefined) => Number(mm) * (side === 'behind' ? 1 : -1);
       return told ? [Math.abs(at(told[1], told[2]) - at(told[3], told[4]))] : [];
     });

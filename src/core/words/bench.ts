@@ -97,10 +97,13 @@ export function shortLength(mm: number, unit: LengthUnit): string {
   return `${mm < 2.95 ? Number(mm.toFixed(1)) : Math.round(mm)} mm`;
 }
 
+/** "9 mm behind". */
+export const behindWords = (mm: number, unit: LengthUnit): string =>
+  `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+
 /** An error on the sensor as it is at a distance: "9 mm behind". */
 export function offsetWords(um: number, f: number, distanceMm: number, unit: LengthUnit): string {
-  const mm = atDistanceMm(um, f, distanceMm);
-  return `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+  return behindWords(atDistanceMm(um, f, distanceMm), unit);
 }
 
 /** How many frames lie outside the sharp zone: "one frame in 6". */

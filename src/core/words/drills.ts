@@ -419,10 +419,6 @@ export const leftWords: Readonly<Record<LeftWhy, string>> = {
   nothingSharp: 'its plane lies at none of what was to be focused on'
 };
 
-/** "9 mm behind". */
-export const offsetWords = (mm: number, unit: LengthUnit): string =>
-  `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
-
 const judgedWords: Readonly<Record<Exclude<JudgeMode, 'stop'>, string>> = {
   sharper: 'seen',
   side: 'front told from behind',

@@ -22,6 +22,7 @@
   import { sameFocal } from '$core/record/groups';
   import type { Estimate } from '$core/record/learn';
   import type { Camera } from '$core/setup/schema';
+  import { behindWords } from '$core/words/bench';
   import {
     diagonalWords,
     edgesWords,
@@ -29,7 +30,6 @@
     figureWords,
     ladderWords,
     leftWords,
-    offsetWords,
     steadyWords,
     stepName,
     swayWords,
@@ -280,7 +280,7 @@
     match.steps.map(({ step, frame }) => {
       const truth = frame && truthOf(frame.name, step);
       if (!truth) return '';
-      return truth.trackPx === null ? offsetWords(truth.offsetMm, unit) : `${truth.trackPx.toFixed(1)} px`;
+      return truth.trackPx === null ? behindWords(truth.offsetMm, unit) : `${truth.trackPx.toFixed(1)} px`;
     })
   );
   const put = (frameId: string, stepId: string) => (corrected = { ...corrected, [frameId]: stepId });

@@ -7,7 +7,8 @@
   import { ladderMark } from '$core/bench/sheets';
   import { blurDiscDiameter } from '$core/optics/blur';
   import { magnification } from '$core/optics/thinLens';
-  import { offsetWords, ordinal } from '$core/words/drills';
+  import { behindWords } from '$core/words/bench';
+  import { ordinal } from '$core/words/drills';
   import type { LengthUnit } from '$core/words/length';
   import type { MarksRead } from '../../workers/bench.worker';
   import MarkChip from './MarkChip.svelte';
@@ -59,7 +60,7 @@
     const [s, z] = [from + (aimed?.depthMm ?? 0), from + depthMm];
     return blurDiscDiameter(f, step.fNumber, s, z) / (width * magnification(f, z));
   }
-  const where = (mm: number) => offsetWords(mm, unit);
+  const where = (mm: number) => behindWords(mm, unit);
   const columns = 'sm:grid-cols-[minmax(0,9rem)_15rem_minmax(0,1fr)]';
   const others = (taken: string | undefined) =>
     match.steps.flatMap(({ frame, spare }) => [...(frame ? [frame] : []), ...spare]).filter(({ id }) => id !== taken);

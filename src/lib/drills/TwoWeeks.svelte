@@ -43,10 +43,12 @@
     </p>
     <ol class="mt-3 grid gap-x-8 sm:auto-cols-fr sm:grid-flow-col sm:grid-rows-7" data-testid="two-weeks">
       {#each plan.days as day, index (day.day)}
-        <li class="grid grid-cols-[2.5rem_minmax(0,1fr)] border-b border-line py-1.5">
-          <span class="condensed text-[17px] leading-tight font-bold text-soft tabular-nums">{day.day}</span>
+        <li class="grid grid-cols-[2.5rem_minmax(0,1fr)] border-b border-line py-1">
+          <span class="condensed text-[17px] leading-6 font-bold text-soft tabular-nums">{day.day}</span>
           <span class="min-w-0">
-            <a class="font-semibold underline" href="/drills/{day.drill}">{titleOf(day.drill)}</a>
+            <a class="inline-block min-h-6 leading-6 font-semibold underline" href="/drills/{day.drill}"
+              >{titleOf(day.drill)}</a
+            >
             {#if day.day === plan.days.length}
               <span class="text-soft">again, to hold against the first day</span>
             {:else if saidBefore(index) === index && dayBecause(day) !== ''}
