@@ -83,12 +83,15 @@ export type MarksRead =
       readonly pixelMm: number;
       readonly width: number;
       readonly height: number;
-      readonly crops: readonly { readonly index: number; readonly image: Blob }[];
+      /** Each mark, as large as fits; and its middle at 100 %. */
+      readonly crops: readonly { readonly index: number; readonly image: Blob; readonly full: Blob }[];
       readonly image: Blob;
     });
 
 /** The look of a sheet on the screen, pixels. */
 const shownPx = 900;
+/** What is looked at at 100 %, pixels. */
+const fullPx = { width: 180, height: 112 } as const;
 
 interface Opened {
   readonly told: Told;
@@ -247,13 +250,21 @@ const bench = {
       if (marked.marks.length === 0 && expected.length > 0)
         return { ...from.told, kind: 'problem', problem: 'noMarks' };
       const { width, height, pixelMm } = from.lens;
-      const crops: { index: number; image: Blob }[] = [];
+      const crops: { index: number; image: Blob; full: Blob }[] = [];
       for (const { index, x, y, sidePx } of marked.marks) {
         // The code and the bars beside it.
         const [w, h] = [Math.round(2.4 * sidePx), Math.round(1.5 * sidePx)];
         const left = Math.max(0, Math.min(width - w, Math.round(x - 0.7 * sidePx)));
         const top = Math.max(0, Math.min(height - h, Math.round(y - h / 2)));
-        if (w < width && h < height) crops.push({ index, image: await from.jpeg(left, top, w, h, 220) });
+        if (w >= width || h >= height) continue;
+        const [wide, high] = [Math.min(fullPx.width, width), Math.min(fullPx.height, height)];
+        const at = (middle: number, size: number, most: number) =>
+          Math.max(0, Math.min(most - size, Math.round(middle - size / 2)));
+        crops.push({
+          index,
+          image: await from.jpeg(left, top, w, h, 220),
+          full: await from.jpeg(at(x, wide, width), at(y, high, height), wide, high, wide)
+        });
       }
       const image = await from.jpeg(0, 0, width, height, shownPx);
       return { ...from.told, kind: 'measured', marked, pixelMm, width, height, crops, image };

@@ -9,9 +9,11 @@
     /** As photographed, in place of the drawing. */
     image?: Blob | undefined;
     label: string;
+    /** As large as the picture of it is: at 100 %. */
+    full?: boolean;
   }
   /** A mark as it should come out, or as it did. */
-  let { index, blur = 0, image, label }: Props = $props();
+  let { index, blur = 0, image, label, full = false }: Props = $props();
   const [width, height] = [74, 46];
   const piece = $derived(ladderMark(index));
   // A disc blurs like a Gaussian of a quarter of its diameter.
@@ -20,9 +22,13 @@
   const path = (points: readonly (readonly [number, number])[]) => points.map(([px, py]) => `${px},${py}`).join(' ');
 </script>
 
-<div class="overflow-hidden bg-surround" style:width="{width}px" style:height="{height}px">
+<div
+  class="overflow-hidden bg-surround"
+  style:width={full ? undefined : `${width}px`}
+  style:height={full ? undefined : `${height}px`}
+>
   {#if url.current}
-    <img src={url.current} alt={label} class="size-full object-cover" />
+    <img src={url.current} alt={label} class={full ? 'block' : 'size-full object-cover'} />
   {:else}
     <svg
       viewBox="-4 2 {piece.width + 8} {piece.height - 4}"

@@ -95,9 +95,14 @@
       <div>
         <span class="text-[13px] text-soft sm:sr-only">measured</span>
         {#if frame && read}
-          <div class="flex gap-1">
+          <div class="flex flex-wrap gap-1">
             {#each [...read.crops].sort((a, b) => a.index - b.index) as crop (crop.index)}
-              <MarkChip index={crop.index} image={crop.image} label="The {ordinal(crop.index)} thing in {frame.name}" />
+              <MarkChip
+                index={crop.index}
+                image={drill === 'eyeNose' ? crop.full : crop.image}
+                full={drill === 'eyeNose'}
+                label="The {ordinal(crop.index)} thing in {frame.name}{drill === 'eyeNose' ? ', at 100 %' : ''}"
+              />
             {/each}
           </div>
           {#if (things[at] ?? []).length > 0}
