@@ -59,7 +59,7 @@ function tried(name: string, make: () => { readonly scene: FocusScene; readonly 
         ? 'right'
         : 'misread';
     told.set(what, (told.get(what) ?? 0) + 1);
-    if (what !== (group === 1 ? 'right' : what))
+    if (group === 1 && what !== 'right')
       console.log(frame, what, isRefused(found) ? found.by : { ...found, offsetMm, allowed: allowed(scene) }, scene);
   }
   console.log(name.padEnd(44), [...told].map(([what, count]) => `${what} ${count}`).join(', '));

@@ -288,7 +288,7 @@ export function turned(r: readonly number[], [wx, wy, wz]: readonly [number, num
 /** A step that moves nothing by a thousandth of a pixel (chosen). */
 const settled = { rad: 1e-7, mm: 1e-4 } as const;
 
-/** A step of Gauss and Newton is halved so often at most. */
+/** A step of Gauss and Newton is halved so often at most (chosen). */
 const mostHalves = 4;
 const square = (errors: readonly number[]): number => sum(errors, (error) => error * error);
 

@@ -6,6 +6,7 @@ import type { Habits } from '../habits/habits';
 import type { Body, Lens } from '../kit/schema';
 import { isSameStop } from '../optics/stops';
 import { motionTrack } from '../optics/sharpness';
+import { magnification } from '../optics/thinLens';
 import { eyeHeight } from '../people/anatomy';
 import { defaultCamera, newPerson, newSetup, newThing } from '../setup/defaults';
 import type { Camera, Setup } from '../setup/schema';
@@ -43,7 +44,7 @@ function offAxis(
   z: number
 ) {
   const [wide, high] = upright ? [sensor.heightMm, sensor.widthMm] : [sensor.widthMm, sensor.heightMm];
-  const half = (sensorMm: number) => (sensorMm / 2) * (z / focalLengthMm);
+  const half = (sensorMm: number) => sensorMm / 2 / magnification(focalLengthMm, z);
   return placeOff(place, half(wide), half(high));
 }
 

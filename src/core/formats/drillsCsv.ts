@@ -16,14 +16,16 @@ const head = [
   'to',
   'step',
   'file',
-  'mm'
+  'mm',
+  'asked',
+  'hands'
 ];
 const number = (value: number | null): string => (value === null ? '' : String(Number(value.toFixed(4))));
 
 /** CSV (RFC 4180). */
 export function writeDrillsCsv(results: readonly DrillResult[]): string {
   const rows = results.flatMap((result) => {
-    const { drill, madeAt, body, lens, focalLengthMm, simulated, figure, low, high, steps } = result;
+    const { drill, madeAt, body, lens, focalLengthMm, simulated, figure, low, high, steps, asked, learned } = result;
     const time = new Date(madeAt).toISOString().slice(0, 19);
     const first = [
       titleOf(drill),
@@ -35,9 +37,12 @@ export function writeDrillsCsv(results: readonly DrillResult[]): string {
       result.stance ?? ''
     ];
     const figures = [figure, low, high].map(number);
+    // "lean 20.1 17.2 23.4": what, and from where to where nine times in ten.
+    const hands = learned.map(({ what, ...of }) => [what, ...[of.value, of.low, of.high].map(number)].join(' '));
+    const last = [asked ?? '', hands.join('; ')];
     return steps.length === 0
-      ? [[...first, ...figures, '', '', '']]
-      : steps.map(({ step, file, mm }) => [...first, ...figures, step, file ?? '', number(mm)]);
+      ? [[...first, ...figures, '', '', '', ...last]]
+      : steps.map(({ step, file, mm }) => [...first, ...figures, step, file ?? '', number(mm), ...last]);
   });
   return writeCsv([head, ...rows]);
 }

@@ -11,7 +11,7 @@ import type {
 import { writeDrillsCsv } from '../formats/drillsCsv';
 import type { JudgeMode } from '../drills/judge';
 import type { DrillResult } from '../drills/schema';
-import type { LearnedAt } from '../drills/learned';
+import { learned, type LearnedAt } from '../drills/learned';
 import {
   diagonalWords,
   edgesWords,
@@ -222,10 +222,12 @@ describe('drills in words', () => {
     });
     const lines = writeDrillsCsv([
       result({}),
-      result({ drill: 'judge', figure: 0.3, low: 0.2, high: 0.5, steps: [] })
+      result({ drill: 'judge', figure: 0.3, low: 0.2, high: 0.5, steps: [], asked: 'kind' }),
+      result({ steps: [], learned: [learned('sway', { value: 6, low: 4.5, high: 9 })] })
     ]).split('\r\n');
-    expect(lines[1]).toBe("Three on a diagonal,2026-11-27T09:00:00,Body,'=SUM(A1),50,no,,12.3457,,,focus0,A.JPG,-4");
-    expect(lines[2]).toBe("Judge by eye,2026-11-27T09:00:00,Body,'=SUM(A1),50,no,,0.3,0.2,0.5,,,");
+    expect(lines[1]).toBe("Three on a diagonal,2026-11-27T09:00:00,Body,'=SUM(A1),50,no,,12.3457,,,focus0,A.JPG,-4,,");
+    expect(lines[2]).toBe("Judge by eye,2026-11-27T09:00:00,Body,'=SUM(A1),50,no,,0.3,0.2,0.5,,,,kind,");
+    expect(lines[3]).toMatch(/,,sway 6 4\.5 9$/);
     expect(figureWords(result({}), 'metric')).toBe('12 mm off');
     expect(figureWords(result({ drill: 'edges', figure: -21 }), 'metric')).toBe('leaning 21 mm back');
     expect(figureWords(result({ figure: null }), 'metric')).toBe('not told');
@@ -244,5 +246,28 @@ describe('drills in words', () => {
     expect(told('leanSpread', 12)).toBe('From one turn to the next that differs by 12 mm (4 to 20 mm)');
     expect(told('sway', 12, 'kneeling')).toBe('You sway 12 mm in a second, kneeling (4 to 20 mm)');
     expect(told('shake', 9, 'monopod')).toContain('9.00 of the usual disc, on a monopod');
+  });
+
+  it('has for each task a step there is, so that what it must come out as can be shown', () => {
+    for (const closestMm of [400, 900])
+      for (const drill of ['stopLadder', 'diagonal', 'eyeNose', 'edges', 'sway', 'steady'] as const) {
+        const arranged = arrangedFor(drill, { ...kit, closestMm });
+        const shown = arranged ? tasksOf(drill, arranged, 'metric').flatMap(({ step }) => step ?? []) : [];
+        expect(shown.length, drill).toBeGreaterThan(0);
+        for (const id of shown)
+          expect(
+            arranged?.steps.map((step) => step.id),
+            drill
+          ).toContain(id);
+      }
+  });
+
+  it('says how many sharp ones were taken for sharp, and advises who throws them away', () => {
+    const belief = { threshold: 0, low: -0.1, high: 0.1, next: 0 };
+    const said = (right: number) => judgeWords(belief, 'kind', 22, 'metric', { shown: 6, right });
+    expect(said(5).detail).toContain('Of 6 sharp faces you took 5 for sharp.');
+    expect(said(5).next).toContain('it moved');
+    expect(said(1).next).toContain('before you throw one away');
+    expect(judgeWords(belief, 'kind', 22, 'metric').detail).not.toContain('sharp faces');
   });
 });

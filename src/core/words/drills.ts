@@ -456,7 +456,7 @@ export function figureWords(
   }
 }
 
-/** "Kneeling, 6.0 mm in a second, 4.1 to 9.0". */
+/** "You sway 6 mm in a second, kneeling (4 to 9 mm)". */
 export function learnedWords(
   { what, stance, value, low, high }: Pick<LearnedAt, 'what' | 'stance' | 'value' | 'low' | 'high'>,
   unit: LengthUnit

@@ -3,8 +3,7 @@
   import type { Arranged, Step } from '$core/drills/definitions';
   import { expectedFrame, type DrillKit } from '$core/drills/drillSetup';
   import type { DrillId } from '$core/drills/ids';
-  import { cutoutAt } from '../../render/lens/lensView';
-  import { asking, picturePixels, projection } from '../finder/asking';
+  import { asking, aspectOf, partAbout, projection } from '../finder/asking';
   import LensRendering from '../finder/LensRendering.svelte';
   import Outline from '../finder/Outline.svelte';
 
@@ -33,22 +32,18 @@
     );
     const [first] = points;
     if (!first) return null;
-    const pixels = picturePixels(taken);
     const whole = drill === 'edges' && step.place !== 'middle';
-    const aspect = whole ? pixels.width / pixels.height : room.width / room.height;
+    const aspect = whole ? aspectOf(taken) : room.width / room.height;
     const size = {
       width: Math.round(Math.min(room.width, room.height * aspect)),
       height: Math.round(Math.min(room.height, room.width / aspect))
     };
     const spread = Math.max(...points.map(({ x }) => x)) - Math.min(...points.map(({ x }) => x));
-    // On the picture's own plane: so many pixels of it.
     const beyondMm = drill === 'eyeNose' ? shownMm.face : shownMm.aroundThings;
-    const across = (spread + beyondMm * first.scale) * pixels.width;
-    const cut = { width: across, height: across / aspect };
-    const at = { x: mean(points, ({ x }) => x) ?? 0.5, y: mean(points, ({ y }) => y) ?? 0.5 };
+    const at = { x: mean(points, ({ x }) => x) ?? 0.5, y: mean(points, ({ y }) => y) ?? 0.5, scale: first.scale };
     const request = asking(taken, {
       ...{ slot: 'drill', priority: 1, ...size, views: 64 },
-      ...(whole ? {} : { cutout: cutoutAt(at, cut, pixels) })
+      ...(whole ? {} : { cutout: partAbout(taken, at, spread / first.scale + beyondMm, aspect) })
     });
     if (!request) return null;
     // Across, as hands do at the shutter.

@@ -280,7 +280,7 @@
     match.steps.map(({ step, frame }) => {
       const truth = frame && truthOf(frame.name, step);
       if (!truth) return '';
-      return truth.trackPx === null ? behindWords(truth.offsetMm, unit) : `${truth.trackPx.toFixed(1)} px`;
+      return truth.track ? trackWords(truth.track) : behindWords(truth.offsetMm, unit);
     })
   );
   const put = (frameId: string, stepId: string) => (corrected = { ...corrected, [frameId]: stepId });

@@ -22,10 +22,10 @@
   import { judgeWords } from '$core/words/drills';
   import Choice from '$lib/controls/Choice.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { asking, eyeCrops, picturePixels, type Taken } from '../finder/asking';
+  import { asking, eyeCrops, partAbout, type Taken } from '../finder/asking';
   import LensRendering from '../finder/LensRendering.svelte';
   import { getRenderings, type Asked } from '../finder/renderings.svelte';
-  import { cutoutAt, wholePicture } from '../../render/lens/lensView';
+  import { wholePicture } from '../../render/lens/lensView';
   import { pupilAt } from '../../render/lens/pupil';
   import { isTyping } from '../shell/keys';
   import EarlierTimes from './EarlierTimes.svelte';
@@ -115,9 +115,7 @@
     const [crop] = eyeCrops(of, size);
     if (!crop || seen === 'whole') return { cutout: wholePicture, eyesOf: undefined };
     if (seen === 'eye') return { cutout: crop.cutout, eyesOf: crop.eyesOf };
-    const pixels = picturePixels(of);
-    const across = headMm * crop.at.scale * pixels.width;
-    return { cutout: cutoutAt(crop.at, { width: across, height: across }, pixels), eyesOf: undefined };
+    return { cutout: partAbout(of, crop.at, headMm), eyesOf: undefined };
   }
   /** A picture with its plane put elsewhere, or at another stop. */
   function askedFor(slot: string, { ratio, side, stopsDown, moved = 0 }: Altered, of: Taken, seen: Seen): Asked | null {

@@ -79,7 +79,9 @@
       <div>
         <span class="text-[13px] text-soft sm:sr-only">expected</span>
         {#if drill === 'edges' && step.turning !== null}
-          <p class="tabular-nums">{turn === null ? '' : where(turn)}</p>
+          <p class="tabular-nums">
+            {turn === null ? '' : step.turning === 'lean' ? `by turning alone, ${where(turn)}` : where(turn)}
+          </p>
         {:else}
           <div class="flex gap-1">
             {#each arranged.things as thing (thing.index)}

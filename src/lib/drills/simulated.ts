@@ -4,6 +4,7 @@ import { recomposeShift, shakeDisc } from '$core/call/motion';
 import { holdSpread } from '$core/call/spread';
 import { placeOff, type Arranged, type Step } from '$core/drills/definitions';
 import type { DrillId } from '$core/drills/ids';
+import type { Track } from '$core/drills/tracks';
 import type { Habits } from '$core/habits/habits';
 import type { Body, Lens } from '$core/kit/schema';
 import { motionTrack } from '$core/optics/sharpness';
@@ -35,14 +36,11 @@ const usualScatter = 0.35;
 const ordered = new Map<string, MarksOrder>();
 export const keepOrder = (name: string, order: MarksOrder): unknown => ordered.set(name, order);
 
-/** How far the plane of a frame really lay behind what was focused on, mm, and the track its mark really has, pixels; null for one's own frames. */
-export function truthOf(
-  name: string,
-  step: Step
-): { readonly offsetMm: number; readonly trackPx: number | null } | null {
+/** How far the plane of a frame really lay behind what was focused on, mm, and the track its marks really have; null for one's own frames. */
+export function truthOf(name: string, step: Step): { readonly offsetMm: number; readonly track: Track | null } | null {
   const order = ordered.get(name);
   const aimed = order?.marks.find(({ index }) => index === step.focusOn);
-  return order && aimed ? { offsetMm: order.planeMm - aimed.z, trackPx: order.track?.px ?? null } : null;
+  return order && aimed ? { offsetMm: order.planeMm - aimed.z, track: order.track ?? null } : null;
 }
 
 /** A frame a step, in order; one of them twice, the first time focused on something else. */

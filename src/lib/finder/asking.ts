@@ -93,6 +93,13 @@ export function roundOf(taken: Pick<Taken, 'setup' | 'plan' | 'body'>): Stitchin
   return stitching({ body, camera: setup.camera, N: entry.stop.fNumber, focusMm: focusDistanceMm, at });
 }
 
+/** The part of the picture about a place that shows so much of the scene, mm at that place's depth. @param aspect width over height */
+export function partAbout(taken: Pick<Taken, 'setup' | 'body'>, at: Projected, acrossMm: number, aspect = 1): Cutout {
+  const pixels = picturePixels(taken);
+  const width = acrossMm * at.scale * pixels.width;
+  return cutoutAt(at, { width, height: width / aspect }, pixels);
+}
+
 export interface EyeCrop {
   readonly key: string;
   readonly subjectId: string;
