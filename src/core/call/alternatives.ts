@@ -1,7 +1,7 @@
 /** Where else the focus could go, what the other styles would pick, and what each would cost. */
 import { styles, type Setup, type Style } from '../setup/schema';
 import type { Candidate } from './candidates';
-import { tryCandidate } from './chooseTarget';
+import { tryCandidate } from './places';
 import { targetOf } from './evaluateStop';
 import type { Target } from './plan';
 import type { PlanInput } from './planInput';

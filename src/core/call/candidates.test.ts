@@ -4,6 +4,9 @@ import { bestFocusBetween } from '../optics/blur';
 import { builtInKit } from '../kit/builtInKit';
 import { newBody } from '../kit/defaults';
 import { newPerson, newSetup, newThing } from '../setup/defaults';
+import type { FocusPoint } from '../setup/focusPoint';
+import type { ScenePoint, Subject } from '../setup/scene';
+import { between, isIn, onSubjects, rowPreferenceOf, type Aim, type Candidate, type Scene } from './candidates';
 import { asFocusTarget } from './focusTarget';
 import { prepare } from './situation';
 import type { Kit } from '../kit/schema';
@@ -210,5 +213,139 @@ describe('a found target as a wish', () => {
       expect(again).toMatchObject([{ subjectId: candidate.subjectId, feature: candidate.feature }]);
       expect(again[0]?.focusDistanceMm).toBe(candidate.focusDistanceMm);
     }
+  });
+});
+
+describe('places of a scene laid out by hand', () => {
+  const eye = (depth: number, x = 0.5, changes: Partial<ScenePoint> = {}): ScenePoint => ({
+    ...{ feature: 'leftEye', role: 'nearEye', position: { x, y: 0.5, z: depth }, depth, required: true, target: true },
+    ...changes
+  });
+  const somebody = (id: string, points: readonly ScenePoint[], changes: Partial<Subject> = {}): Subject => {
+    const depths = points.map(({ depth }) => depth);
+    return {
+      ...{ kind: 'person', id, name: id, importance: 'must', points },
+      ...{ nearest: Math.min(...depths), furthest: Math.max(...depths) },
+      ...changes
+    };
+  };
+  /** In this scene x and y are where it lies in the picture. */
+  function laidOut(subjects: readonly Subject[], changes: Partial<Scene> = {}, aim: Partial<Aim> = {}): Scene {
+    return {
+      setup,
+      view: situationOf(setup).view,
+      aim: {
+        at: ({ x, y }) => ({ x, y }),
+        sees: () => true,
+        focusing: () => ({ ...{ point: null, recomposed: null, biasMm: 0, biasUm: 0, stopShift: [] }, leanMm: 0, behindMm: 0.01 }), // prettier-ignore
+        ...aim
+      },
+      ...{ subjects, decisive: subjects, personOf: new Map(), hasPeople: true, closest: 500, rowPreference: () => 0 },
+      ...changes
+    };
+  }
+  const ids = (found: readonly Candidate[]) => found.map(({ subjectId }) => subjectId);
+  const wishing = (target: Setup['intent']['target'], frames: 'one' | 'two' = 'one') => ({
+    setup: aiming(target, { frames })
+  });
+
+  it('are in the picture up to its very edge', () => {
+    for (const at of [0, 1]) {
+      expect(isIn({ x: at, y: 0.5 })).toBe(true);
+      expect(isIn({ x: 0.5, y: at })).toBe(true);
+    }
+    expect([isIn({ x: -0.01, y: 0.5 }), isIn({ x: 1.01, y: 0.5 })]).toEqual([false, false]);
+    expect([isIn({ x: 0.5, y: -0.01 }), isIn({ x: 0.5, y: 1.01 }), isIn(undefined)]).toEqual([false, false, false]);
+  });
+
+  it('are reluctant within 8 % of any edge, and not on that line or behind the lens', () => {
+    const standing = (x: number, y: number, aim: Partial<Aim> = {}) =>
+      onSubjects(laidOut([somebody('a', [eye(2000, x, { position: { x, y, z: 2000 } })])], {}, aim))[0]?.standing;
+    for (const at of [0.05, 0.93]) {
+      expect(standing(at, 0.5)).toBe('reluctant');
+      expect(standing(0.5, at)).toBe('reluctant');
+    }
+    expect([standing(0.08, 0.5), standing(0.5, 0.9), standing(0.9, 0.5)]).toEqual(['ordinary', 'ordinary', 'ordinary']);
+    expect(standing(0.5, 0.5, { at: () => undefined })).toBe('ordinary');
+  });
+
+  it('are those seen and in reach, down to the closest distance itself; all of them where none is', () => {
+    const two = [somebody('near', [eye(499)]), somebody('at', [eye(500)])];
+    expect(ids(onSubjects(laidOut(two)))).toEqual(['at']);
+    expect(ids(onSubjects(laidOut(two.slice(0, 1))))).toEqual(['near']);
+    expect(ids(onSubjects(laidOut(two, {}, { sees: (id) => id === 'near' })))).toEqual(['near', 'at']);
+    // What is no target is no place.
+    expect(onSubjects(laidOut([somebody('a', [eye(900, 0.5, { target: false })])]))).toEqual([]);
+  });
+
+  it('with somebody chosen are theirs alone, the gladdest first; by default the best, whoever has the same id elsewhere', () => {
+    const both = somebody('a', [eye(900, 0.7, { feature: 'thingNear' }), eye(950, 0.5, { feature: 'thingFar' })]);
+    const other = somebody('b', [eye(800)]);
+    const chosen = wishing({ kind: 'thing', thingId: 'a' });
+    expect(onSubjects(laidOut([other, both], chosen)).map(({ feature }) => feature)).toEqual(['thingFar', 'thingNear']);
+    expect(ids(onSubjects(laidOut([other, both], wishing({ kind: 'best' })))).slice(0, 1)).toEqual(['b']);
+    const eyeOfB = wishing({ kind: 'eye', personId: 'b', eye: 'leftEye' }, 'two');
+    // One of those this frame holds, though not all are; and in the frame that does not hold them, those it does.
+    expect(ids(onSubjects(laidOut([both, other], eyeOfB)))).toEqual(['b']);
+    const without = laidOut([both, other], { ...eyeOfB, decisive: [both] });
+    expect(ids(onSubjects(without))).toEqual(['a', 'a']);
+  });
+
+  it('come by what each costs: turning the camera, a lesser point, the way from the middle, the row', () => {
+    const order = (focusing: Partial<Candidate>, changes: Partial<Scene> = {}, x = 0.5) => {
+      const scene = laidOut([somebody('a', [eye(900, x)]), somebody('b', [eye(950)])], changes, {
+        focusing: (position) => ({
+          ...{ point: null, recomposed: null, biasMm: 0, biasUm: 0, stopShift: [], leanMm: 0, behindMm: 0.01 },
+          ...(position?.z === 900 ? focusing : {})
+        })
+      });
+      return ids(onSubjects(scene)).join('');
+    };
+    expect(order({})).toBe('ab');
+    const turned = { turnMm: 10, leanMm: 0 };
+    expect(order({ recomposed: { ...turned, asked: false } })).toBe('ba');
+    expect(order({ recomposed: { ...turned, asked: true } })).toBe('ab');
+    const point = { x: 0.5, y: 0.5, right: 0, up: 0 };
+    expect(order({ point: { ...point, sensitive: false } as FocusPoint })).toBe('ba');
+    expect(order({ point: { ...point, sensitive: true } as FocusPoint })).toBe('ab');
+    // 15 % of the half diagonal are a step; less than half of one is none.
+    expect(order({}, {}, 0.54)).toBe('ab');
+    expect(order({}, {}, 0.6)).toBe('ba');
+    expect(order({}, { rowPreference: (depth) => (depth === 900 ? 1 : 0) })).toBe('ba');
+  });
+
+  it('of two rows are in the front one, of three in the middle one', () => {
+    const row = (depth: number) => somebody(String(depth), [eye(depth)]);
+    const two = rowPreferenceOf([row(3000), row(3800)]);
+    expect([two(3000), two(3140), two(3800)]).toEqual([10, 10, 13]);
+    const three = rowPreferenceOf([row(3000), row(3800), row(4600)]);
+    const middle = bestFocusBetween(3000, 4600);
+    expect([three(3000), three(middle), three(4600)]).toEqual([
+      Math.round((middle - 3000) / 300),
+      0,
+      Math.round((4600 - middle) / 300)
+    ]);
+  });
+
+  it('between them are none with a target chosen or nobody to stand between, and strictly between', () => {
+    const two = [somebody('a', [eye(2000)]), somebody('b', [eye(2400)])];
+    const all = (scene: Scene, nearest = 2000, furthest = 2400) =>
+      between(scene, { nearest, furthest }).map(({ subjectId, focusDistanceMm }) => [subjectId, focusDistanceMm]);
+    const even = [null, bestFocusBetween(2000, 2400)];
+    expect(all(laidOut(two))).toEqual([even]);
+    expect(all(laidOut(two, wishing({ kind: 'distance', distanceMm: 2200 })))).toEqual([]);
+    // One face, its two eyes apart: only by hand is there a plane between.
+    expect(all(laidOut(two.slice(0, 1)))).toEqual([]);
+    const byHand = { setup: seenBy([ada], { focusMethod: 'byEye' }) };
+    expect(all(laidOut(two.slice(0, 1), byHand))).toEqual([even]);
+    expect(all(laidOut(two.slice(0, 1), byHand), 2000, 2000)).toEqual([]);
+    expect(all(laidOut(two), 2100, 2100)).toEqual([[null, 2100]]);
+    const real = all(laidOut(two, { personOf: new Map([['a', ada]]) }), 0, 1e9);
+    expect(real.length).toBe(4);
+    const [, depth = 0] = real[0] ?? [];
+    const beside = { personOf: new Map([['a', ada]]) };
+    expect(all(laidOut(two, beside), Number(depth), 1e9).map((item) => item[1])).not.toContain(depth);
+    expect(all(laidOut(two, beside), 0, Number(depth)).map((item) => item[1])).not.toContain(depth);
+    expect(all(laidOut(two, beside, { sees: () => false }), 0, 1e9).map((item) => item[0])).toEqual([null]);
   });
 });

@@ -1,12 +1,8 @@
 /** Whose eye: the place that is as likely as the best and most gladly focused on. */
-import { bestFocusBetween } from '../optics/blur';
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
 import type { FocusArea } from '../setup/schema';
-import type { Candidate, Standing } from './candidates';
-import { focusAt, oddsInput, planeOf, worstRatioOf, type Focus } from './focus';
-import type { LightAtStop } from './light';
 import { oddsLanded } from './landed';
-import { keeperOdds } from './odds';
+import { noOdds, peakOf, placesOf, triesAt, type Places, type Tried, type TryPlane } from './places';
 import type { Group, Situation } from './situation';
 
 /** Odds closer together than this are equal; the more gladly focused place then decides (common practice, no source). */
@@ -23,105 +19,6 @@ const halvings = 6;
 
 /** Blur ratios closer together than this look the same. */
 const ratioTie = 0.05;
-
-/** Odds too small to choose by; the blur then decides. */
-const noOdds = 0.001;
-
-interface Tried {
-  readonly candidate: Candidate;
-  readonly focus: Focus;
-  readonly odds: number;
-  readonly worstRatio: number;
-}
-
-/** What a group gets from one candidate: its odds and its worst blur ratio. */
-export function tryCandidate(
-  situation: Situation,
-  group: Group,
-  N: number,
-  light: LightAtStop,
-  candidate: Candidate
-): Tried {
-  const focus = focusAt(situation, N, candidate, light);
-  return {
-    candidate,
-    focus,
-    odds: keeperOdds(oddsInput(situation, focus, group.members)),
-    worstRatio: worstRatioOf(situation, group, focus)
-  };
-}
-
-/** Candidates of one standing: as gladly as one would focus there, and the different planes they come to. */
-interface Places {
-  readonly standing: Standing;
-  readonly gladdest: readonly { readonly candidate: Candidate; readonly at: number }[];
-  /** One candidate for each plane, by where it lies: people in one row share a depth, and all that is computed from it. */
-  readonly planes: readonly Candidate[];
-  /** The plane that shares the blur most evenly, and how far in vergence it is from doing so. */
-  readonly evenest: number;
-  readonly off: number;
-}
-
-/** Planes nearer together than this are one, mm. */
-const samePlaneMm = 1e-6;
-
-const alike = (a: Candidate, b: Candidate) =>
-  Math.abs(a.biasMm - b.biasMm) < samePlaneMm &&
-  a.biasUm === b.biasUm &&
-  a.focusDistanceMm === b.focusDistanceMm &&
-  a.behindMm === b.behindMm &&
-  a.leanMm === b.leanMm;
-
-function placesOf(situation: Situation, group: Group, standing: Standing): Places | undefined {
-  const all = standing === 'beside' ? group.beside : group.eyes.filter((candidate) => candidate.standing === standing);
-  if (all.length === 0) return undefined;
-  const planes: Candidate[] = [];
-  const byPlane = [...all].sort((a, b) => planeOf(situation, a) - planeOf(situation, b));
-  const at = new Map<Candidate, number>();
-  for (const candidate of byPlane) {
-    const last = planes[planes.length - 1];
-    if (!last || !alike(last, candidate)) planes.push(candidate);
-    at.set(candidate, planes.length - 1);
-  }
-  const even = 1 / bestFocusBetween(group.nearest, group.furthest);
-  const off = planes.map((candidate) => Math.abs(1 / planeOf(situation, candidate) - even));
-  const evenest = off.indexOf(Math.min(...off));
-  const gladdest = all.map((candidate) => ({ candidate, at: at.get(candidate) ?? 0 }));
-  return { standing, gladdest, planes, evenest, off: off[evenest] ?? Infinity };
-}
-
-/** What each plane gives at one stop, tried once. */
-type TryPlane = (at: number) => Tried | undefined;
-
-function triesAt(situation: Situation, group: Group, { planes }: Places, N: number): TryPlane {
-  const light = situation.light(N);
-  const tried: (Tried | undefined)[] = [];
-  return (at) => {
-    const candidate = planes[at];
-    return (tried[at] ??= candidate && tryCandidate(situation, group, N, light, candidate));
-  };
-}
-
-/**
- * The best of some planes: by its odds, or where nobody has any by its blur. Both have one peak over where the plane lies,
- * so it is climbed from the one that shares the blur evenly.
- */
-function peakOf({ evenest }: Places, tryPlane: TryPlane): Tried | undefined {
-  let best = tryPlane(evenest);
-  if (!best || best.odds >= 1 - 1e-9) return best;
-  const better = (a: Tried, b: Tried) =>
-    a.odds > noOdds || b.odds > noOdds ? a.odds > b.odds : a.worstRatio < b.worstRatio;
-  for (const step of [-1, 1]) {
-    for (let next = evenest + step; ; next += step) {
-      const tried = tryPlane(next);
-      if (!tried) break;
-      if (better(tried, best)) best = tried;
-      // Focused with another point of the same place, the odds may be less and those beyond it more.
-      else if (Math.abs(tried.focus.plane - best.focus.plane) >= samePlaneMm) break;
-    }
-  }
-  return best;
-}
 
 /**
  * So many places that would do are looked at for one where autofocus can hardly land elsewhere; the wider the area the less it

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
+import jstat from 'jstat';
 import { describe, expect, it } from 'vitest';
 import { runs } from '../testing/runs';
 import { depthOfField } from '../optics/depthOfField';
 import { seededNormal, seededRandom } from '../testing/random';
-import { keeperOdds, type OddsInput } from './odds';
+import { keeperOdds, type OddsInput, type OddsMember } from './odds';
 
 /** The same experiment by throwing dice. */
 function monteCarlo(input: OddsInput, throws: number, seed: number): number {
@@ -41,7 +42,107 @@ function randomInput(random: () => number): OddsInput {
   };
 }
 
+/** The integral of the file's head by the midpoint rule, the normals by a general-purpose statistics package. */
+function plainly({ f, N, P, allowance, s, bias, spread, members }: OddsInput): number {
+  const mean = 1 / (s + bias);
+  const sigma = spread * mean ** 2;
+  const limits = (k: number, w: number) => {
+    const [near, far] = [(1 - k / P) * w + k / f, (1 + k / P) * w - k / f];
+    return { near: near <= 0 ? Infinity : 1 / near, far: far <= 0 ? Infinity : 1 / far };
+  };
+  const cdf = (z: number) => (z === Infinity ? 1 : z === -Infinity ? 0 : jstat.normal.cdf(z, 0, 1));
+  const inside = (member: OddsMember, w: number): number => {
+    const { near, far } = limits(((member.allowance ?? allowance) * N) / f, w);
+    const { nearest, furthest, sway } = member;
+    if (sway === 0) return nearest >= near && furthest <= far ? 1 : 0;
+    return Math.max(0, cdf((far - furthest) / sway) - cdf((near - nearest) / sway));
+  };
+  const all = (w: number) => (w >= P / f ? 0 : members.reduce((product, member) => product * inside(member, w), 1));
+  if (sigma === 0) return all(mean);
+  // Whoever keeps still is in or out: their ends are found by halving, so that what is summed is smooth.
+  const still = members.filter(({ sway }) => sway === 0);
+  const holds = (w: number) => w < P / f && still.every((member) => inside(member, w) === 1);
+  const [from, to] = [mean - 7 * sigma, mean + 7 * sigma];
+  const grid = Array.from({ length: 1401 }, (_, i) => from + ((to - from) * i) / 1400);
+  const held = grid.filter(holds);
+  const [first, last] = [held[0], held[held.length - 1]];
+  if (first === undefined || last === undefined) return 0;
+  const end = (inn: number, out: number) => {
+    let [a, b] = [inn, out];
+    for (let i = 0; i < 50; i++) {
+      const middle = (a + b) / 2;
+      if (holds(middle)) a = middle;
+      else b = middle;
+    }
+    return a;
+  };
+  const [low, high] = [holds(from) ? from : end(first, first - (to - from) / 1400), holds(to) ? to : end(last, last + (to - from) / 1400)]; // prettier-ignore
+  const steps = 1500;
+  let sum = 0;
+  for (let i = 0; i < steps; i++) {
+    const w = low + ((high - low) * (i + 0.5)) / steps;
+    const weight = jstat.normal.pdf((w - mean) / sigma, 0, 1) / sigma;
+    sum += weight * members.reduce((product, member) => product * (member.sway === 0 ? 1 : inside(member, w)), 1);
+  }
+  return (sum * (high - low)) / steps;
+}
+
 describe('keeper odds', () => {
+  it('agree with plain summation wherever they may be asked: near, far, beyond infinity, rough, each by their own disc', () => {
+    const random = seededRandom(9);
+    const oneOf = (...all: readonly number[]) => all[Math.floor(random() * all.length)] ?? 0;
+    let middling = 0;
+    for (let i = 0; i < runs(150); i++) {
+      const f = oneOf(4, 24, 50, 85, 200);
+      const P = oneOf(0.3, 0.7, 1, 1.4);
+      const s = (f / P) * (1.02 + oneOf(0.1, 3, 30, 80) * random());
+      const depth = s * oneOf(0.002, 0.02, 0.3);
+      const input: OddsInput = {
+        ...{ f, P, s, N: oneOf(1.4, 4, 16), bias: s * oneOf(0, 0, 0.01, -0.02), allowance: oneOf(0.01, 0.03, 0.15) },
+        spread: s * oneOf(0, 0.003, 0.02, 0.25),
+        members: Array.from({ length: oneOf(1, 2, 5) }, () => {
+          const nearest = s + depth * (random() - 0.5);
+          const sway = s * oneOf(0, 0, 0.0101, 0.02, 0.04) * (1 + random());
+          const own = random() < 0.3 ? { allowance: oneOf(0.01, 0.05) } : {};
+          return { nearest, furthest: nearest + depth * random(), sway, ...own };
+        })
+      };
+      // What sways by less than a fiftieth of the spread counts as still.
+      const members = input.members.map((item) => (item.sway <= input.spread / 50 ? { ...item, sway: 0 } : item));
+      const expected = plainly({ ...input, members });
+      if (expected > 0.05 && expected < 0.95) middling += 1;
+      expect(Math.abs(keeperOdds(input) - expected), JSON.stringify(input)).toBeLessThan(2e-4);
+    }
+    expect(middling).toBeGreaterThan(runs(150) / 12);
+  });
+
+  it('are nil where the plane falls on the lens or behind it, or somebody’s own disc is used up', () => {
+    const at = { f: 50, N: 4, P: 1, allowance: 0.03, s: 3000, spread: 5 };
+    const member = { nearest: 3000, furthest: 3000, sway: 3 };
+    expect(keeperOdds({ ...at, bias: -3000, members: [member] })).toBe(0);
+    expect(keeperOdds({ ...at, bias: -3100, members: [member] })).toBe(0);
+    expect(keeperOdds({ ...at, bias: 0, members: [{ ...member, allowance: 0 }] })).toBe(0);
+    expect(keeperOdds({ ...at, bias: 0, members: [] })).toBeCloseTo(1, 5);
+  });
+
+  it('count a sway of a fiftieth of the spread as none, and no greater one', () => {
+    const rough = { f: 85, N: 2, P: 1, allowance: 0.03, s: 3000, bias: 0, spread: 50 };
+    const of = (sway: number) => keeperOdds({ ...rough, members: [{ nearest: 2980, furthest: 3020, sway }] });
+    expect(of(1)).toBe(of(0));
+    expect(of(1.001)).not.toBe(of(0));
+  });
+
+  it('without any spread are whether everybody is in, and how likely whoever sways', () => {
+    const exact = { f: 50, N: 4, P: 1, allowance: 0.03, s: 3000, bias: 0, spread: 0 };
+    const odds = (nearest: number, furthest: number, sway: number) =>
+      keeperOdds({ ...exact, members: [{ nearest, furthest, sway }] });
+    expect([odds(3000, 3600, 0), odds(2400, 3000, 0), odds(2900, 3100, 0)]).toEqual([0, 0, 1]);
+    const { near, far } = depthOfField(50, 4, 0.03, 3000);
+    expect(odds(far, far, 20)).toBeCloseTo(0.5, 6);
+    expect(odds(near, near, 20)).toBeCloseTo(0.5, 6);
+    expect(odds(far + 20, far + 20, 20)).toBeCloseTo(jstat.normal.cdf(-1, 0, 1), 6);
+  });
+
   it('agree with Monte Carlo on 60 random setups within four standard errors', () => {
     const random = seededRandom(20261123);
     const throws = 20_000;

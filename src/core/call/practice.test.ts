@@ -12,7 +12,7 @@ import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults'
 import { setupFrom, templates } from '../setup/templates';
 import { callSentence, conflictSentences, reasonSentence } from '../words/call';
 import { whyTarget } from '../words/why';
-import { tryCandidate } from './chooseTarget';
+import { tryCandidate } from './places';
 import { oddsLanded } from './landed';
 import { canExpose } from './exposable';
 import { lineUp } from './lineUp';

@@ -252,3 +252,48 @@ describe('light', () => {
     expect(judge(input({ faces: 'nnn', movements: [0.3, 0.3, 0.3] })).conflict).toMatchObject({ because: 'depth' });
   });
 });
+
+describe('what stands on the line', () => {
+  const lower = (picture: Partial<Picture>) => judge(input({ faces: 'nyy', ...picture })).lower;
+  const withEdge = (ratio: number, picture: Picture) => {
+    const laid = input(picture);
+    const edge = { subjectId: 'ed', ratio };
+    return judge({ ...laid, stops: laid.stops.map((entry) => ({ ...entry, edge })) });
+  };
+
+  it('of two equal stops is the wider, of two backgrounds missed alike the first', () => {
+    const ratios = [0.7, 0.7, 0.7];
+    expect(judge(input({ faces: 'yyy', style: 'deepAndSafe', ratios })).recommended).toBe(0);
+    expect(judge(input({ faces: 'yyn', backgrounds: ['yyn', 'yyn'] })).upper).toMatchObject({ kind: 'point' });
+    expect(judge(input({ faces: 'yyy', backgrounds: ['yyn', 'yyn'] })).upper).toMatchObject({ backgroundId: 'b0' });
+  });
+
+  it('is the blur of the lens where shake is just as much', () => {
+    expect(lower({ lensRatios: [1.1, 0.5, 0.4], shakes: [1.1, 0, 0] })).toEqual({ kind: 'lensBlur' });
+    expect(lower({ lensRatios: [1.1, 0.5, 0.4], shakes: [1.2, 0, 0] })).toEqual({ kind: 'shake' });
+  });
+
+  it('is nobody’s movement where they are as sharp as allowed, or move by no more than seven tenths of it', () => {
+    expect(lower({ ratios: [1, 0.9, 0.8], movements: [0.9, 0, 0] })).toEqual({ kind: 'odds', subjectId: 'wim' });
+    expect(lower({ ratios: [1.2, 0.9, 0.8], movements: [0.7, 0, 0] })).toMatchObject({ kind: 'point' });
+    expect(lower({ ratios: [1.2, 0.9, 0.8], movements: [0.71, 0, 0] })).toMatchObject({ kind: 'movement' });
+  });
+
+  it('is not the edge of the lens where that is just sharp enough; beyond it that is what no focus can mend', () => {
+    expect(withEdge(1, { faces: 'nyy', ratios: [1.2, 0.9, 0.8] }).lower).toMatchObject({ kind: 'point' });
+    expect(withEdge(1.01, { faces: 'nyy', ratios: [1.2, 0.9, 0.8] }).lower).toEqual({
+      kind: 'lensEdge',
+      subjectId: 'ed'
+    });
+    const soft = withEdge(1.2, { faces: 'nnn', ratios: [1.3, 1.3, 1.3] });
+    expect(soft.conflict).toMatchObject({ because: 'criterion', bound: { kind: 'lensEdge', subjectId: 'ed' } });
+  });
+
+  it('is the lens where there is no stop at all', () => {
+    expect(judge(input({ faces: '' }))).toMatchObject({
+      window: null,
+      lower: { kind: 'lens' },
+      conflict: { kind: 'facesUnreachable', bound: { kind: 'lens' } }
+    });
+  });
+});

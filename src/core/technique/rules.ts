@@ -1,6 +1,6 @@
 /** Rules of thumb, judged: what each would have done in this picture, with its odds. */
 import { atDistance, type Candidate } from '../call/candidates';
-import { tryCandidate } from '../call/chooseTarget';
+import { tryCandidate } from '../call/places';
 import { targetOf } from '../call/evaluateStop';
 import { asFocusTarget } from '../call/focusTarget';
 import { oddsLanded } from '../call/landed';

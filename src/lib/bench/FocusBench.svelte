@@ -178,13 +178,13 @@
       app.messages.done(`Kept with the tests of ${lens.name}.`);
       return;
     }
-    app.settings.set({
+    const step = app.settings.edit(`Figures of ${lens.name} in use`, {
       habits: withOwnFocus(
         habits,
         figures.map((one) => ({ ...one, learnedAt: now }))
       )
     });
-    app.messages.done(`${lens.name} on ${body.name}: odds, stops and fixes reckon with it.`);
+    app.messages.done(`${lens.name} on ${body.name}: odds, stops and fixes reckon with it.`, step);
   }
 </script>
 

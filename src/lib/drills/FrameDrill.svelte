@@ -258,11 +258,13 @@
   });
   /** What the plan rests on from now on. */
   function use() {
-    app.settings.set({ habits: hands.reduce((so, one) => withLearned(so, one, stance), habits) });
+    const learned = hands.reduce((so, one) => withLearned(so, one, stance), habits);
+    const step = app.settings.edit('What a drill said in use', { habits: learned });
     app.messages.done(
       drill.id === 'edges'
         ? 'Your lean counts wherever a call has you recompose with the whole body.'
-        : `It counts wherever a call has you ${stance === 'monopod' || stance === 'tripod' ? 'on a ' : ''}${stance}.`
+        : `It counts wherever a call has you ${stance === 'monopod' || stance === 'tripod' ? 'on a ' : ''}${stance}.`,
+      step
     );
   }
   /** By step, mm the plane lay behind what was focused on. */

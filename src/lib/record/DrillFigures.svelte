@@ -18,8 +18,8 @@
   const { unit, habits } = $derived(app.settings.now);
   const all = $derived(latestLearned(resultsOf(app).filter((one) => one.simulated === simulated)));
   function use(one: LearnedAt) {
-    app.settings.set({ habits: withLearned(habits, one, one.stance) });
-    app.messages.done('The plans reckon with it.');
+    const step = app.settings.edit('What a drill said in use', { habits: withLearned(habits, one, one.stance) });
+    app.messages.done('The plans reckon with it.', step);
   }
 </script>
 

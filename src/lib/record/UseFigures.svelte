@@ -45,9 +45,10 @@
 
   function use() {
     const before = app.settings.now.habits;
-    app.settings.set({ habits: next });
+    const step = app.settings.edit('Your figures in use', { habits: next });
     app.messages.done(
-      `Your figures are in use${before.own.length > 0 ? ', in place of the earlier ones' : ''}: odds, stops and fixes follow.`
+      `Your figures are in use${before.own.length > 0 ? ', in place of the earlier ones' : ''}: odds, stops and fixes follow.`,
+      step
     );
   }
 </script>
@@ -60,7 +61,10 @@
   <p class="mt-2 text-pretty" data-testid="in-use">
     The plans use them: {ready.length === 1 ? 'one lens has' : `${ready.length} ways of focusing have`} your own bias and
     spread.
-    <button type="button" class="min-h-6 underline" onclick={() => app.settings.set({ habits: { ...habits, own: [] } })}
+    <button
+      type="button"
+      class="min-h-6 underline"
+      onclick={() => app.settings.edit('Back to the usual figures', { habits: { ...habits, own: [] } })}
       >Back to the usual ones</button
     >
   </p>

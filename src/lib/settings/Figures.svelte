@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { allowed, habitGroups, shownFigure, withFigure } from '$core/habits/figures';
-  import { defaultHabits } from '$core/habits/habits';
+  import { defaultHabits, type Habits } from '$core/habits/habits';
   import { ownWords } from '$core/words/record';
   import { formatNumber } from '$core/words/number';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -12,6 +12,9 @@
   const habits = $derived(app.settings.now.habits);
   const nameOf = (id: string) =>
     [...app.open.kit.bodies, ...app.open.kit.lenses].find((item) => item.id === id)?.name ?? 'kit no longer here';
+  function undoable(label: string, next: Habits) {
+    app.messages.done(`${label}.`, app.settings.edit(label, { habits: next }));
+  }
   const usual = $derived(JSON.stringify(habits) === JSON.stringify(defaultHabits));
 </script>
 
@@ -29,7 +32,8 @@
         <button
           type="button"
           class="min-h-6 underline"
-          onclick={() => app.settings.set({ habits: { ...habits, own: habits.own.filter((one) => one !== own) } })}
+          onclick={() =>
+            undoable('A measured figure left out', { ...habits, own: habits.own.filter((one) => one !== own) })}
           >As usual again</button
         >
       </li>
@@ -51,7 +55,7 @@
               {min}
               {max}
               step={figure.step}
-              onchange={(value) => app.settings.set({ habits: withFigure(habits, figure, value) })}
+              onchange={(value) => void app.settings.edit(figure.label, { habits: withFigure(habits, figure, value) })}
             />
             <p class="label mt-0.5">
               {formatNumber(figure.plausible[0])} to {formatNumber(figure.plausible[1])}
@@ -63,7 +67,10 @@
   {/each}
 </div>
 <div class="mt-4">
-  <Button size="sm" color="alternative" disabled={usual} onclick={() => app.settings.set({ habits: defaultHabits })}
-    >Back to the usual figures</Button
+  <Button
+    size="sm"
+    color="alternative"
+    disabled={usual}
+    onclick={() => undoable('Back to the usual figures', defaultHabits)}>Back to the usual figures</Button
   >
 </div>

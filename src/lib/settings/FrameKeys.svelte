@@ -18,6 +18,10 @@
     flip: 'flip'
   };
   const chosen = (event: Event) => (event.currentTarget as HTMLInputElement).select();
+  function back() {
+    const label = 'Back to the usual keys';
+    app.messages.done(`${label}.`, app.settings.edit(label, { frameKeys: { ...usualFrameKeys } }));
+  }
   function typed(event: Event, action: FrameAction) {
     const field = event.currentTarget as HTMLInputElement;
     const wanted = keyOf(field.value);
@@ -55,10 +59,5 @@
     ]}
     onchange={(eyesShown) => app.settings.set({ eyesShown })}
   />
-  <Button
-    size="sm"
-    color="alternative"
-    disabled={usual}
-    onclick={() => app.settings.set({ frameKeys: { ...usualFrameKeys } })}>Back to the usual keys</Button
-  >
+  <Button size="sm" color="alternative" disabled={usual} onclick={back}>Back to the usual keys</Button>
 </div>

@@ -8,6 +8,10 @@
   const app = getApp();
   const schools = $derived(app.settings.now.schools);
   const usual = $derived(JSON.stringify(schools) === JSON.stringify(usualSchools));
+  function back() {
+    const label = 'Back to the usual answers';
+    app.messages.done(`${label}.`, app.settings.edit(label, { schools: usualSchools }));
+  }
 </script>
 
 <p class="text-pretty">
@@ -20,12 +24,10 @@
       label={question}
       items={answers}
       value={schools[key]}
-      onchange={(value) => app.settings.set({ schools: { ...schools, [key]: value } })}
+      onchange={(value) => void app.settings.edit('An answer of yours', { schools: { ...schools, [key]: value } })}
     />
   {/each}
 </div>
 <div class="mt-4">
-  <Button size="sm" color="alternative" disabled={usual} onclick={() => app.settings.set({ schools: usualSchools })}
-    >Back to the usual answers</Button
-  >
+  <Button size="sm" color="alternative" disabled={usual} onclick={back}>Back to the usual answers</Button>
 </div>

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import Dexie from 'dexie';
 import { defineDatabase, databaseVersion } from '$lib/data/database';
+import { defaultHabits } from '$core/habits/habits';
 import { journalPrefix, journalVersion } from '$lib/data/journal';
 import { safeStorage, type Database } from '$lib/data';
 import { MemoryStorage, openApp, until, type OpenApp } from '$lib/testing/app';
@@ -285,6 +286,26 @@ describe('a store that cannot be used', () => {
     const none = appOn(barred);
     await none.start();
     expect(none.problem).toEqual({ kind: 'failed', reason: 'Not allowed here.' });
+  });
+});
+
+describe('settings', () => {
+  it('of one’s own figures and answers are taken back; how it looks stays, set before or after', async () => {
+    const typed = { ...defaultHabits, restlessFactor: 3.5 };
+    expect(app.settings.edit('Restless', { habits: typed })).not.toBeNull();
+    app.settings.set({ theme: 'dim' });
+    const step = app.settings.edit('Back to the usual figures', { habits: defaultHabits });
+    if (step === null) throw new Error('no step');
+    await app.takeBack(step);
+    expect(app.settings.now).toMatchObject({ habits: typed, theme: 'dim' });
+    await app.step('undo');
+    expect(app.settings.now).toMatchObject({ habits: defaultHabits, theme: 'dim' });
+    await app.step('redo');
+    expect(app.settings.now.habits).toEqual(typed);
+    // Nothing changed is nothing to take back.
+    expect(app.settings.edit('Restless', { habits: typed })).toBeNull();
+    await app.store.flush();
+    expect((await opened.tab()).settings.now).toMatchObject({ habits: typed, theme: 'dim' });
   });
 });
 
