@@ -391,4 +391,93 @@ describe('the steps a camera has', () => {
     expect(chosen.shutterS).toBe(0.0107);
     expect(onSteps({ ...base, floorRule: 'sync', shutterS: main.syncS, iso: null }, main).shutterS).toBe(main.syncS);
   });
+
+  /** A sync time between two marks. */
+  const odd = { baseIso: 100, isoLimit: 6400, syncS: 1 / 180 };
+  const flashed = (power: number, ambientUnderStops: number | null, iso = 500) =>
+    onSteps({ ...base, shutterS: 1 / 90, floorS: 1 / 90, iso, flash: { power, ambientUnderStops } }, odd);
+
+  it('are left for the sync time alone, and only where it is what holds', () => {
+    const shutter = (floorRule: 'sync' | 'people', shutterS: number) =>
+      onSteps({ ...base, floorRule, shutterS, floorS: 1 / 60, iso: null }, odd).shutterS;
+    expect(shutter('sync', odd.syncS)).toBe(odd.syncS);
+    expect(shutter('people', odd.syncS)).not.toBe(odd.syncS);
+    expect(shutter('sync', 1 / 90)).not.toBe(1 / 90);
+  });
+
+  it('cost the room sensitivity where it lights the picture, and a flash that lights it none', () => {
+    // 1/90 becomes 1/100: a sixth of a stop.
+    expect(flashed(0.5, 2)).toMatchObject({ shutterS: 1 / 100, iso: 500, flash: { power: 0.5 } });
+    expect(flashed(0.5, null).iso).toBe(500);
+    expect(flashed(0.5, 0, 550).iso).toBe(640);
+    expect(flashed(0.5, -1, 550).iso).toBe(640);
+    expect(flashed(0.5, 1, 550).iso).toBe(500);
+    expect(onSteps({ ...base, shutterS: 1 / 90, floorS: 1 / 90, iso: 550 }, odd)).toMatchObject({
+      iso: 640,
+      flash: null
+    });
+  });
+
+  it('change a flash’s power as the sensitivity changes, up to full; one that is too weak stays so', () => {
+    expect(flashed(0.5, 2, 550).flash?.power).toBeCloseTo((0.5 * 550) / 500, 9);
+    expect(flashed(0.95, 2, 550).flash?.power).toBe(1);
+    expect(flashed(1.4, 2, 550).flash?.power).toBe(1.4);
+  });
+
+  it('say what is missing at the limit from a sixth of a stop on', () => {
+    const missing = (iso: number) => onSteps({ ...base, shutterS: 1 / 60, iso }, odd).missingStops;
+    expect(missing(6400)).toBe(0);
+    expect(missing(6400 * 2 ** 0.16)).toBe(0);
+    expect(missing(6400 * 2 ** 0.17)).toBeCloseTo(0.17, 6);
+  });
+});
+
+describe('which rule is named', () => {
+  const indoors = { kind: 'ev', ev100: 6 } as const;
+  it('is the first of two as strict, and the wish for stillness only where it is stricter', () => {
+    const { floors } = defaultLight;
+    const even = setupWith({ floors: { ...floors, peopleS: 1 / 85 } });
+    expect(floorOf(even, main)).toEqual({ rule: 'focalLength', shutterS: 1 / 85 });
+    const still = (shutterS: number) =>
+      at(setupWith({ level: indoors }), 4, main, { wanted: { rule: 'shake', shutterS } });
+    expect(still(1 / 85).floorRule).toBe('focalLength');
+    expect(still(1 / 100).floorRule).toBe('shake');
+  });
+
+  it('is the sync time only where that is what makes it longer', () => {
+    const fill = { ...defaultFlash, use: 'fill' } as const;
+    const rule = (level: Light['level'], floorS: number) =>
+      at(setupWith({ level, flash: fill }), 8, main, { floor: { rule: 'people', shutterS: floorS } });
+    expect(rule({ kind: 'unknown' }, 1 / 60)).toMatchObject({ floorRule: 'people', shutterS: 1 / 60 });
+    expect(rule({ kind: 'unknown' }, main.syncS)).toMatchObject({ floorRule: 'people', shutterS: main.syncS });
+    expect(rule({ kind: 'unknown' }, 1 / 1000)).toMatchObject({ floorRule: 'sync', shutterS: main.syncS });
+    expect(rule({ kind: 'ev', ev100: 4 }, main.syncS)).toMatchObject({ floorRule: 'people', shutterS: main.syncS });
+    expect(rule({ kind: 'ev', ev100: 4 }, 1 / 1000)).toMatchObject({ floorRule: 'sync', shutterS: main.syncS });
+  });
+
+  it('of a flash that lights an unknown room is never the room’s: no longer than 1/60', () => {
+    const slow = { floor: { rule: 'tripod', shutterS: 1 / 15 } } as const;
+    const unknown = at(setupWith({ flash: defaultFlash }), 4, main, slow);
+    expect(unknown).toMatchObject({ shutterS: 1 / 60, floorRule: 'tripod', tooBrightStops: 0 });
+    // A filter takes light from the room too, so it asks for no shorter time than without.
+    const bright = { level: { kind: 'ev', ev100: 11 }, flash: defaultFlash } as const;
+    const seconds = (filterStops: number) => at(setupWith({ ...bright, filterStops }), 5.6, main, slow).shutterS;
+    expect(seconds(0)).toBeLessThan(1 / 60);
+    expect(seconds(1)).toBeCloseTo(Math.min(1 / 60, seconds(0) * 2), 9);
+  });
+
+  it('exposes at the base sensitivity just as long as the rule allows, and by its name', () => {
+    // f/4 at 1/60 and ISO 100 is this bright, on the line.
+    const level = { kind: 'metered', fNumber: 4, shutterS: 1 / 60, iso: 100 } as const;
+    const exact = at(
+      setupWith({ level }),
+      4,
+      { ...main, baseIso: 100 },
+      { floor: { rule: 'people', shutterS: 1 / 60 } }
+    );
+    expect(exact.iso).toBeCloseTo(100, 9);
+    expect(exact.shutterS).toBeCloseTo(1 / 60, 9);
+    expect(exact.tooBrightStops).toBeCloseTo(0, 9);
+    expect(exact.missingStops).toBe(0);
+  });
 });
