@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../job/demo';
+import { adultInterpupillaryMm } from '../people/anatomy';
 import { builtInKit } from '../kit/builtInKit';
 import { defaultHabits } from '../habits/habits';
 import { depthOfField } from '../optics/depthOfField';
@@ -9,6 +10,7 @@ import { seededNormal, seededRandom } from '../testing/random';
 import { runs } from '../testing/runs';
 import { focusAt, oddsInput } from './focus';
 import type { Plan, StopPlan } from './plan';
+import { faceFound } from './landing';
 import { planSetup } from './planSetup';
 import { prepare } from './situation';
 
@@ -175,5 +177,127 @@ describe('odds over all it may land on', () => {
         Math.max(0.01, 4 * error)
       );
     }
+  });
+});
+
+describe('how readily a face is found (from memory)', () => {
+  const prepared = (setup: Setup) => {
+    const found = prepare(inputOf(setup));
+    if (found.kind === 'noPlan') throw new Error(found.reason.code);
+    return found.situation;
+  };
+  const seen = { at: () => ({ x: 0.5, y: 0.5 }), sees: () => true };
+  /** Of somebody straight before the lens, as large as may be wished. */
+  function found(
+    changes: Partial<Person>,
+    more: { from?: Setup['light']['from']; ev?: number | null; aim?: object } = {}
+  ) {
+    const person = newPerson('a', 'A', changes);
+    const setup = setupOf([person]);
+    const lit = { ...setup, light: { ...setup.light, from: more.from ?? 'front' } };
+    const situation = prepared(lit);
+    const aim = { ...situation.aim, ...seen, ...more.aim };
+    return faceFound({ ...situation, aim }, person, more.ev ?? null);
+  }
+  const { look } = newPerson('a', 'A');
+
+  it('is nearly always, of whoever looks at the lens', () => {
+    expect(found({})).toBeCloseTo(0.98, 9);
+    expect(found({}, { ev: 0 })).toBeCloseTo(0.98, 9);
+  });
+
+  it('less by what covers the face, by light from behind or hardly any, and of a pet', () => {
+    expect(found({ look: { ...look, headwear: 'hat' } })).toBeCloseTo(0.98 * 0.9, 9);
+    expect(found({ look: { ...look, headwear: 'veil' } })).toBeCloseTo(0.98 * 0.5, 9);
+    expect(found({ look: { ...look, glasses: true } })).toBeCloseTo(0.98 * 0.92, 9);
+    expect(found({}, { from: 'behind' })).toBeCloseTo(0.98 * 0.85, 9);
+    expect(found({}, { from: 'side' })).toBeCloseTo(0.98, 9);
+    expect(found({}, { ev: -0.1 })).toBeCloseTo(0.98 * 0.8, 9);
+    expect(found({ being: 'pet' })).toBeCloseTo(0.98 * 0.8, 9);
+  });
+
+  it('less the further it is turned, to either side, and not at all from behind', () => {
+    const turned = [34, 36, 59, 61, 74, 76, 99, 101, 179].map((headYawDeg) => found({ headYawDeg }) / 0.98);
+    [1, 0.95, 0.95, 0.75, 0.75, 0.4, 0.4, 0, 0].forEach((share, i) => expect(turned[i]).toBeCloseTo(share, 9));
+    expect(found({ headYawDeg: -61 })).toBeCloseTo(0.98 * 0.75, 9);
+  });
+
+  it('by its size: from a five-hundredth of the picture between the eyes on, and fully from a hundredth', () => {
+    const person = newPerson('a', 'A');
+    const at = (share: number) => {
+      const situation = prepared(setupOf([person]));
+      const f = (share * 36 * situation.view.distance) / adultInterpupillaryMm;
+      return faceFound(
+        { ...situation, f, picture: { width: 24, height: 36 }, aim: { ...situation.aim, ...seen } },
+        person,
+        null
+      );
+    };
+    expect(at(0.002)).toBeCloseTo(0, 9);
+    expect(at(0.001)).toBe(0);
+    expect(at(0.006)).toBeCloseTo(0.49, 9);
+    expect(at(0.01)).toBeCloseTo(0.98, 9);
+    expect(at(0.05)).toBeCloseTo(0.98, 9);
+  });
+
+  it('not at all out of the picture, or behind somebody', () => {
+    expect(found({}, { aim: { at: () => ({ x: 1.01, y: 0.5 }) } })).toBe(0);
+    expect(found({}, { aim: { at: () => undefined } })).toBe(0);
+    expect(found({}, { aim: { sees: () => false } })).toBe(0);
+  });
+});
+
+describe('a camera that finds faces', () => {
+  const landingsOf = (setup: Setup) => {
+    const plan = planned(setup);
+    return selected(plan).landings;
+  };
+  const chanceOf = (landings: StopPlan['landings'], of: (landing: StopPlan['landings'][number]) => boolean) =>
+    landings.filter(of).reduce((sum, { chance }) => sum + chance, 0);
+
+  it('lands on the near eye nine times of ten, else on the far one or the brow before it', () => {
+    const landings = landingsOf(
+      with_(setupOf([newPerson('a', 'A', { headYawDeg: 25 })], { backgrounds: [] }), 'eyeDetection')
+    );
+    const target = landings.find(({ part }) => part === 'target');
+    const brow = landings.find(({ part }) => part === 'brow');
+    const far = landings.find(({ part }) => part === 'eye');
+    if (!target || !brow || !far) throw new Error('not on the face');
+    expect(far.depth).toBeGreaterThan(target.depth + 5);
+    expect(brow.depth).toBeCloseTo(target.depth - 6, 6);
+    expect(brow.chance / target.chance).toBeCloseTo(0.04 / 0.9, 2);
+    expect(far.chance / target.chance).toBeCloseTo(0.06 / 0.9, 2);
+  });
+
+  it('of two faces takes the one it is pointed at, and the larger, more readily', () => {
+    const people = [newPerson('a', 'A'), newPerson('b', 'B', { lateralMm: 380, importance: 'maySoft' })];
+    const ratio = (depthMm: number) => {
+      const [a, b] = people as [Person, Person];
+      const landings = landingsOf(with_(setupOf([a, { ...b, depthMm }], { backgrounds: [] }, 2500), 'eyeDetection'));
+      return chanceOf(landings, ({ id }) => id === 'a') / chanceOf(landings, ({ id }) => id === 'b');
+    };
+    // Pointed at four times, and less far from where it looks: B lies 380 mm of 36 ⁄ 85 × 2.5 m aside.
+    const aside = 380 / ((36 / 85) * (2500 - 85));
+    expect(ratio(0)).toBeGreaterThan(4 * (1 + 1.8 * aside));
+    expect(ratio(0)).toBeLessThan(4 * (1 + 2.2 * aside));
+    // A face half as large again, seen from the lens, weighs by its area.
+    expect(ratio(600) / ratio(0)).toBeGreaterThan(1.3);
+    expect(ratio(600) / ratio(0)).toBeLessThan((3100 / 2500) ** 2 * 1.05);
+  });
+
+  it('left to itself prefers them four times; a mirror camera does not know them', () => {
+    const setup = with_(setupOf([newPerson('a', 'A')], { backgrounds: [newBackground('w', 'wall', { depthMm: 900, surface: 'brick' })] }, 3000), 'wholeFrame'); // prettier-ignore
+    const ratio = (kind: 'slr' | 'mirrorless') => {
+      const bodies = builtInKit.bodies.map((body) => ({ ...body, kind }));
+      const found = planSetup({ ...inputOf(setup), kit: { ...builtInKit, bodies } });
+      if (found.kind === 'noPlan') throw new Error(found.reason.code);
+      const { landings } = selected(found);
+      const body = landings.find(({ part, id }) => id === 'a' && part === 'body')?.chance ?? NaN;
+      const share = (of: string) => (landings.find(({ part, id }) => id === 'a' && part === of)?.chance ?? NaN) / body;
+      return { forehead: share('forehead'), hair: share('hair') };
+    };
+    const [knows, does] = [ratio('mirrorless'), ratio('slr')];
+    expect(knows.forehead / does.forehead).toBeCloseTo(4, 6);
+    expect(knows.hair / does.hair).toBeCloseTo(1, 6);
   });
 });

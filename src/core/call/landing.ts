@@ -9,7 +9,7 @@ import { areaBox, pointBox } from '../setup/focusArea';
 import { eyesMidpoint, turnFromLens } from '../setup/scene';
 import type { Camera, FocusArea, Person } from '../setup/schema';
 import { surfacesIn, type Box, type Met, type Surface } from '../setup/surfaces';
-import type { Candidate } from './candidates';
+import { isIn, type Candidate } from './candidates';
 import { contrastIn } from './contrast';
 import { lightBehindFilter } from './light';
 import type { Situation } from './situation';
@@ -122,9 +122,8 @@ const times = (landings: readonly Landing[], factor: number): Landing[] =>
 
 /** How readily a face is found, 0 to 1. All from memory. */
 export function faceFound({ setup, view, aim, picture, f }: Situation, person: Person, ev100: number | null): number {
-  const at = aim.at(eyesMidpoint(person));
-  if (!at || at.x < 0 || at.x > 1 || at.y < 0 || at.y > 1) return 0;
-  if (!aim.sees(person.id, eyesMidpoint(person))) return 0;
+  const eyes = eyesMidpoint(person);
+  if (!isIn(aim.at(eyes)) || !aim.sees(person.id, eyes)) return 0;
   const turn = Math.abs((turnFromLens(view, person) * 180) / Math.PI);
   // Eyes apart, as a share of the long edge.
   const size =
