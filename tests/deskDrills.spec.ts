@@ -131,6 +131,12 @@ test('a drill in the hand: one thing to do at a time, ticked by the thumb, and t
   await expect(page.getByRole('status')).toContainText('All done');
   await page.getByRole('link', { name: 'Bring the frames in' }).click();
   await expect(page.getByRole('checkbox', { name: 'One spare of each, in case' })).toBeChecked();
+  // As one stands goes along, where that is what is measured.
+  await page.goto('/drills/steady');
+  await page.getByLabel('How you stand').selectOption('kneeling');
+  await page.getByRole('link', { name: 'On the phone, step by step' }).click();
+  await expect(page).toHaveURL(/stance=kneeling/);
+  await expect(task).toBeVisible();
   // What has no frames to take is said so.
   await page.goto('/drills/judge/hand');
   await expect(page.getByText('This drill has no steps for a phone.')).toBeVisible();

@@ -223,10 +223,10 @@ describe('how readily a face is found (from memory)', () => {
   });
 
   it('by its size: from a five-hundredth of the picture between the eyes on, and fully from a hundredth', () => {
-    const person = newPerson('a', 'A');
+    const person = newPerson('a', 'A', { depthMm: 400 });
     const at = (share: number) => {
       const situation = prepared(setupOf([person]));
-      const f = (share * 36 * situation.view.distance) / adultInterpupillaryMm;
+      const f = (share * 36 * (situation.view.distance + 400)) / adultInterpupillaryMm;
       return faceFound(
         { ...situation, f, picture: { width: 24, height: 36 }, aim: { ...situation.aim, ...seen } },
         person,

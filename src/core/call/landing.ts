@@ -143,7 +143,7 @@ function onFaces(looking: Looking): Landing[] {
     const found = faceFound(situation, person, ev100);
     const place = situation.aim.at(eyesMidpoint(person));
     const depth = situation.view.distance + person.depthMm;
-    if (found <= 0 || !place || depth <= 0) return [];
+    if (found === 0 || !place) return [];
     const size = headScale(interpupillaryOf[person.being]) / depth;
     const aside = Math.hypot(place.x - at.x, place.y - at.y);
     const weight = (size ** 2 / (1 + 2 * aside)) * (person.id === candidate.subjectId ? pointedAt : 1);

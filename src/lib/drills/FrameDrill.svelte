@@ -419,7 +419,9 @@
   {/if}
   <div class="mt-4 flex items-baseline justify-between border-t border-line pt-2">
     <h2 class="font-semibold">Do</h2>
-    <a class="min-h-6 underline" href="/drills/{drill.id}/hand?body={body.id}&lens={lens.id}"
+    <a
+      class="min-h-6 underline"
+      href="/drills/{drill.id}/hand?body={body.id}&lens={lens.id}{ownStance ? `&stance=${stance}` : ''}"
       >On the phone, step by step</a
     >
   </div>

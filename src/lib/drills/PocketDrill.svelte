@@ -2,6 +2,7 @@
   import { ChevronLeft, ChevronRight, X } from '@lucide/svelte';
   import type { Drill } from '$core/drills/definitions';
   import type { Body, Lens } from '$core/kit/schema';
+  import type { Camera } from '$core/setup/schema';
   import { stepName, tasksOf } from '$core/words/drills';
   import { getApp } from '$lib/state/app.svelte';
   import { swipe } from '../pocket/swipe';
@@ -12,7 +13,14 @@
   import { laidOut } from './inHand';
   import { tick, ticksOf } from './results';
 
-  let { drill, body, lens }: { drill: Drill; body: Body; lens: Lens } = $props();
+  interface Props {
+    drill: Drill;
+    body: Body;
+    lens: Lens;
+    /** What shake is reckoned with. */
+    stance: Camera['stance'];
+  }
+  let { drill, body, lens, stance }: Props = $props();
   /** One thing to do at a time, in the hand: what it is, what must come of it, done. Nothing scrolls. */
   const app = getApp();
   const { unit, habits } = $derived(app.settings.now);
@@ -73,7 +81,7 @@
           <DrillPicture
             drill={drill.id}
             {arranged}
-            kit={{ body, lens, focalLengthMm: kit.focalLengthMm, habits, stance: 'standing', stabiliserStops: stops }}
+            kit={{ body, lens, focalLengthMm: kit.focalLengthMm, habits, stance, stabiliserStops: stops }}
             {step}
             name={stepName(step, drill.id, unit)}
             room={{ width: room.width, height: Math.min(room.height, pictureShare * room.width) }}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { page } from '$app/state';
+  import { stances } from '$core/setup/schema';
   import { drills } from '$core/drills/definitions';
   import PocketDrill from '$lib/drills/PocketDrill.svelte';
   import { KitInHand } from '$lib/kit/inHand.svelte';
@@ -13,12 +14,14 @@
     bodyId: page.url.searchParams.get('body') ?? '',
     lensId: page.url.searchParams.get('lens') ?? ''
   });
+  /** As one stands, where that is what is measured. */
+  const stance = stances.find((one) => one === page.url.searchParams.get('stance')) ?? 'tripod';
 </script>
 
 <svelte:head><title>{drill?.title ?? 'Drills'}, step by step · Focalis</title></svelte:head>
 
 {#if drill && kit.body && kit.lens}
-  {#key drill.id}<PocketDrill {drill} body={kit.body} lens={kit.lens} />{/key}
+  {#key drill.id}<PocketDrill {drill} {stance} body={kit.body} lens={kit.lens} />{/key}
 {:else}
   <main class="px-4 py-6">
     <h1 class="condensed text-[26px] font-bold">
