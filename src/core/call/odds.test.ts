@@ -113,7 +113,7 @@ describe('keeper odds', () => {
       if (expected > 0.05 && expected < 0.95) middling += 1;
       expect(Math.abs(keeperOdds(input) - expected), JSON.stringify(input)).toBeLessThan(2e-4);
     }
-    expect(middling).toBeGreaterThan(runs(150) / 12);
+    expect(middling).toBeGreaterThan(runs(150) / 12 - 1);
   });
 
   it('are nil where the plane falls on the lens or behind it, or somebody’s own disc is used up', () => {
