@@ -216,33 +216,58 @@ async function expectTargets(page: Page, leastPx: number): Promise<void> {
   expect(small).toEqual([]);
 }
 
+/** Whether everything on the screen as it stands can be read in the other themes too. */
+async function expectReadable(page: Page, within?: string): Promise<void> {
+  const wear = (theme: string) =>
+    page.evaluate((to) => {
+      document.documentElement.dataset['theme'] = to;
+    }, theme);
+  for (const theme of ['dim', 'sun']) {
+    await wear(theme);
+    await expectNoAxeFindings(page, within, ['color-contrast']);
+  }
+  await wear('studio');
+}
+
 const phone = { width: 390, height: 844 };
 for (const size of [{ width: 1280, height: 800 }, phone]) {
-  test(`axe finds nothing on any screen, and everything is large enough, at ${size.width} px`, async ({ page }) => {
-    // A dozen analyses of whole pages: slow on a busy machine, not wrong.
+  test(`axe finds nothing on any screen, in any theme, and everything is large enough, at ${size.width} px`, async ({
+    page
+  }) => {
+    // Dozens of analyses of whole pages: slow on a busy machine, not wrong.
     test.slow();
     await page.setViewportSize(size);
     const look =
-      (leastPx: number): Look =>
+      (leastPx: number, themed: boolean): Look =>
       async (within) => {
         await expectNoAxeFindings(page, within);
         await expectTargets(page, within === 'dialog' ? 24 : leastPx);
+        if (themed) await expectReadable(page, within);
       };
-    await inTheme(page, 'studio', look(24));
-    await atTheDesk(page, look(24));
-    await inHand(page, look(44));
+    // Colours are the same at every size: the desk's are looked at where it is wide, the Pocket's where it is narrow.
+    const isPhone = size === phone;
+    await inTheme(page, 'studio', look(24, !isPhone));
+    await atTheDesk(page, look(24, !isPhone));
+    await inHand(page, look(44, isPhone));
   });
 }
 
 for (const theme of ['dim', 'sun']) {
-  test(`everything can be read in the ${theme} theme, at the desk and on the phone`, async ({ page }) => {
-    test.slow();
+  test(`chosen in Settings, the ${theme} theme is worn by every screen, also by what draws itself`, async ({
+    page
+  }) => {
     const look: Look = (within) => expectNoAxeFindings(page, within, ['color-contrast']);
     await inTheme(page, theme, look);
-    await atTheDesk(page, look);
-    await page.setViewportSize(phone);
-    await inHand(page, look);
     await openDemo(page);
+    await look();
+    await page.goto('/record');
+    await page.getByRole('button', { name: 'Show a made-up record' }).click();
+    await expect(page.getByTestId('honesty-chart').locator('.main-svg').first()).toBeVisible();
+    await look();
+    await page.setViewportSize(phone);
+    await page.goto('/card/demo-under-palms');
+    await expect(page.getByTestId('card-call')).toBeVisible();
+    await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
     await look();
   });
 }
