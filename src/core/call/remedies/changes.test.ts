@@ -9,10 +9,13 @@ import { pictureSize } from '../../setup/framing';
 import { newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
 import { turnFromLens, viewpoint } from '../../setup/scene';
 import type { Camera, Person, Setup } from '../../setup/schema';
+import { variedSetups } from '../../testing/variedSetups';
 import type { Plan } from '../plan';
+import type { PlanInput } from '../planInput';
 import { planSetup } from '../planSetup';
 import { choices } from './choices';
 import { families } from './families';
+import { findRemedies } from './findRemedies';
 import { wrapDeg, type Context, type Family, type RemedyKind } from './remedy';
 
 const distanceMm = 3000;
@@ -509,5 +512,57 @@ describe('one thing or another', () => {
     );
     const [first] = found;
     expect(first && options(first.setup, 'stitch')).toEqual([]);
+  });
+});
+
+describe('looking for them', () => {
+  const progress = (input: PlanInput) => {
+    const shares: number[] = [];
+    findRemedies(input, (share) => shares.push(share));
+    return shares;
+  };
+  const calm = variedSetups(40, true).map((item): PlanInput => ({ ...item, stopStep: 'full' }));
+  const conflictOf = (input: PlanInput) => {
+    const plan = planSetup(input);
+    return plan.kind === 'plan' ? (plan.conflict?.kind ?? null) : null;
+  };
+
+  it('tells how much of it is done: step by step, a half for each of two searches', () => {
+    let twice = 0;
+    for (const input of calm.slice(0, 24)) {
+      const shares = progress(input);
+      const conflict = conflictOf(input);
+      if (conflict === null) {
+        expect(shares).toEqual([]);
+        continue;
+      }
+      const parts = families(contextOf(input.setup)).length + choices(contextOf(input.setup)).length;
+      const searches = conflict === 'facesUnreachable' ? 2 : 1;
+      const all = Array.from({ length: parts * searches }, (_, i) => i / parts / searches);
+      // Where the first search has found something there is no second.
+      expect([parts, parts * searches]).toContain(shares.length);
+      shares.forEach((share, i) => expect(share).toBeCloseTo(all[i] ?? NaN, 9));
+      if (shares.length > parts) twice += 1;
+    }
+    expect(twice).toBeGreaterThan(0);
+  });
+
+  it('offers in part only what helps most: by better odds first, then by stops, then by effort', () => {
+    let partial = 0;
+    for (const input of calm) {
+      const found = findRemedies(input).filter(({ partial }) => partial !== null);
+      if (found.length < 2) continue;
+      partial += 1;
+      const order = found.map(({ partial, opens, effort }) => [
+        Number((partial?.stopsNearer ?? 0) > 0),
+        -(partial?.stopsNearer ?? 0),
+        -opens.odds,
+        effort
+      ]);
+      const sorted = [...order].sort((a, b) => a.map((value, i) => value - (b[i] ?? 0)).find((by) => by !== 0) ?? 0);
+      expect(order).toEqual(sorted);
+      expect(found.length).toBeLessThanOrEqual(4);
+    }
+    expect(partial).toBeGreaterThan(3);
   });
 });
