@@ -6,7 +6,7 @@ import { targetOf } from './evaluateStop';
 import type { Target } from './plan';
 import type { PlanInput } from './planInput';
 import { oddsLanded } from './landed';
-import { planSetup, stopsOf } from './planSetup';
+import { planSetup, planSituation, stopsOf } from './planSetup';
 import { prepare } from './situation';
 
 interface Alternative {
@@ -43,14 +43,13 @@ export function alternatives(input: PlanInput): Alternatives {
   const { setup, stopStep } = input;
   // Looked at from the best eye, whatever has been chosen.
   const open: Setup = { ...setup, intent: { ...setup.intent, target: { kind: 'best' } } };
-  const plan = planSetup({ ...input, setup: open });
   const prepared = prepare({ ...input, setup: open });
-  const group = prepared.kind === 'situation' ? prepared.situation.groups[0] : undefined;
-  const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
-  if (prepared.kind === 'noPlan' || !group || !entry || plan.kind === 'noPlan') {
-    return { targets: [], styles: [] };
-  }
+  if (prepared.kind === 'noPlan') return { targets: [], styles: [] };
   const { situation } = prepared;
+  const plan = planSituation(situation, stopStep);
+  const [group] = situation.groups;
+  const entry = plan.stops[plan.selected];
+  if (!group || !entry) return { targets: [], styles: [] };
   const at = (candidate: Candidate, N: number): Alternative => {
     const tried = tryCandidate(situation, group, N, situation.light(N), candidate);
     return { target: targetOf(candidate), odds: oddsLanded(situation, group, tried), worstRatio: tried.worstRatio };

@@ -25,7 +25,8 @@ export function stopsOf(lens: Lens, stopStep: StopStep): readonly Stop[] {
   return lensStops(lens.widestFNumber, lens.smallestFNumber, stopStep);
 }
 
-function planSituation(situation: Situation, stopStep: StopStep): Plan {
+/** The plan of what is laid out already. */
+export function planSituation(situation: Situation, stopStep: StopStep): Plan {
   const { setup, body, lens, view, f, P, picture, subjects } = situation;
   const stops = stopsOf(lens, stopStep).flatMap((stop) => evaluateStop(situation, stop) ?? []);
   const judgement = judge({

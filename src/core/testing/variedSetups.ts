@@ -46,7 +46,8 @@ function group({ between, oneOf, often, seldom, times, usually }: Chance): Perso
   });
 }
 
-function one(seed: number, calm: boolean): Varied {
+/** The one of a seed, 1 or more. */
+export function variedSetup(seed: number, calm: boolean): Varied {
   const by = chance(seed, calm);
   const { between, oneOf, often, seldom, times, usually } = by;
   const lens = oneOf(...looseLenses);
@@ -166,4 +167,4 @@ function one(seed: number, calm: boolean): Varied {
 
 /** So many of them, always the same; calm ones, where one change may do, have little out of the ordinary. */
 export const variedSetups = (count: number, calm = false): Varied[] =>
-  Array.from({ length: count }, (_, seed) => one(seed + 1, calm));
+  Array.from({ length: count }, (_, seed) => variedSetup(seed + 1, calm));
