@@ -1,5 +1,5 @@
 // npm test: installs what is missing, then lint, types, unit tests, build and end-to-end tests.
-import { build, chromium, install, lensDatabase, models, poppler, run, runTogether, sharedStore } from './prepare.mjs';
+import { chromium, install, lensDatabase, models, poppler, run, runTogether, sharedStore } from './prepare.mjs';
 
 install();
 chromium();
@@ -15,9 +15,9 @@ await runTogether(
     ['Formatting', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
     ['Lint', 'npx', ['eslint', '.']],
     ['Folders', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.mjs']],
-    ['Types', 'npm', ['run', '--silent', 'check']]
+    ['Types', 'npm', ['run', '--silent', 'check']],
+    ['Build', 'node', ['scripts/build.mjs']]
   ],
   [['Unit tests', 'npx', ['vitest', 'run']]]
 );
-build();
 run('End-to-end tests', 'npx', ['playwright', 'test']);

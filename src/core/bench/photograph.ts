@@ -4,6 +4,7 @@
  */
 import { imageDistance } from '../optics/thinLens';
 import type { Random } from '../statistics/random';
+import type { Vector } from '../geometry/vector';
 import { gray, type Gray } from './gray';
 import type { Lens, Pose } from './pose';
 
@@ -67,14 +68,85 @@ for (let ray = 0; ray < tableSize; ray++) {
   );
 }
 
-/** Rotation by columns, the place of the paper's corner, its normal and how far it lies along that: plain numbers, since each ray needs them. */
-interface Prepared {
+/** How far from its middle a ray is spread at most, as deviates. */
+const furthest = table.reduce(
+  (most, value, at) => (at % 6 === 0 || at % 6 === 2 ? Math.max(most, Math.abs(value)) : most),
+  0
+);
+
+/** A raster is kept in squares of so many pixels, one after another: rays of one pixel stay in a few of them. Many are of one tone. */
+const bits = 4;
+const square = 1 << bits;
+/** How much further than reckoned a ray may come to lie: paper that is turned, a lens that distorts. */
+const slack = 1.5;
+
+interface Squares {
+  readonly across: number;
+  /** The tone of each; NaN where it has several. */
+  readonly tones: Float32Array;
+  /** Their pixels. */
   readonly light: Float32Array;
+}
+
+const squaresOf = new WeakMap<Gray, Squares>();
+
+const indexIn = (across: number, x: number, y: number): number =>
+  (((y >> bits) * across + (x >> bits)) << (2 * bits)) | ((y & (square - 1)) << bits) | (x & (square - 1));
+
+function squares(raster: Gray): Squares {
+  const known = squaresOf.get(raster);
+  if (known) return known;
+  const { width, height, light } = raster;
+  const [across, down] = [Math.ceil(width / square), Math.ceil(height / square)];
+  const tones = new Float32Array(across * down);
+  const inSquares = new Float32Array(across * down * square * square);
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor(y / square) * across;
+    for (let x = 0; x < width; x++) {
+      const at = row + Math.floor(x / square);
+      const tone = light[y * width + x] ?? NaN;
+      inSquares[indexIn(across, x, y)] = tone;
+      if (y % square === 0 && x % square === 0) tones[at] = tone;
+      else if (tones[at] !== tone) tones[at] = NaN;
+    }
+  }
+  const made = { across, tones, light: inSquares };
+  squaresOf.set(raster, made);
+  return made;
+}
+
+/** The one tone of a paper as far round a place as its rays may come; NaN where there are several, or its edge. */
+function toneAround(
+  { width, height, squares: { across, tones } }: Prepared,
+  u: number,
+  v: number,
+  reach: number
+): number {
+  if (u < reach || v < reach || u + reach >= width || v + reach >= height) return NaN;
+  const left = (u - reach) >> bits;
+  const right = (u + reach) >> bits;
+  const top = (v - reach) >> bits;
+  const bottom = (v + reach) >> bits;
+  const tone = tones[top * across + left] ?? NaN;
+  for (let y = top; y <= bottom; y++)
+    for (let x = left; x <= right; x++) if (tones[y * across + x] !== tone) return NaN;
+  return tone;
+}
+
+/** A paper as each ray needs it. */
+interface Prepared {
+  readonly squares: Squares;
   readonly width: number;
   readonly height: number;
   readonly perMm: number;
   readonly margin: number;
-  readonly axes: Float64Array;
+  /** Its axes across and down, its corner, its normal. */
+  readonly a: Vector;
+  readonly b: Vector;
+  readonly t: Vector;
+  readonly n: Vector;
+  /** How far its plane lies along that. */
+  readonly d: number;
   readonly box: readonly [left: number, top: number, right: number, bottom: number];
 }
 
@@ -90,7 +162,7 @@ export function photograph(scene: Scene, random: Random): Gray {
   const uneven = scene.uneven ?? 0;
   // The brighter side has the exposure, whichever it is.
   const dimmest = Math.sign(uneven) / 2;
-  const met = { light: 0, z: 0 };
+  const met: Met = { light: 0, z: 0, u: 0, v: 0, steep: 1 };
   const here: Prepared[] = [];
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
@@ -100,25 +172,37 @@ export function photograph(scene: Scene, random: Random): Gray {
       const sigma = blur.centre + (blur.corner - blur.centre) * h2;
       const falls = (1 - (scene.vignetting ?? 0) * h2) * (1 + uneven * ((x - cx) / width - dimmest));
       let value = background * falls;
-      here.length = 0;
+      // Papers come and go seldom from one pixel to the next.
+      let count = 0;
       for (const paper of papers) {
         const { box } = paper;
-        if (x > box[0] && y > box[1] && x < box[2] && y < box[3]) here.push(paper);
+        if (x > box[0] && y > box[1] && x < box[2] && y < box[3]) here[count++] = paper;
       }
+      if (here.length > count) here.length = count;
       if (here.length > 0) {
         const hit = meets(here, 0, 0, (x - cx) * straight, (y - cy) * straight, sharpAt, met);
         const defocus = hit ? (2 * pupil * vPx * Math.abs(met.z - sharpAt)) / (sharpAt * met.z) : reachPx;
-        const count = defocus > sharpPx ? rays.many : rays.few;
+        const many = defocus > sharpPx ? rays.many : rays.few;
         const start = Math.floor(random() * tableSize);
+        const only = here[0];
+        if (hit && only && here.length === 1) {
+          const reachPx = furthest * sigma + 1 + defocus / 2;
+          const tone = toneAround(only, met.u, met.v, (slack * reachPx * met.z * only.perMm) / (vPx * met.steep) + 1);
+          if (tone === tone) {
+            picture.light[y * width + x] = exposure * falls * tone;
+            continue;
+          }
+        }
         let sum = 0;
-        for (let ray = 0; ray < count; ray++) {
+        for (let ray = 0; ray < many; ray++) {
           const at = ((start + ray) & (tableSize - 1)) * 6;
           const px = x - cx + sigma * (table[at] ?? 0) + (table[at + 1] ?? 0);
           const py = y - cy + sigma * (table[at + 2] ?? 0) + (table[at + 3] ?? 0);
-          const [ax, ay] = [pupil * (table[at + 4] ?? 0), pupil * (table[at + 5] ?? 0)];
+          const ax = pupil * (table[at + 4] ?? 0);
+          const ay = pupil * (table[at + 5] ?? 0);
           sum += meets(here, ax, ay, px * straight, py * straight, sharpAt, met) ? met.light : background / exposure;
         }
-        value = (exposure * falls * sum) / count;
+        value = (exposure * falls * sum) / many;
       }
       picture.light[y * width + x] = value;
     }
@@ -132,14 +216,9 @@ function prepared(
   vPx: number
 ): Prepared {
   const at = (row: number, column: number) => r[row * 3 + column] ?? 0;
-  const n = [at(0, 2), at(1, 2), at(2, 2)] as const;
-  const axes = Float64Array.of(
-    ...[at(0, 0), at(1, 0), at(2, 0)],
-    ...[at(0, 1), at(1, 1), at(2, 1)],
-    ...t,
-    ...n,
-    n[0] * t[0] + n[1] * t[1] + n[2] * t[2]
-  );
+  const column = (index: number): Vector => ({ x: at(0, index), y: at(1, index), z: at(2, index) });
+  const [a, b, n] = [column(0), column(1), column(2)];
+  const d = n.x * t[0] + n.y * t[1] + n.z * t[2];
   const [w, h] = [raster.width / perMm - margin, raster.height / perMm - margin];
   const corners = [
     [-margin, -margin],
@@ -160,7 +239,24 @@ function prepared(
     Math.max(...xs) + reachPx,
     Math.max(...ys) + reachPx
   ] as const;
-  return { light: raster.light, width: raster.width, height: raster.height, perMm, margin, axes, box };
+  return {
+    squares: squares(raster),
+    width: raster.width,
+    height: raster.height,
+    perMm,
+    margin,
+    ...{ a, b, n, d, t: { x: t[0], y: t[1], z: t[2] } },
+    box
+  };
+}
+
+interface Met {
+  light: number;
+  z: number;
+  /** Where on its raster, and how steeply: the share of a straight look that the paper is seen by. */
+  u: number;
+  v: number;
+  steep: number;
 }
 
 /** The nearest paper on the way from a place of the pupil through that of the plane of focus. */
@@ -171,22 +267,28 @@ function meets(
   dx: number,
   dy: number,
   sharpAt: number,
-  met: { light: number; z: number }
+  met: Met
 ): boolean {
   // From (ax, ay, 0) to (dx, dy, 1) sharpAt.
-  const [vx, vy] = [dx - ax / sharpAt, dy - ay / sharpAt];
+  const vx = dx - ax / sharpAt;
+  const vy = dy - ay / sharpAt;
   let found = false;
   for (const paper of papers) {
-    const q = paper.axes;
-    const [nx = 0, ny = 0, nz = 1, d = 0] = [q[9], q[10], q[11], q[12]];
-    const z = (d - nx * ax - ny * ay) / (nx * vx + ny * vy + nz);
+    const { a, b, t, n, d, perMm, margin, squares } = paper;
+    const along = n.x * vx + n.y * vy + n.z;
+    const z = (d - n.x * ax - n.y * ay) / along;
     if (!(z > 0) || (found && met.z < z)) continue;
-    const [qx, qy, qz] = [ax + vx * z - (q[6] ?? 0), ay + vy * z - (q[7] ?? 0), z - (q[8] ?? 0)];
-    const u = ((q[0] ?? 0) * qx + (q[1] ?? 0) * qy + (q[2] ?? 0) * qz + paper.margin) * paper.perMm;
-    const v = ((q[3] ?? 0) * qx + (q[4] ?? 0) * qy + (q[5] ?? 0) * qz + paper.margin) * paper.perMm;
+    const qx = ax + vx * z - t.x;
+    const qy = ay + vy * z - t.y;
+    const qz = z - t.z;
+    const u = (a.x * qx + a.y * qy + a.z * qz + margin) * perMm;
+    const v = (b.x * qx + b.y * qy + b.z * qz + margin) * perMm;
     if (u < 0 || v < 0 || u >= paper.width || v >= paper.height) continue;
-    met.light = paper.light[Math.floor(v) * paper.width + Math.floor(u)] ?? 1;
+    met.light = squares.light[indexIn(squares.across, u, v)] ?? 1;
     met.z = z;
+    met.u = u;
+    met.v = v;
+    met.steep = Math.abs(along);
     found = true;
   }
   return found;
