@@ -16,6 +16,7 @@ import { planSetup } from '../planSetup';
 import { choices } from './choices';
 import { families } from './families';
 import { findRemedies } from './findRemedies';
+import { searchFor } from './search';
 import { wrapDeg, type Context, type Family, type RemedyKind } from './remedy';
 
 const distanceMm = 3000;
@@ -324,6 +325,77 @@ describe('rows', () => {
     expect(shaped[0]).toBeCloseTo(Math.sqrt(3000 ** 2 - 1000 ** 2) - 3000, 6);
     expect(kindsOf(setupWith({ people: row([0, -45, 0]) }))).not.toContain('shapeRow');
     expect(kindsOf(setupWith({ people: row([0, -46, 0]) }))).toContain('shapeRow');
+  });
+});
+
+describe('rows and a surface as it was measured', () => {
+  const people = [-500, 0, 500].map((lateralMm, i) => newPerson(`p${i}`, `P${i}`, { lateralMm }));
+  it.each([
+    [0.3, 'in'],
+    [-0.3, 'out']
+  ])('lie along it: bending by %d per metre, %s', (fieldPerM, subject) => {
+    const setup = setupWith({ people }, { focusSurface: 'measured' });
+    const context = contextOf(setup);
+    const bends = { ...context, lens: { ...context.lens, fieldPerM } };
+    const found = families(bends).find(({ kind }) => kind === 'shapeRow');
+    expect(found?.subject).toBe(subject);
+    const depths = found?.apply(found.most).people.map(({ depthMm }) => depthMm) ?? [];
+    // By vergence: 1/depth on the axis and the squared tangent off it.
+    const aside = 1 / (1 / 3000 + (fieldPerM / 1000) * (500 / 3000) ** 2) - 3000;
+    expect(Math.abs(aside)).toBeGreaterThan(30);
+    [aside, 0, aside].forEach((depth, i) => expect(depths[i]).toBeCloseTo(depth, 6));
+  });
+
+  it('each row by itself', () => {
+    const back = people.map((person) => ({ ...person, id: `b${person.id}`, depthMm: 900, floorMm: 300 }));
+    const setup = setupWith({ people: [...people, ...back] }, { focusSurface: 'curved' });
+    const shaped = family(setup, 'shapeRow');
+    const depths = shaped.apply(shaped.most).people.map(({ depthMm }) => depthMm);
+    const drop = (radius: number) => Math.sqrt(radius ** 2 - 500 ** 2) - radius;
+    [drop(3000), 0, drop(3000), 900 + drop(3900), 900, 900 + drop(3900)].forEach((depth, i) =>
+      expect(depths[i]).toBeCloseTo(depth, 6)
+    );
+  });
+});
+
+describe('the place', () => {
+  const setup = setupWith(
+    {
+      people: [newPerson('a', 'Ada'), newPerson('f', 'Free', { depthMm: 300, lateralMm: 400, importance: 'maySoft' })]
+    },
+    { lateralMm: 300 }
+  );
+  /** Whether a change is allowed by the place, all else being well. */
+  const fits = (place: Partial<Setup['place']>, change: (setup: Setup) => Setup) => {
+    const placed = { ...setup, place: { ...setup.place, ...place } };
+    const search = searchFor({ setup: placed, kit: builtInKit, habits: defaultHabits, stopStep: 'full' });
+    if (!search?.opens(placed)) throw new Error('shut as it is');
+    return search.opens(change(placed));
+  };
+  const back = (by: number) => (from: Setup) => ({
+    ...from,
+    people: from.people.map((person) => ({ ...person, depthMm: person.depthMm + by }))
+  });
+  const camera = (changes: Partial<Camera>) => (from: Setup) => ({ ...from, camera: { ...from.camera, ...changes } });
+
+  it('has people go back only as far as there is room behind the furthest of them', () => {
+    expect(fits({ behindMm: 200 }, back(200))).toBe(true);
+    expect(fits({ behindMm: 200 }, back(201))).toBe(false);
+    expect(fits({ behindMm: null }, back(600))).toBe(true);
+    // Who stood in front may come as far as the furthest stands.
+    const forward = (from: Setup) => ({
+      ...from,
+      people: from.people.map((person) => (person.id === 'a' ? { ...person, depthMm: 250 } : person))
+    });
+    expect(fits({ behindMm: 0 }, forward)).toBe(true);
+  });
+
+  it('has the camera go aside and back only as far as there is room', () => {
+    expect(fits({ sideMm: 150 }, camera({ lateralMm: 150 }))).toBe(true);
+    expect(fits({ sideMm: 150 }, camera({ lateralMm: 140 }))).toBe(false);
+    const at = (distance: number) => camera({ placement: { kind: 'distance', distanceMm: distance } });
+    expect(fits({ backUpMm: 3200 }, at(3200))).toBe(true);
+    expect(fits({ backUpMm: 3200 }, at(3201))).toBe(false);
   });
 });
 

@@ -116,6 +116,14 @@ describe('pairs worth their trouble', () => {
           if (part.unit !== 'none') expect(part.amount).toBeGreaterThan(0);
         }
       }
+      // None twice, the other way round.
+      const names = pairs.map(({ parts }) =>
+        parts
+          .map(({ kind, subject }) => `${kind} ${subject}`)
+          .sort()
+          .join(' and ')
+      );
+      expect(new Set(names).size).toBe(names.length);
       expect(shares).toEqual([...shares].sort((a, b) => a - b));
       expect(shares[0]).toBe(0);
       expect(Math.max(...shares)).toBeLessThan(1);
