@@ -77,7 +77,7 @@ const furthest = table.reduce(
 /** A raster is kept in squares of so many pixels, one after another: rays of one pixel stay in a few of them. Many are of one tone. */
 const bits = 4;
 const square = 1 << bits;
-/** How much further than reckoned a ray may come to lie: paper that is turned, a lens that distorts. */
+/** How much further than reckoned a ray may come to lie: a lens that distorts, paper that nears (ours; more costs only time). */
 const slack = 1.5;
 
 interface Squares {
@@ -172,7 +172,7 @@ export function photograph(scene: Scene, random: Random): Gray {
       const sigma = blur.centre + (blur.corner - blur.centre) * h2;
       const falls = (1 - (scene.vignetting ?? 0) * h2) * (1 + uneven * ((x - cx) / width - dimmest));
       let value = background * falls;
-      // Papers come and go seldom from one pixel to the next.
+      // Filled anew without being emptied: that would cost more than what is looked for.
       let count = 0;
       for (const paper of papers) {
         const { box } = paper;
@@ -182,19 +182,19 @@ export function photograph(scene: Scene, random: Random): Gray {
       if (here.length > 0) {
         const hit = meets(here, 0, 0, (x - cx) * straight, (y - cy) * straight, sharpAt, met);
         const defocus = hit ? (2 * pupil * vPx * Math.abs(met.z - sharpAt)) / (sharpAt * met.z) : reachPx;
-        const many = defocus > sharpPx ? rays.many : rays.few;
+        const times = defocus > sharpPx ? rays.many : rays.few;
         const start = Math.floor(random() * tableSize);
         const only = here[0];
         if (hit && only && here.length === 1) {
-          const reachPx = furthest * sigma + 1 + defocus / 2;
-          const tone = toneAround(only, met.u, met.v, (slack * reachPx * met.z * only.perMm) / (vPx * met.steep) + 1);
-          if (tone === tone) {
+          const spreadPx = furthest * sigma + 1 + defocus / 2;
+          const tone = toneAround(only, met.u, met.v, (slack * spreadPx * met.z * only.perMm) / (vPx * met.steep) + 1);
+          if (!Number.isNaN(tone)) {
             picture.light[y * width + x] = exposure * falls * tone;
             continue;
           }
         }
         let sum = 0;
-        for (let ray = 0; ray < many; ray++) {
+        for (let ray = 0; ray < times; ray++) {
           const at = ((start + ray) & (tableSize - 1)) * 6;
           const px = x - cx + sigma * (table[at] ?? 0) + (table[at + 1] ?? 0);
           const py = y - cy + sigma * (table[at + 2] ?? 0) + (table[at + 3] ?? 0);
@@ -202,7 +202,7 @@ export function photograph(scene: Scene, random: Random): Gray {
           const ay = pupil * (table[at + 5] ?? 0);
           sum += meets(here, ax, ay, px * straight, py * straight, sharpAt, met) ? met.light : background / exposure;
         }
-        value = (exposure * falls * sum) / many;
+        value = (exposure * falls * sum) / times;
       }
       picture.light[y * width + x] = value;
     }

@@ -43,6 +43,11 @@
     });
   });
 
+  function back() {
+    const label = 'Back to the usual figures';
+    app.messages.done(`${label}.`, app.settings.edit(label, { habits: { ...habits, own: [] } }));
+  }
+
   function use() {
     const before = app.settings.now.habits;
     const step = app.settings.edit('Your figures in use', { habits: next });
@@ -61,12 +66,7 @@
   <p class="mt-2 text-pretty" data-testid="in-use">
     The plans use them: {ready.length === 1 ? 'one lens has' : `${ready.length} ways of focusing have`} your own bias and
     spread.
-    <button
-      type="button"
-      class="min-h-6 underline"
-      onclick={() => app.settings.edit('Back to the usual figures', { habits: { ...habits, own: [] } })}
-      >Back to the usual ones</button
-    >
+    <button type="button" class="min-h-6 underline" onclick={back}>Back to the usual ones</button>
   </p>
 {:else}
   {#if from === 'simulated'}

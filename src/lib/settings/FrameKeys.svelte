@@ -25,7 +25,7 @@
   function typed(event: Event, action: FrameAction) {
     const field = event.currentTarget as HTMLInputElement;
     const wanted = keyOf(field.value);
-    if (wanted !== null) app.settings.set({ frameKeys: withKey(keys, action, wanted) });
+    if (wanted !== null) app.settings.edit('A key of yours', { frameKeys: withKey(keys, action, wanted) });
     field.value = app.settings.now.frameKeys[action].toUpperCase();
     field.select();
   }

@@ -46,7 +46,7 @@
           bounds={bounds.paceMm}
           valueMm={settings.paceMm}
           stepMm={10}
-          onchange={(paceMm) => app.settings.set({ paceMm })}
+          onchange={(paceMm) => void app.settings.edit('Your pace', { paceMm })}
         />
       </div>
     </div>
@@ -55,7 +55,10 @@
     <div class="flex flex-wrap items-start gap-x-6 gap-y-3">
       <StopSteps value={settings.stopStep} onchange={(stopStep) => app.settings.set({ stopStep })} />
       <div class="w-72 space-y-2">
-        <ViewingFields viewing={settings.viewing} onchange={(viewing) => app.settings.set({ viewing })} />
+        <ViewingFields
+          viewing={settings.viewing}
+          onchange={(viewing) => void app.settings.edit('How pictures are seen', { viewing })}
+        />
       </div>
     </div>
   </Section>
