@@ -21,7 +21,7 @@ export function monteCarloPlan(input: PlanInput, throws: number): number[] {
   const normal = seededNormal(1);
   return plan.stops.map((entry) => {
     const s = entry.planeMm;
-    const spread = Math.hypot(entry.spread.focusMm, entry.spread.holdMm, entry.spread.leanMm);
+    const spread = Math.hypot(entry.scatter.focusMm, entry.scatter.holdMm, entry.scatter.leanMm);
     let kept = 0;
     for (let i = 0; i < throws; i++) {
       // The error is normal behind the lens, so in vergence.

@@ -1,6 +1,6 @@
 /** Practice: frames of marks taken in as files, in any order, with a retake; judged, kept, exported; and pairs judged by eye. */
 import type { Page } from '@playwright/test';
-import { arrangedFor, type Step } from '../src/core/drills/definitions';
+import { arrangedFor, type DrillStep } from '../src/core/drills/definitions';
 import type { DrillId } from '../src/core/drills/ids';
 import { marksShot, type StandingMark } from '../src/core/drills/simulate';
 import { recomposeShift } from '../src/core/call/motion';
@@ -15,7 +15,7 @@ const kit = { focalLengthMm: f, widestFNumber: 1.4, smallestFNumber: 16, closest
 const pixelMm = 0.03;
 
 interface Taken {
-  readonly step: Step;
+  readonly step: DrillStep;
   readonly planeMm: number;
   /** The thing aimed at lies so far off the middle, mm. */
   readonly at?: readonly [number, number];

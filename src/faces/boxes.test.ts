@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { headPerEyes, merged, tilesOf, type Box } from './boxes';
+import { headPerEyes, merged, tilesOf, type PixelBox } from './boxes';
 
-const holds = (tile: Box, x: number, y: number, room: number) =>
+const holds = (tile: PixelBox, x: number, y: number, room: number) =>
   x - room >= tile.x && y - room >= tile.y && x + room <= tile.x + tile.width && y + room <= tile.y + tile.height;
 
 describe('tiles', () => {

@@ -6,7 +6,7 @@ export interface Size {
 }
 
 /** A part of a picture, pixels from its left and top. */
-export interface Box extends Size {
+export interface PixelBox extends Size {
   readonly x: number;
   readonly y: number;
 }
@@ -23,7 +23,7 @@ const usualTiles = 3;
 const mostTiles = 60;
 
 /** Tiles to look at beside the whole picture; none where heads are large enough in it. */
-export function tilesOf({ width, height }: Size, eyesPx: number | null): Box[] {
+export function tilesOf({ width, height }: Size, eyesPx: number | null): PixelBox[] {
   const long = Math.max(width, height);
   let side = eyesPx === null ? long / (usualTiles - (usualTiles - 1) * overlap) : eyesPx * headPerEyes * headsPerTile;
   side = Math.max(side, Math.sqrt((width * height) / mostTiles) / (1 - overlap));
@@ -39,7 +39,7 @@ export function tilesOf({ width, height }: Size, eyesPx: number | null): Box[] {
 }
 
 export interface Find {
-  readonly box: Box;
+  readonly box: PixelBox;
   readonly score: number;
 }
 

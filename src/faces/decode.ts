@@ -1,11 +1,11 @@
 /** A picture decoded once, parts of which are then drawn at any size. */
-import type { Box, Size } from './boxes';
+import type { PixelBox, Size } from './boxes';
 import type { DrawPart } from './detector';
 
 export interface Decoded extends Size {
   readonly draw: DrawPart;
   /** A part as JPEG. */
-  readonly jpeg: (part: Box, size: Size, quality?: number) => Promise<Blob>;
+  readonly jpeg: (part: PixelBox, size: Size, quality?: number) => Promise<Blob>;
   readonly close: () => void;
 }
 
@@ -70,7 +70,7 @@ function fromSource(source: ImageBitmap | VideoFrame): Decoded {
       ? { width: source.width, height: source.height }
       : { width: source.displayWidth, height: source.displayHeight };
   const levels = levelsOf(source, size);
-  const canvasOf = (part: Box, { width, height }: Size): OffscreenCanvasRenderingContext2D => {
+  const canvasOf = (part: PixelBox, { width, height }: Size): OffscreenCanvasRenderingContext2D => {
     const context = contextOf(width, height);
     // The smallest that still has as many pixels as are wanted.
     const level =

@@ -4,7 +4,7 @@
  */
 import { Human, type Config, type FaceResult } from '@vladmandic/human';
 import { degrees } from '../core/geometry/vector';
-import { headPerEyes, merged, tilesOf, type Box, type Find, type Size } from './boxes';
+import { headPerEyes, merged, tilesOf, type PixelBox, type Find, type Size } from './boxes';
 import type { Weights } from './weights';
 
 export interface Point {
@@ -13,7 +13,7 @@ export interface Point {
 }
 
 export interface FoundFace {
-  readonly box: Box;
+  readonly box: PixelBox;
   /** 0 to 1. */
   readonly score: number;
   /** The irises, pixels; left is the person's own left. */
@@ -28,7 +28,7 @@ export interface FoundFace {
 }
 
 /** Draws a part of the picture at a size: however it was decoded. */
-export type DrawPart = (part: Box, size: Size) => ImageData;
+export type DrawPart = (part: PixelBox, size: Size) => ImageData;
 
 const types: Readonly<Record<string, string>> = { json: 'application/json', wasm: 'application/wasm' };
 
@@ -120,8 +120,8 @@ export class Detector {
    * @param expected how many faces; where the whole picture shows so many, no tiles are looked at. Null when nothing is known
    */
   async find(size: Size, draw: DrawPart, eyesPx: number | null, expected: number | null = null): Promise<FoundFace[]> {
-    const boxes: { box: Box; score: number }[] = [];
-    const lookAt = async (part: Box) => {
+    const boxes: { box: PixelBox; score: number }[] = [];
+    const lookAt = async (part: PixelBox) => {
       for (const found of await this.#look(part, draw, lookPx, false))
         boxes.push({ box: toPicture(found.box, part, lookPx), score: found.score });
     };
@@ -184,7 +184,7 @@ export class Detector {
     });
   }
 
-  async #look(part: Box, draw: DrawPart, longPx: number, withEyes: boolean): Promise<FaceResult[]> {
+  async #look(part: PixelBox, draw: DrawPart, longPx: number, withEyes: boolean): Promise<FaceResult[]> {
     const long = Math.max(part.width, part.height);
     const drawn = draw(part, {
       width: Math.max(8, Math.round((part.width / long) * longPx)),
@@ -215,7 +215,7 @@ const placeIn = (across: number, index: number): [number, number] => [
 /** What a crop of a head shows. @param crop where it is in the picture, and where in what was looked at */
 function faceOf(
   { mesh, rotation }: FaceResult,
-  crop: Box & { readonly left: number; readonly top: number },
+  crop: PixelBox & { readonly left: number; readonly top: number },
   size: Size
 ): Omit<FoundFace, 'box' | 'score'> | null {
   const at = (index: number): Point => {
@@ -238,7 +238,7 @@ function faceOf(
   };
 }
 
-function toPicture([x, y, width, height]: FaceResult['box'], part: Box, longPx: number): Box {
+function toPicture([x, y, width, height]: FaceResult['box'], part: PixelBox, longPx: number): PixelBox {
   const scale = Math.max(part.width, part.height) / longPx;
   return { x: part.x + x * scale, y: part.y + y * scale, width: width * scale, height: height * scale };
 }

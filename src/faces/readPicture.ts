@@ -1,17 +1,17 @@
 /** Everything Focalis wants to know of one picture. */
 import { eyesPx } from '../core/frames/eyes';
 import type { PictureFacts } from '../core/pictures/metadata';
-import { measureEye, patchSide, type EyeMeasured, type EyePatch, type PatchOf } from '../core/measure/eye';
+import { measureEye, eyePatchSide, type EyeMeasured, type EyePatch, type PatchOf } from '../core/measure/eye';
 import { sharpestCells } from '../core/measure/sharpest';
 import { irisContrast } from '../core/measure/openness';
 import { luminanceOf } from '../core/measure/luminance';
-import { hashOf } from './hash';
+import { sha256Hex } from './hash';
 import type { Decoded } from './decode';
 import { openPicture, type DecodedPixels, type Opened } from './openPicture';
-import type { Box, Size } from './boxes';
+import type { PixelBox, Size } from './boxes';
 import type { Detector, FoundFace, Point } from './detector';
 
-export interface PictureAsked {
+export interface PhotoRequest {
   /** How far apart the plan expects eyes, as a share of the picture's width; null when nothing is known. */
   readonly eyesShare: number | null;
   /** How many faces the plan expects; null when nothing is known. */
@@ -20,12 +20,12 @@ export interface PictureAsked {
 }
 
 export interface ReadFace extends Omit<FoundFace, 'box'> {
-  readonly box: Box;
+  readonly box: PixelBox;
   readonly eyes: { readonly left: EyeMeasured; readonly right: EyeMeasured };
   /** How much there is to see where each iris should be. */
   readonly contrast: { readonly left: number; readonly right: number };
   /** Both eyes with lids, at 100 %, and where they were cut. */
-  readonly crop: { readonly picture: Blob; readonly part: Box };
+  readonly crop: { readonly picture: Blob; readonly part: PixelBox };
 }
 
 export interface ReadFrame {
@@ -51,12 +51,12 @@ export interface SharpestPlace {
   readonly high: number;
 }
 
-export type PictureRead =
+export type PhotoResult =
   { readonly ok: true; readonly frame: ReadFrame } | { readonly ok: false; readonly reason: string };
 
 const thumbnailPx = 800;
 
-export async function readPicture(file: Blob, asked: PictureAsked, detector: Detector): Promise<PictureRead> {
+export async function measurePhoto(file: Blob, asked: PhotoRequest, detector: Detector): Promise<PhotoResult> {
   const from = await openPicture(file, asked.pixels);
   if (typeof from === 'string') return { ok: false, reason: from };
   try {
@@ -67,7 +67,7 @@ export async function readPicture(file: Blob, asked: PictureAsked, detector: Det
 }
 
 /** What somebody pointed at. */
-export interface PointAsked {
+export interface PointRequest {
   readonly at: Point;
   readonly kind: 'eye' | 'thing';
   /** About how far apart eyes are there, or how large the thing is, pixels. */
@@ -75,25 +75,25 @@ export interface PointAsked {
   readonly pixels?: DecodedPixels | null;
 }
 
-export type PointRead =
+export type PointResult =
   /** A face was seen about it, with both eyes. */
   | { readonly kind: 'face'; readonly face: ReadFace }
   | { readonly kind: 'point'; readonly figure: EyeMeasured; readonly crop: Blob }
   | { readonly kind: 'refused'; readonly reason: string };
 
 /** An eye, or a thing, that was pointed at: a click is enough. */
-export async function readPoint(
+export async function measurePoint(
   file: Blob,
-  { at, kind, sizePx, pixels }: PointAsked,
+  { at, kind, sizePx, pixels }: PointRequest,
   detector: Detector
-): Promise<PointRead> {
+): Promise<PointResult> {
   const from = await openPicture(file, pixels);
   if (typeof from === 'string') return { kind: 'refused', reason: from };
   const { picture, facts } = from;
   try {
     const face = kind === 'eye' ? await detector.findAt(picture, picture.draw, at, sizePx) : null;
     if (face) return { kind: 'face', face: await measured(face, picture, facts) };
-    const patch = patchAt(at, patchSide(sizePx), picture);
+    const patch = patchAt(at, eyePatchSide(sizePx), picture);
     const figure = measuredPatch(patch, facts, { eyesPx: sizePx, rollDeg: 0 }, kind === 'eye' ? 'eye' : 'surface');
     const { picture: crop } = await cropAt(
       { x: at.x - sizePx / 2, y: at.y },
@@ -109,7 +109,7 @@ export async function readPoint(
 
 async function read(
   { picture, bytes, facts, preview }: Opened,
-  { eyesShare, faces: expected = null }: PictureAsked,
+  { eyesShare, faces: expected = null }: PhotoRequest,
   detector: Detector
 ): Promise<ReadFrame> {
   const { width, height } = picture;
@@ -119,7 +119,7 @@ async function read(
     width: Math.max(1, Math.round(width * scale)),
     height: Math.max(1, Math.round(height * scale))
   });
-  const hash = await hashOf(bytes);
+  const hash = await sha256Hex(bytes);
   const found = await detector.find(picture, picture.draw, eyesShare === null ? null : eyesShare * width, expected);
   const faces: ReadFace[] = [];
   for (const face of withoutNested(found)) faces.push(await measured(face, picture, facts));
@@ -165,7 +165,7 @@ function sharpestPlace(picture: Decoded): SharpestPlace | null {
 }
 
 interface Patch {
-  readonly part: Box;
+  readonly part: PixelBox;
   readonly side: number;
   readonly light: Float32Array;
 }
@@ -193,7 +193,7 @@ async function cropAt(left: Point, right: Point, apart: number, picture: Decoded
 
 async function measured(face: FoundFace, picture: Decoded, facts: PictureFacts): Promise<ReadFace> {
   const apart = eyesPx(face);
-  const side = patchSide(apart);
+  const side = eyePatchSide(apart);
   const [left, right] = [patchAt(face.left, side, picture), patchAt(face.right, side, picture)];
   const eye = { eyesPx: apart, rollDeg: face.rollDeg };
   return {
@@ -222,14 +222,14 @@ function withoutNested(faces: readonly FoundFace[]): FoundFace[] {
 }
 
 /** Whether an area holds a part, but for a margin. */
-const holds = (area: Box, part: Box, margin: number): boolean =>
+const holds = (area: PixelBox, part: PixelBox, margin: number): boolean =>
   part.x >= area.x - margin &&
   part.y >= area.y - margin &&
   part.x + part.width <= area.x + area.width + margin &&
   part.y + part.height <= area.y + area.height + margin;
 
 /** Both eyes with brows and lids. */
-function eyesPart(left: Point, right: Point, apart: number, { width, height }: Size): Box {
+function eyesPart(left: Point, right: Point, apart: number, { width, height }: Size): PixelBox {
   const [x, y] = [(left.x + right.x) / 2, (left.y + right.y) / 2];
   const [wide, tall] = [Math.abs(left.x - right.x) + apart, Math.abs(left.y - right.y) + apart * 0.8];
   const from = (middle: number, size: number, most: number) =>

@@ -2,7 +2,7 @@
 import type { Plan } from '../core/call/plan';
 import type { Body } from '../core/kit/schema';
 import { eyeHeight } from '../core/people/anatomy';
-import { ellipse, rectangle, type Box, type Drawing, type Mark } from '../core/paper/marks';
+import { ellipse, rectangle, type DrawingBox, type Drawing, type Mark } from '../core/paper/marks';
 import { viewpoint } from '../core/setup/scene';
 import type { Background, Person, Setup, Thing } from '../core/setup/schema';
 import { formatLength, formatLengthExactly, type LengthUnit } from '../core/words/length';
@@ -43,7 +43,7 @@ export function floorDrawing(
   const scale = (side === 'above' ? floorScale : sideScale)(setup, plan.distanceMm, width, height);
   const placed = { scale, view: viewpoint(setup, body, plan.pupilMagnification, plan.fieldPerM) };
   const entry = plan.stops[plan.selected];
-  const plot: Box = { x: 0, y: top, width, height: height - top - bottom };
+  const plot: DrawingBox = { x: 0, y: top, width, height: height - top - bottom };
   const named = setup.people.length <= mostNamed;
   const target = entry?.target.subjectId;
   const marks: Mark[] = [

@@ -4,7 +4,7 @@
  */
 import { scaleLinear } from 'd3-scale';
 import type { Plan } from '../core/call/plan';
-import { surfaceAt } from '../core/optics/focusSurface';
+import { axialDepth } from '../core/optics/focusSurface';
 import { angleOfView } from '../core/optics/thinLens';
 import { eyeHeight } from '../core/people/anatomy';
 import { pictureSize } from '../core/setup/framing';
@@ -154,13 +154,13 @@ export function axisTicks(scale: FloorScale, distanceMm: number, unit: LengthUni
     .filter((tick) => tick.x > 8 && tick.x < scale.width - 8);
 }
 
-export interface Placed {
+export interface FloorPlacement {
   readonly scale: FloorScale;
   readonly view: Viewpoint;
 }
 
 /** A point in camera coordinates (mm) on the Floor: across and depth from above, up and depth from the side. */
-function fromCamera({ scale, view }: Placed, across: number, z: number): string {
+function fromCamera({ scale, view }: FloorPlacement, across: number, z: number): string {
   const above = scale.side === 'above';
   const flat: Viewpoint = above ? { ...view, pitch: 0 } : { ...view, yaw: 0 };
   const point = toScene(flat, above ? { x: across, y: 0, z } : { x: 0, y: across, z });
@@ -169,30 +169,30 @@ function fromCamera({ scale, view }: Placed, across: number, z: number): string 
 }
 
 /** A line of equal sharpness at a depth: straight, an arc about the lens for a curved surface of focus, or as it was measured to bend. */
-function front(placed: Placed, depth: number, backwards: boolean): string[] {
+function front(placed: FloorPlacement, depth: number, backwards: boolean): string[] {
   const reach = (placed.scale.height / placed.scale.pxPerMm) * 1.5;
   const { surface } = placed.view;
   const steps = surface === 'flat' ? 1 : 32;
   const halfAngle = surface === 'flat' ? Math.atan(reach / depth) : Math.min(1.2, Math.atan(reach / depth));
   const points = Array.from({ length: steps + 1 }, (_, i) => {
     const tangent = Math.tan(((i / steps) * 2 - 1) * halfAngle);
-    const z = Math.min(surfaceAt(surface, tangent, depth), reach * 2);
+    const z = Math.min(axialDepth(surface, tangent, depth), reach * 2);
     return fromCamera(placed, tangent * z, z);
   });
   return backwards ? points.reverse() : points;
 }
 
-export function planePath(placed: Placed, depth: number): string {
+export function planePath(placed: FloorPlacement, depth: number): string {
   return `M${front(placed, depth, false).join('L')}`;
 }
 
-export function zonePath(placed: Placed, near: number, far: number): string {
+export function zonePath(placed: FloorPlacement, near: number, far: number): string {
   const furthest = Math.min(far, placed.scale.extentMm * 3);
   return `M${[...front(placed, near, false), ...front(placed, furthest, true)].join('L')}Z`;
 }
 
 /** The edges of the frame. */
-export function framePath(placed: Placed, setup: Setup, body: Body, plan: Plan): string {
+export function framePath(placed: FloorPlacement, setup: Setup, body: Body, plan: Plan): string {
   const frame = pictureSize(body, setup.camera);
   const across = placed.scale.side === 'above' ? frame.width : frame.height;
   const half = angleOfView(plan.focalLengthMm, placed.view.distance, across, plan.pupilMagnification) / 2;

@@ -4,12 +4,23 @@
  */
 import { materials } from '../render/scene/meshFile';
 import type { Solid } from './polygonise';
-import { blend, capsule, ellipsoid, mirrored, moved, smoothStep, sphere, union, type Field, type Point } from './sdf';
+import {
+  blend,
+  capsule,
+  ellipsoid,
+  mirroredField,
+  moved,
+  smoothStep,
+  sphere,
+  union,
+  type DistanceField,
+  type Point3
+} from './sdf';
 
 export const cuts = ['suit', 'dress', 'shirt', 'coat'] as const;
 export const poses = ['standing', 'seated', 'walking', 'embracing'] as const;
 export type Cut = (typeof cuts)[number];
-export type Pose = (typeof poses)[number];
+export type BodyPosture = (typeof poses)[number];
 
 /** Height of the base of the neck, mm: the head's own neck reaches down to it. */
 export const neckBaseMm = { standing: 1416, seated: 1048, walking: 1416, embracing: 1416 } as const;
@@ -17,23 +28,28 @@ const standingNeck = neckBaseMm.standing;
 
 /** Thigh, knee, ankle and toe of the two legs; upper arm, elbow and hand of the two arms. */
 interface Limbs {
-  readonly legs: readonly { readonly hip: Point; readonly knee: Point; readonly ankle: Point; readonly toe: Point }[];
-  readonly arms: readonly { readonly shoulder: Point; readonly elbow: Point; readonly hand: Point }[];
+  readonly legs: readonly {
+    readonly hip: Point3;
+    readonly knee: Point3;
+    readonly ankle: Point3;
+    readonly toe: Point3;
+  }[];
+  readonly arms: readonly { readonly shoulder: Point3; readonly elbow: Point3; readonly hand: Point3 }[];
 }
 
-function limbsOf(pose: Pose): Limbs {
+function limbsOf(pose: BodyPosture): Limbs {
   const drop = standingNeck - neckBaseMm[pose];
-  const shoulder = (side: number): Point => [side * 186, 1362 - drop, -8];
-  const arm = (side: number, elbow: Point, hand: Point) => ({
+  const shoulder = (side: number): Point3 => [side * 186, 1362 - drop, -8];
+  const arm = (side: number, elbow: Point3, hand: Point3) => ({
     shoulder: shoulder(side),
-    elbow: [side * elbow[0], elbow[1], elbow[2]] as Point,
-    hand: [side * hand[0], hand[1], hand[2]] as Point
+    elbow: [side * elbow[0], elbow[1], elbow[2]] as Point3,
+    hand: [side * hand[0], hand[1], hand[2]] as Point3
   });
-  const leg = (side: number, knee: Point, ankle: Point, hipY = 880) => ({
-    hip: [side * 86, hipY, 0] as Point,
-    knee: [side * knee[0], knee[1], knee[2]] as Point,
-    ankle: [side * ankle[0], ankle[1], ankle[2]] as Point,
-    toe: [side * (ankle[0] + 14), 34, ankle[2] + 118] as Point
+  const leg = (side: number, knee: Point3, ankle: Point3, hipY = 880) => ({
+    hip: [side * 86, hipY, 0] as Point3,
+    knee: [side * knee[0], knee[1], knee[2]] as Point3,
+    ankle: [side * ankle[0], ankle[1], ankle[2]] as Point3,
+    toe: [side * (ankle[0] + 14), 34, ankle[2] + 118] as Point3
   });
   switch (pose) {
     case 'standing':
@@ -59,13 +75,13 @@ function limbsOf(pose: Pose): Limbs {
   }
 }
 
-function torso(cut: Cut): Field {
+function torso(cut: Cut): DistanceField {
   const soft = cut === 'dress';
   const chest = soft
     ? blend(
         30,
         ellipsoid([0, 1262, -6], [150, 168, 98]),
-        mirrored(ellipsoid([64, 1222, 62], [60, 58, 48])),
+        mirroredField(ellipsoid([64, 1222, 62], [60, 58, 48])),
         ellipsoid([0, 1070, 0], [118, 120, 86]),
         ellipsoid([0, 920, -4], [166, 118, 116])
       )
@@ -75,7 +91,7 @@ function torso(cut: Cut): Field {
         ellipsoid([0, 1050, 8], [150, 168, 112]),
         ellipsoid([0, 905, -2], [158, 118, 114])
       );
-  const shoulders = mirrored(
+  const shoulders = mirroredField(
     blend(30, capsule([20, 1432, -18], [150, 1382, -14], 34, 44), sphere([soft ? 160 : 176, 1364, -10], soft ? 48 : 58))
   );
   return blend(34, chest, shoulders);
@@ -84,7 +100,7 @@ function torso(cut: Cut): Field {
 const neck = capsule([0, 1390, -12], [0, 1475, -4], 57, 52);
 
 /** A garment open below: from its waist to its hem, with folds that deepen downwards. */
-function skirt(waistY: number, hemY: number, waist: Point, hem: Point, folds: number, lean = 0): Field {
+function skirt(waistY: number, hemY: number, waist: Point3, hem: Point3, folds: number, lean = 0): DistanceField {
   return (x, y, z) => {
     const t = Math.max(0, Math.min(1, (waistY - y) / (waistY - hemY)));
     const ease = t ** 0.82;
@@ -99,7 +115,7 @@ function skirt(waistY: number, hemY: number, waist: Point, hem: Point, folds: nu
   };
 }
 
-function legsField({ legs }: Limbs, width: number): Field {
+function legsField({ legs }: Limbs, width: number): DistanceField {
   return union(
     ...legs.map(({ hip, knee, ankle }) =>
       blend(24, capsule(hip, knee, 84 + Math.min(0, width), 60 + width), capsule(knee, ankle, 58 + width, 44 + width))
@@ -107,7 +123,7 @@ function legsField({ legs }: Limbs, width: number): Field {
   );
 }
 
-function shoesField({ legs }: Limbs): Field {
+function shoesField({ legs }: Limbs): DistanceField {
   return union(
     ...legs.map(({ ankle, toe }) =>
       blend(
@@ -119,7 +135,7 @@ function shoesField({ legs }: Limbs): Field {
   );
 }
 
-function sleeves({ arms }: Limbs, width: number): Field {
+function sleeves({ arms }: Limbs, width: number): DistanceField {
   return union(
     ...arms.map(({ shoulder, elbow, hand }) =>
       blend(18, capsule(shoulder, elbow, 46 + width, 39 + width), capsule(elbow, hand, 38 + width, 27 + width * 0.8))
@@ -128,18 +144,18 @@ function sleeves({ arms }: Limbs, width: number): Field {
 }
 
 /** Hands at rest: a palm, four fingers as one soft shape, and a thumb. */
-function hands({ arms }: Limbs): Field {
+function hands({ arms }: Limbs): DistanceField {
   return union(
     ...arms.map(({ elbow, hand }) => {
       const [dx, dy, dz] = [hand[0] - elbow[0], hand[1] - elbow[1], hand[2] - elbow[2]];
       const length = Math.hypot(dx, dy, dz);
-      const along = (mm: number): Point => [
+      const along = (mm: number): Point3 => [
         hand[0] + (dx / length) * mm,
         hand[1] + (dy / length) * mm,
         hand[2] + (dz / length) * mm
       ];
       const side = Math.sign(hand[0]) || 1;
-      const thumb: Point = [along(56)[0] - side * 30, along(56)[1] + 6, along(56)[2] + 22];
+      const thumb: Point3 = [along(56)[0] - side * 30, along(56)[1] + 6, along(56)[2] + 22];
       return blend(
         12,
         capsule(along(-20), along(34), 26, 30),
@@ -150,10 +166,10 @@ function hands({ arms }: Limbs): Field {
   );
 }
 
-export function body(cut: Cut, pose: Pose): Solid {
+export function body(cut: Cut, pose: BodyPosture): Solid {
   const limbs = limbsOf(pose);
   const drop = standingNeck - neckBaseMm[pose];
-  const down: Point = [0, -drop, 0];
+  const down: Point3 = [0, -drop, 0];
   const seated = pose === 'seated';
   const trunk = moved(torso(cut), down);
   const throat = moved(neck, down);
@@ -191,7 +207,7 @@ export function body(cut: Cut, pose: Pose): Solid {
   };
 }
 
-function collarField(): Field {
+function collarField(): DistanceField {
   const ring = (x: number, y: number, z: number) => {
     const r = Math.sqrt(x * x + ((z + 6) * 1.02) ** 2);
     const top = 1424 + Math.max(0, -z) * 0.12;
@@ -201,8 +217,8 @@ function collarField(): Field {
 }
 
 /** What hangs below the waist. */
-function garment(cut: Cut, pose: Pose, drop: number): Field | null {
-  const at = (field: Field) => moved(field, [0, -drop, 0]);
+function garment(cut: Cut, pose: BodyPosture, drop: number): DistanceField | null {
+  const at = (field: DistanceField) => moved(field, [0, -drop, 0]);
   const lean = pose === 'walking' ? 30 : 0;
   if (cut === 'dress') {
     return pose === 'seated' ? null : at(skirt(1075, 120, [116, 88, 0], [282, 262, -6], 15, lean));
@@ -213,7 +229,7 @@ function garment(cut: Cut, pose: Pose, drop: number): Field | null {
 }
 
 /** A skirt over the lap of somebody seated, falling from the knees. */
-function seatedSkirt({ legs }: Limbs): Field {
+function seatedSkirt({ legs }: Limbs): DistanceField {
   const laps = legs.map(({ hip, knee }) => capsule(hip, knee, 104, 86));
   const falls = legs.map(({ knee, ankle }) => capsule(knee, [ankle[0], 210, ankle[2] + 4], 84, 76));
   const smooth = blend(60, ...laps, ...falls);

@@ -1,15 +1,15 @@
 /** Brows and lashes of a head, hair by hair, rooted on its surface: what sharpness is judged by. */
 import { adultInterpupillaryMm } from '../core/people/anatomy';
 import { materials, type Mesh } from '../render/scene/meshFile';
-import { eyeballRadius, headField, lidCurve, surfaceAt } from './head';
-import type { Field, Point } from './sdf';
+import { eyeballRadius, headField, lidCurve, outermostZ } from './head';
+import type { DistanceField, Point3 } from './sdf';
 
 const eyeX = adultInterpupillaryMm / 2;
 
 interface Hair {
-  readonly root: Point;
-  readonly middle: Point;
-  readonly tip: Point;
+  readonly root: Point3;
+  readonly middle: Point3;
+  readonly tip: Point3;
   /** Width at the root, mm. */
   readonly width: number;
 }
@@ -23,7 +23,7 @@ function sequence(seed: number): () => number {
   };
 }
 
-function brow(field: Field, random: () => number, count: number, width: number): Hair[] {
+function brow(field: DistanceField, random: () => number, count: number, width: number): Hair[] {
   return Array.from({ length: count }, (_, n) => {
     const t = n / (count - 1);
     // Along the brow from the nose outwards: it rises, and falls at the end.
@@ -38,10 +38,10 @@ function brow(field: Field, random: () => number, count: number, width: number):
     const length = 6.5 + random() * 3;
     const dx = Math.cos(lean) * length;
     const dy = Math.sin(lean) * length * 0.7;
-    const at = (share: number, lift: number): Point => {
+    const at = (share: number, lift: number): Point3 => {
       const px = x + dx * share;
       const py = y + dy * share;
-      return [px, py, surfaceAt(field, px, py) + lift];
+      return [px, py, outermostZ(field, px, py) + lift];
     };
     return { root: at(0, -0.3), middle: at(0.5, 0.9), tip: at(1, 0.5), width };
   });
@@ -59,7 +59,7 @@ function lashes(random: () => number, thin: number): Hair[] {
       const length = (upper ? 7.4 : 3.6) * (0.8 + random() * 0.35) * (1 + x * 0.012);
       const fan = x * 0.045 + (random() - 0.5) * 0.14;
       const sign = upper ? 1 : -1;
-      const at = (share: number): Point => [
+      const at = (share: number): Point3 => [
         eyeX + x + fan * length * share,
         y + sign * length * (0.12 * share + 0.46 * share * share),
         z + length * (0.78 * share - 0.1 * share * share)
@@ -86,7 +86,7 @@ export function faceDetails(level: 0 | 1): Mesh {
       for (const { root, middle, tip, width } of hairs) {
         const first = positions.length / 3;
         const across = blade(root, tip);
-        const put = ([x, y, z]: Point, half: number) => {
+        const put = ([x, y, z]: Point3, half: number) => {
           positions.push(side * (x + across[0] * half), y + across[1] * half, z);
           made.push(material);
         };
@@ -117,7 +117,7 @@ export function faceDetails(level: 0 | 1): Mesh {
 }
 
 /** Across a hair as seen from the front. */
-function blade(root: Point, tip: Point): readonly [number, number] {
+function blade(root: Point3, tip: Point3): readonly [number, number] {
   const dx = tip[0] - root[0];
   const dy = tip[1] - root[1];
   const length = Math.hypot(dx, dy) || 1;

@@ -6,7 +6,18 @@
 import { adultFeatures, adultHead, adultInterpupillaryMm } from '../core/people/anatomy';
 import { materials } from '../render/scene/meshFile';
 import type { Solid } from './polygonise';
-import { blend, capsule, carve, ellipsoid, mirrored, smoothStep, sphere, union, type Field, type Point } from './sdf';
+import {
+  blend,
+  capsule,
+  carve,
+  ellipsoid,
+  mirroredField,
+  smoothStep,
+  sphere,
+  union,
+  type DistanceField,
+  type Point3
+} from './sdf';
 
 const eyeX = adultInterpupillaryMm / 2;
 const nose = adultFeatures.noseTip;
@@ -24,7 +35,7 @@ export function lidCurve(x: number): { upper: number; lower: number } {
 }
 
 /** The lids: a shell round the eyeball, open where the eye looks out. */
-function lids(): Field {
+function lids(): DistanceField {
   const shell = sphere([eyeX, 0, -eyeballRadius], eyeballRadius + 1.5);
   return (x, y, z) => {
     const { upper, lower } = lidCurve(x - eyeX);
@@ -36,8 +47,8 @@ function lids(): Field {
 }
 
 /** Everything of one side, mirrored. */
-function sides(): Field {
-  return mirrored(
+function sides(): DistanceField {
+  return mirroredField(
     blend(
       16,
       capsule([eyeX * 1.15, 19, -8], [8, 17, -3], 7.5, 6),
@@ -47,50 +58,50 @@ function sides(): Field {
   );
 }
 
-function ears(): Field {
+function ears(): DistanceField {
   const shell = ellipsoid([ear.x - 2, ear.y + 4, ear.z + 4], [9, 30, 17]);
   const hollow = ellipsoid([ear.x + 6, ear.y + 5, ear.z + 10], [7, 19, 10]);
   const lobe = ellipsoid([ear.x - 4, ear.y - 22, ear.z + 10], [6, 10, 8]);
-  return mirrored(blend(5, carve(4, shell, hollow), lobe));
+  return mirroredField(blend(5, carve(4, shell, hollow), lobe));
 }
 
-function noseField(): Field {
+function noseField(): DistanceField {
   const tip = 11;
-  const wings = mirrored(ellipsoid([11.5, nose.y - 3, 11], [6.5, 6.5, 9]));
-  const nostrils = mirrored(ellipsoid([6.5, nose.y - 10, 15], [3.2, 3.5, 5]));
+  const wings = mirroredField(ellipsoid([11.5, nose.y - 3, 11], [6.5, 6.5, 9]));
+  const nostrils = mirroredField(ellipsoid([6.5, nose.y - 10, 15], [3.2, 3.5, 5]));
   const bridge = capsule([0, 10, -5], [0, nose.y + 8, nose.z - 16], 7.5, 9);
   return carve(2, blend(7, bridge, sphere([0, nose.y, nose.z - tip], tip), wings), nostrils);
 }
 
 /** How far out a surface lies at (x, y), seen from the front. */
-export function surfaceAt(field: Field, x: number, y: number): number {
+export function outermostZ(field: DistanceField, x: number, y: number): number {
   let z = 45;
   for (let i = 0; i < 400 && field(x, y, z) > 0.02; i++) z -= Math.max(0.05, field(x, y, z) * 0.8);
   return z;
 }
 
 /** A calm mouth on a face: two lips that stand out a little, and the line between them. */
-function mouth(face: Field): { lips: Field; line: Field } {
-  const on = (x: number, y: number, out: number): Point => [x, y, surfaceAt(face, x, y) + out];
-  const upper = mirrored(
+function mouth(face: DistanceField): { lips: DistanceField; line: DistanceField } {
+  const on = (x: number, y: number, out: number): Point3 => [x, y, outermostZ(face, x, y) + out];
+  const upper = mirroredField(
     blend(
       2,
       capsule(on(1.5, -70.6, -1.6), on(12, -71.8, -1.7), 4.4, 3.6),
       capsule(on(12, -71.8, -1.7), on(23, -75.6, -1.4), 3.6, 1.6)
     )
   );
-  const lower = mirrored(
+  const lower = mirroredField(
     blend(
       2,
       capsule(on(0, -81.4, -1.6), on(10, -80.6, -1.7), 5.4, 4.6),
       capsule(on(10, -80.6, -1.7), on(20.5, -77.4, -1.2), 4.6, 1.8)
     )
   );
-  const line = mirrored(capsule(on(0, -75.6, 2.6), on(25, -76.3, 0.3), 1.5, 1.1));
+  const line = mirroredField(capsule(on(0, -75.6, 2.6), on(25, -76.3, 0.3), 1.5, 1.1));
   return { lips: blend(2, upper, lower), line };
 }
 
-export function headField(): Field {
+export function headField(): DistanceField {
   const crown = ellipsoid([0, adultHead.crownY - 84, -86], [adultHead.halfWidth - 1, 84, 86]);
   const face = ellipsoid([0, -30, -54], [60, 84, 57]);
   const jaw = ellipsoid([0, -72, -46], [50, 38, 46]);
@@ -101,14 +112,14 @@ export function headField(): Field {
   const formed = blend(8, blend(20, bones, sides()), noseField());
   const chinned = blend(16, formed, chinBall);
   const necked = blend(30, chinned, neck);
-  const sockets = mirrored(ellipsoid([eyeX + 1, 1, 3], [19, 13, 11]));
+  const sockets = mirroredField(ellipsoid([eyeX + 1, 1, 3], [19, 13, 11]));
   const socketed = carve(13, necked, sockets);
-  const lidded = blend(4, socketed, mirrored(lids()));
+  const lidded = blend(4, socketed, mirroredField(lids()));
   const { lips, line } = mouth(lidded);
   const mouthed = carve(2, blend(4, lidded, lips), line);
   const philtrum = ellipsoid([0, -61, 14], [3.2, 9, 3]);
   // The eyeballs have room of their own.
-  const balls = mirrored((x: number, y: number, z: number) => {
+  const balls = mirroredField((x: number, y: number, z: number) => {
     const { upper, lower } = lidCurve(x - eyeX);
     const d = sphere([eyeX, 0, -eyeballRadius], eyeballRadius + 0.35)(x, y, z);
     const open = Math.max(y - upper, lower - y);
@@ -127,7 +138,7 @@ export function eyeRegion(): Solid {
 }
 
 /** Skull with room for hair on it, thicker towards the crown. */
-function cap(thickness: number): Field {
+function cap(thickness: number): DistanceField {
   return ellipsoid([0, adultHead.crownY - 86, -88], [adultHead.halfWidth + thickness, 86 + thickness, 86 + thickness]);
 }
 
@@ -163,7 +174,7 @@ const locks = (x: number, y: number, z: number, depth: number) =>
     0.6 * Math.sin(z * 0.41 + y * 0.11) +
     0.4 * Math.sin(x * 0.9 - z * 0.7));
 
-function trimmed(base: Field, lowest: (x: number, z: number) => number, relief: number): Field {
+function trimmed(base: DistanceField, lowest: (x: number, z: number) => number, relief: number): DistanceField {
   return (x, y, z) => {
     const d = base(x, y, z) + locks(x, y, z, relief);
     const face = z - faceFree(x, y);
@@ -189,7 +200,7 @@ export const hairSolids = {
       const fall = blend(
         24,
         cap(9),
-        mirrored(capsule([64, 10, -88], [74, -190, -84], 22, 26)),
+        mirroredField(capsule([64, 10, -88], [74, -190, -84], 22, 26)),
         capsule([0, 0, -150], [0, -200, -140], 44, 48)
       );
       const inside = ellipsoid([0, -60, -46], [64, 150, 72])(x, y, z);
@@ -205,6 +216,6 @@ export const hairSolids = {
     )
 } as const;
 
-function hairSolid(field: Field, lowest = -75): Solid {
+function hairSolid(field: DistanceField, lowest = -75): Solid {
   return { field, from: [-112, lowest, -226], to: [112, 146, 34], material: () => materials.hair };
 }

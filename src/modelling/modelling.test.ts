@@ -5,7 +5,7 @@ import { meetsEllipsoid } from '../core/setup/occlusion';
 import { decodeMesh, encodeMesh, materials, type Mesh } from '../render/scene/meshFile';
 import { body, neckBaseMm } from './body';
 import { faceDetails } from './details';
-import { head, headField, surfaceAt } from './head';
+import { head, headField, outermostZ } from './head';
 import { polygonise } from './polygonise';
 import { blend, capsule, sphere } from './sdf';
 
@@ -93,7 +93,7 @@ describe('the modelled head', () => {
   const { leftEye, noseTip, chin, leftEar } = adultFeatures;
 
   it('has its nose tip, chin, ear and crown where the core has them', () => {
-    expect(Math.abs(surfaceAt(field, noseTip.x, noseTip.y) - noseTip.z)).toBeLessThan(1.5);
+    expect(Math.abs(outermostZ(field, noseTip.x, noseTip.y) - noseTip.z)).toBeLessThan(1.5);
     expect(Math.abs(field(chin.x, chin.y, chin.z))).toBeLessThan(8);
     expect(field(leftEar.x, leftEar.y, leftEar.z)).toBeLessThan(6);
     expect(Math.abs(field(0, adultHead.crownY, -86))).toBeLessThan(3);
@@ -102,7 +102,7 @@ describe('the modelled head', () => {
   it('is open before the eyes, and closed beside them', () => {
     // The cornea, and a millimetre before it, lie free of the face.
     expect(field(leftEye.x, leftEye.y, leftEye.z + 0.5)).toBeGreaterThan(0);
-    expect(surfaceAt(field, leftEye.x, 9)).toBeGreaterThan(-6);
+    expect(outermostZ(field, leftEye.x, 9)).toBeGreaterThan(-6);
     expect(head().material(0, 0, 0)).toBe(materials.skin);
   });
 
@@ -131,7 +131,7 @@ describe('the face as the core knows it', () => {
     const differences: number[] = [];
     for (let x = -44; x <= 44; x += 4) {
       for (let y = -100; y <= 50; y += 5) {
-        const drawn = surfaceAt(field, x, y);
+        const drawn = outermostZ(field, x, y);
         const ts = faceSolids('none', 0).flatMap(
           (solid) => meetsEllipsoid(solid, { x, y, z: 200 }, { x, y, z: -200 }) ?? []
         );

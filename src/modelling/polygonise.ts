@@ -1,11 +1,11 @@
 /** From a distance field to triangles: naive surface nets (Gibson, Constrained elastic surface nets, 1998). */
-import type { Field, Point } from './sdf';
+import type { DistanceField, Point3 } from './sdf';
 
 export interface Solid {
-  readonly field: Field;
+  readonly field: DistanceField;
   /** Box that holds it, mm. */
-  readonly from: Point;
-  readonly to: Point;
+  readonly from: Point3;
+  readonly to: Point3;
   /** What the surface is made of, by place; see `materials` in mesh.ts. */
   readonly material: (x: number, y: number, z: number) => number;
 }
@@ -106,7 +106,7 @@ const smallestBlock = 2;
 const caution = 1.7;
 
 /** Samples the field on the grid, and closely only where the surface may pass: blocks clear of it get one value. */
-function sample(field: Field, from: Point, cell: number, [nx, ny, nz]: Point, values: Float32Array): void {
+function sample(field: DistanceField, from: Point3, cell: number, [nx, ny, nz]: Point3, values: Float32Array): void {
   const at = (i: number, j: number, k: number) => field(from[0] + i * cell, from[1] + j * cell, from[2] + k * cell);
   const fill = (i0: number, j0: number, k0: number, size: number) => {
     if (i0 >= nx || j0 >= ny || k0 >= nz) return;
@@ -127,7 +127,7 @@ function sample(field: Field, from: Point, cell: number, [nx, ny, nz]: Point, va
 
 /** Normals from the field itself, and how much each place lies in a fold. */
 function finished(
-  field: Field,
+  field: DistanceField,
   material: Solid['material'],
   positions: Float32Array,
   indices: Uint32Array,
@@ -155,7 +155,7 @@ function finished(
 }
 
 /** Compares the room in front of a place with what an open place would have, at four distances. */
-function opennessAt(field: Field, [x, y, z]: Point, [nx, ny, nz]: Point, unit: number): number {
+function opennessAt(field: DistanceField, [x, y, z]: Point3, [nx, ny, nz]: Point3, unit: number): number {
   let closed = 0;
   let weight = 0.55;
   for (let i = 1; i <= 4; i++) {

@@ -2,18 +2,18 @@
  * Solids as signed distance fields (mm, negative inside), and smooth ways to put them together.
  * Source: Hart, Sphere tracing (1996) for distance fields; the polynomial smooth minimum is common practice.
  */
-export type Field = (x: number, y: number, z: number) => number;
-export type Point = readonly [number, number, number];
+export type DistanceField = (x: number, y: number, z: number) => number;
+export type Point3 = readonly [number, number, number];
 
 /** Math.hypot guards against overflow and is many times slower; these lengths need no guard. */
 const length = (x: number, y: number, z: number) => Math.sqrt(x * x + y * y + z * z);
 
-export function sphere([cx, cy, cz]: Point, r: number): Field {
+export function sphere([cx, cy, cz]: Point3, r: number): DistanceField {
   return (x, y, z) => length(x - cx, y - cy, z - cz) - r;
 }
 
 /** Exact on the surface, approximate away from it. */
-export function ellipsoid([cx, cy, cz]: Point, [rx, ry, rz]: Point): Field {
+export function ellipsoid([cx, cy, cz]: Point3, [rx, ry, rz]: Point3): DistanceField {
   return (x, y, z) => {
     const dx = (x - cx) / rx;
     const dy = (y - cy) / ry;
@@ -25,7 +25,7 @@ export function ellipsoid([cx, cy, cz]: Point, [rx, ry, rz]: Point): Field {
 }
 
 /** A rounded line from a to b whose radius goes from ra to rb. */
-export function capsule([ax, ay, az]: Point, [bx, by, bz]: Point, ra: number, rb = ra): Field {
+export function capsule([ax, ay, az]: Point3, [bx, by, bz]: Point3, ra: number, rb = ra): DistanceField {
   const ux = bx - ax;
   const uy = by - ay;
   const uz = bz - az;
@@ -40,7 +40,7 @@ export function capsule([ax, ay, az]: Point, [bx, by, bz]: Point, ra: number, rb
 }
 
 /** Sharp union. */
-export function union(...fields: readonly Field[]): Field {
+export function union(...fields: readonly DistanceField[]): DistanceField {
   return (x, y, z) => {
     let d = Infinity;
     for (const field of fields) d = Math.min(d, field(x, y, z));
@@ -54,7 +54,7 @@ const smoothMin = (a: number, b: number, k: number) => {
 };
 
 /** Union whose joints are rounded over about k mm. */
-export function blend(k: number, ...fields: readonly Field[]): Field {
+export function blend(k: number, ...fields: readonly DistanceField[]): DistanceField {
   return (x, y, z) => {
     let d = Infinity;
     for (const field of fields) {
@@ -66,16 +66,16 @@ export function blend(k: number, ...fields: readonly Field[]): Field {
 }
 
 /** a without b, the edge rounded over about k mm. */
-export function carve(k: number, a: Field, b: Field): Field {
+export function carve(k: number, a: DistanceField, b: DistanceField): DistanceField {
   return (x, y, z) => -smoothMin(-a(x, y, z), b(x, y, z), k);
 }
 
 /** The same shape on the other side as well: what stands at +x stands at −x too. */
-export function mirrored(field: Field): Field {
+export function mirroredField(field: DistanceField): DistanceField {
   return (x, y, z) => field(Math.abs(x), y, z);
 }
 
-export function moved(field: Field, [mx, my, mz]: Point): Field {
+export function moved(field: DistanceField, [mx, my, mz]: Point3): DistanceField {
   return (x, y, z) => field(x - mx, y - my, z - mz);
 }
 

@@ -1,10 +1,10 @@
 /** Field cards as PDF: one, two or four to a page. */
 import { PDFDocument, type PDFImage, type PDFPage } from 'pdf-lib';
-import type { Box } from '../core/paper/marks';
+import type { DrawingBox } from '../core/paper/marks';
 import type { CardWords } from '../core/words/paperCard';
 import { floorDrawing, type FloorShown } from '../floor/drawing';
 import { colorOf, drawInto } from './drawn';
-import { Fonts, type FontFiles, type Style } from './fonts';
+import { Fonts, type FontFiles, type FontStyle } from './fonts';
 import { paperSizes, type Paper } from './sizes';
 
 export interface PaperCard {
@@ -60,7 +60,7 @@ const textOf = (cards: readonly PaperCard[]): string => {
   return `${JSON.stringify(cards.map(({ words }) => words))}${names.join('')}0123456789 m.…?·–→∞′″ sharp`;
 };
 
-function placesOn(width: number, height: number, perPage: PerPage): Box[] {
+function placesOn(width: number, height: number, perPage: PerPage): DrawingBox[] {
   const columns = perPage === 4 ? 2 : 1;
   const rows = perPage === 1 ? 1 : 2;
   const [w, h] = [width / columns, height / rows];
@@ -85,20 +85,20 @@ const pointsPerPx = 0.68;
 const lowBox = 0.9;
 
 /** How much of the width an upright picture takes so that it fills the height; the Floor keeps some. */
-const besideShare = (image: PDFImage, box: Box): number =>
+const besideShare = (image: PDFImage, box: DrawingBox): number =>
   Math.min(0.5, (image.width / image.height) * (box.height / box.width));
 
 /** One card; it is written from the top down. */
 class Card {
   readonly #page: PDFPage;
   readonly #fonts: Fonts;
-  readonly #box: Box;
+  readonly #box: DrawingBox;
   /** Points for a point of the card of 105 mm. */
   readonly #scale: number;
   readonly #wide: boolean;
   #y = 0;
 
-  constructor(page: PDFPage, fonts: Fonts, box: Box) {
+  constructor(page: PDFPage, fonts: Fonts, box: DrawingBox) {
     this.#page = page;
     this.#fonts = fonts;
     this.#box = box;
@@ -182,7 +182,7 @@ class Card {
     const leading = size * 1.28;
     const least = foot + (this.#wide ? 0 : this.#box.height * 0.3);
     this.#y -= 4 * s;
-    const parts: readonly (readonly [string, Style])[] = [
+    const parts: readonly (readonly [string, FontStyle])[] = [
       ...warnings.map((text) => [text, 'bold'] as const),
       ...sentences.map((text) => [text, 'text'] as const),
       ...(notes === '' ? [] : [[notes, 'text'] as const])
@@ -198,14 +198,14 @@ class Card {
   }
 
   /** The picture and the Floor: beside each other where the picture is upright or there is little height, else one above the other. */
-  #pictures(image: PDFImage | null, floor: FloorShown | null, box: Box): void {
+  #pictures(image: PDFImage | null, floor: FloorShown | null, box: DrawingBox): void {
     const s = this.#scale;
     if (box.height < 30 * s) return;
     const gap = 8 * s;
     const upright = image !== null && image.height > image.width;
     const beside = image !== null && !this.#wide && (upright || box.height < box.width * lowBox);
     const share = floor === null ? 1 : beside ? besideShare(image, box) : 0.52;
-    const first: Box = beside
+    const first: DrawingBox = beside
       ? { ...box, width: box.width * share - gap / 2 }
       : { ...box, y: box.y + box.height * (1 - share) + gap / 2, height: box.height * share - gap / 2 };
     if (image) {
@@ -214,7 +214,7 @@ class Card {
       this.#page.drawImage(image, { x: first.x, y: first.y + first.height - height, width, height });
     }
     if (!floor) return;
-    const rest: Box =
+    const rest: DrawingBox =
       image === null
         ? box
         : beside
@@ -227,7 +227,7 @@ class Card {
     drawInto(this.#page, this.#fonts, drawing, { ...rest, y: rest.y + rest.height - height, height });
   }
 
-  #text(text: string, x: number, style: Style, size: number, tone: 'ink' | 'soft' = 'ink'): void {
+  #text(text: string, x: number, style: FontStyle, size: number, tone: 'ink' | 'soft' = 'ink'): void {
     this.#fonts.draw(this.#page, text, { x, y: this.#y, style, size, color: colorOf(tone) });
   }
 

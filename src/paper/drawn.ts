@@ -1,6 +1,6 @@
 /** A drawing on a page, as vectors. */
 import { clip, endPath, popGraphicsState, pushGraphicsState, rectangle, rgb, type Color, type PDFPage } from 'pdf-lib';
-import { colourOf, type Box, type Drawing, type Paint } from '../core/paper/marks';
+import { colourOf, type DrawingBox, type Drawing, type Paint } from '../core/paper/marks';
 import type { Fonts } from './fonts';
 
 /** A colour such as "#c2341d". */
@@ -10,11 +10,11 @@ export function colorOf(paint: Paint): Color {
 }
 
 /** Draws into a box of the page (points, its y from the bottom), as large as fits, in its middle. */
-export function drawInto(page: PDFPage, fonts: Fonts, drawing: Drawing, box: Box): void {
+export function drawInto(page: PDFPage, fonts: Fonts, drawing: Drawing, box: DrawingBox): void {
   const scale = Math.min(box.width / drawing.width, box.height / drawing.height);
   const left = box.x + (box.width - drawing.width * scale) / 2;
   const top = box.y + (box.height + drawing.height * scale) / 2;
-  const within = ({ x, y, width, height }: Box, draw: () => void) => {
+  const within = ({ x, y, width, height }: DrawingBox, draw: () => void) => {
     page.pushOperators(
       pushGraphicsState(),
       rectangle(left + x * scale, top - (y + height) * scale, width * scale, height * scale),
@@ -24,7 +24,7 @@ export function drawInto(page: PDFPage, fonts: Fonts, drawing: Drawing, box: Box
     draw();
     page.pushOperators(popGraphicsState());
   };
-  const whole: Box = { x: 0, y: 0, width: drawing.width, height: drawing.height };
+  const whole: DrawingBox = { x: 0, y: 0, width: drawing.width, height: drawing.height };
   within(whole, () => {
     for (const mark of drawing.marks) {
       if (mark.kind === 'text') {

@@ -3,11 +3,11 @@ import fontkit from '@pdf-lib/fontkit';
 import type { PDFDocument, PDFFont, PDFPage } from 'pdf-lib';
 import { rgb, type Color } from 'pdf-lib';
 
-export const styles = ['text', 'bold', 'narrow'] as const;
-export type Style = (typeof styles)[number];
+export const fontStyles = ['text', 'bold', 'narrow'] as const;
+export type FontStyle = (typeof fontStyles)[number];
 
 /** Font files of each style, the preferred ones first. */
-export type FontFiles = Readonly<Record<Style, readonly Uint8Array[]>>;
+export type FontFiles = Readonly<Record<FontStyle, readonly Uint8Array[]>>;
 
 interface Face {
   readonly covers: ReadonlySet<number>;
@@ -20,9 +20,9 @@ interface Run {
 }
 
 export class Fonts {
-  readonly #faces: Readonly<Record<Style, readonly Face[]>>;
+  readonly #faces: Readonly<Record<FontStyle, readonly Face[]>>;
 
-  private constructor(faces: Readonly<Record<Style, readonly Face[]>>) {
+  private constructor(faces: Readonly<Record<FontStyle, readonly Face[]>>) {
     this.#faces = faces;
   }
 
@@ -30,7 +30,7 @@ export class Fonts {
   static async embed(document: PDFDocument, files: FontFiles, text: string): Promise<Fonts> {
     document.registerFontkit(fontkit);
     const wanted = new Set([...text].map((character) => character.codePointAt(0) ?? 0));
-    const facesOf = async (style: Style): Promise<Face[]> => {
+    const facesOf = async (style: FontStyle): Promise<Face[]> => {
       const faces: Face[] = [];
       const left = new Set(wanted);
       for (const [index, bytes] of files[style].entries()) {
@@ -46,7 +46,7 @@ export class Fonts {
     return new Fonts({ text: await facesOf('text'), bold: await facesOf('bold'), narrow: await facesOf('narrow') });
   }
 
-  #runs(text: string, style: Style): Run[] {
+  #runs(text: string, style: FontStyle): Run[] {
     const [usual] = this.#faces[style];
     if (!usual) throw new Error(`No font for ${style}.`);
     const runs: { font: PDFFont; text: string }[] = [];
@@ -63,12 +63,12 @@ export class Fonts {
     return runs;
   }
 
-  width(text: string, style: Style, size: number): number {
+  width(text: string, style: FontStyle, size: number): number {
     return this.#runs(text, style).reduce((sum, run) => sum + run.font.widthOfTextAtSize(run.text, size), 0);
   }
 
   /** Lines no wider than `room`; words longer than a line are broken. */
-  wrapped(text: string, style: Style, size: number, room: number): string[] {
+  wrapped(text: string, style: FontStyle, size: number, room: number): string[] {
     const lines: string[] = [];
     for (const paragraph of text.split('\n')) {
       let line = '';
@@ -94,7 +94,7 @@ export class Fonts {
   }
 
   /** As much of a line as fits, with an ellipsis where some is left out. */
-  cut(text: string, style: Style, size: number, room: number): string {
+  cut(text: string, style: FontStyle, size: number, room: number): string {
     if (this.width(text, style, size) <= room) return text;
     const characters = [...text];
     while (characters.length > 0 && this.width(`${characters.join('')}…`, style, size) > room) characters.pop();
@@ -116,7 +116,7 @@ interface TextAt {
   readonly x: number;
   /** Of the base line, from the bottom of the page. */
   readonly y: number;
-  readonly style: Style;
+  readonly style: FontStyle;
   readonly size: number;
   readonly color?: Color;
   readonly align?: 'left' | 'middle' | 'right';

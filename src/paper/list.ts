@@ -2,7 +2,7 @@
 import { PDFDocument, type PDFPage } from 'pdf-lib';
 import type { ListLine } from '../core/words/paperCard';
 import { colorOf } from './drawn';
-import { Fonts, type FontFiles, type Style } from './fonts';
+import { Fonts, type FontFiles, type FontStyle } from './fonts';
 import { paperSizes, type Paper } from './sizes';
 
 export interface ListAsked {
@@ -107,7 +107,14 @@ class Rows {
     this.#rule(y - rowHeight + 2, 0.5, 'line');
   }
 
-  #put(text: string, [x, room]: readonly [number, number], y: number, style: Style, size: number, soft = false): void {
+  #put(
+    text: string,
+    [x, room]: readonly [number, number],
+    y: number,
+    style: FontStyle,
+    size: number,
+    soft = false
+  ): void {
     const shown = this.#fonts.cut(text, style, size, room);
     this.#fonts.draw(this.#page, shown, { x, y, style, size, color: colorOf(soft ? 'soft' : 'ink') });
   }

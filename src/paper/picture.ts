@@ -2,7 +2,7 @@
 import { PDFDocument } from 'pdf-lib';
 import { paperSizes, type Paper } from './sizes';
 
-export interface PictureAsked {
+export interface PicturePage {
   readonly title: string;
   /** A file of PNG. */
   readonly png: Uint8Array;
@@ -12,7 +12,7 @@ export interface PictureAsked {
 const margin = 28;
 
 /** @returns the bytes of the document, its page lying where the picture is wider than high @throws when it is no PNG */
-export async function picturePdf({ title, png, paper }: PictureAsked): Promise<Uint8Array> {
+export async function picturePdf({ title, png, paper }: PicturePage): Promise<Uint8Array> {
   const document = await PDFDocument.create();
   document.setTitle(title);
   document.setProducer('Focalis');

@@ -5,13 +5,13 @@
 import { Vector3, type Object3D, type Scene } from 'three';
 import type { Noise } from '../core/camera/sensor';
 import { bytesOf, counted, lightOf } from '../core/camera/sensor';
-import type { Shot as Truth, ShotSubject } from '../core/camera/shoot';
+import type { FrameTruth as Truth, ShotSubject } from '../core/camera/shoot';
 import { blurDiscDiameter } from '../core/optics/blur';
 import { imageDistance } from '../core/optics/thinLens';
 import { toCamera, type Viewpoint } from '../core/setup/scene';
 import type { Setup } from '../core/setup/schema';
 import { lensAtRelease, setupAtRelease, shakePx } from './frameShot';
-import { momentOf, type LensRenderer, type Shot } from './lens/lensRenderer';
+import { momentOf, type LensRenderer, type LensExposure } from './lens/lensRenderer';
 import { wholePicture, type Cutout, type LensState } from './lens/lensView';
 import { buildScene, meshesFor, releaseScene, type SceneRequest } from './scene/build';
 import { irisPlaces } from './scene/figure';
@@ -31,7 +31,7 @@ export interface FrameOrder {
 }
 
 /** A part of a picture, pixels. */
-export interface Area {
+export interface PixelArea {
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -61,7 +61,7 @@ export interface Exposed {
   readonly width: number;
   readonly height: number;
   /** What is drawn at full size. */
-  readonly full: readonly Area[];
+  readonly full: readonly PixelArea[];
   readonly heads: readonly HeadTruth[];
   /** Track of the camera's own movement, pixels. */
   readonly shakePx: number;
@@ -122,7 +122,7 @@ export function headsOf(order: FrameOrder): HeadTruth[] {
 }
 
 /** The part of a picture about a head. */
-function aroundHead({ left, right }: HeadTruth, { width, height }: FrameOrder, eyesPx: number): Area {
+function aroundHead({ left, right }: HeadTruth, { width, height }: FrameOrder, eyesPx: number): PixelArea {
   const [x, y] = [(left.x + right.x) / 2, (left.y + right.y) / 2];
   const low = (value: number) => Math.max(0, Math.floor(value));
   const [fromX, fromY] = [low(x - headRoom.aside * eyesPx), low(y - headRoom.above * eyesPx)];
@@ -173,7 +173,7 @@ export async function exposeFrame(
     looks: number,
     done: () => void
   ) => {
-    const asked: Shot = { ...lens, view, cutout, moved, width: size.width, height: size.height };
+    const asked: LensExposure = { ...lens, view, cutout, moved, width: size.width, height: size.height };
     const picture = renderer.begin(scene, asked);
     try {
       for (let look = 0; look < looks; look++) {

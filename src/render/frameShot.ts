@@ -1,11 +1,11 @@
 /** A frame of the simulated camera as the renderer takes it: everybody where they were at release, the plane where it fell. */
-import type { Shot } from '../core/camera/shoot';
+import type { FrameTruth } from '../core/camera/shoot';
 import type { Setup } from '../core/setup/schema';
 import { toCamera, toScene, type Viewpoint } from '../core/setup/scene';
 import type { LensShot } from './shot';
 
 /** The setup as it stood when the shutter opened: whoever moved along the axis stands where they had come to. */
-export function setupAtRelease(setup: Setup, view: Viewpoint, shot: Shot): Setup {
+export function setupAtRelease(setup: Setup, view: Viewpoint, shot: FrameTruth): Setup {
   const shiftOf = new Map(shot.subjects.map(({ id, shiftMm }) => [id, shiftMm]));
   const moved = <T extends { readonly id: string; readonly depthMm: number; readonly lateralMm: number }>(
     item: T
@@ -21,11 +21,11 @@ export function setupAtRelease(setup: Setup, view: Viewpoint, shot: Shot): Setup
 }
 
 /** The lens as it was set then. */
-export const lensAtRelease = (planned: LensShot, { planeMm }: Shot): LensShot => ({
+export const lensAtRelease = (planned: LensShot, { planeMm }: FrameTruth): LensShot => ({
   ...planned,
   lens: { ...planned.lens, focusMm: planeMm }
 });
 
 /** The track of the camera's own movement in a picture so wide, pixels. */
-export const shakePx = ({ shakeMm }: Shot, pictureWidthMm: number, widthPx: number): number =>
+export const shakePx = ({ shakeMm }: FrameTruth, pictureWidthMm: number, widthPx: number): number =>
   (shakeMm / pictureWidthMm) * widthPx;

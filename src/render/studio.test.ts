@@ -7,7 +7,7 @@ import { demoSetup } from '../core/testing/demo';
 import { viewpoint } from '../core/setup/scene';
 import type { Body, Lens } from '../core/kit/schema';
 import type { Setup } from '../core/setup/schema';
-import type { Accumulation, LensRenderer, Shot } from './lens/lensRenderer';
+import type { Accumulation, LensRenderer, LensExposure } from './lens/lensRenderer';
 import { wholePicture } from './lens/lensView';
 import { lensShot } from './shot';
 import { Studio, type Rendering, type RenderingRequest } from './studio';
@@ -25,20 +25,20 @@ class Drawing {
   lookMs = 5;
   readonly log: string[] = [];
   readonly open = new Set<Accumulation>();
-  #name = (shot: Shot) => `${shot.width}`;
+  #name = (shot: LensExposure) => `${shot.width}`;
 
-  async quick(_: unknown, shot: Shot): Promise<ImageBitmap> {
+  async quick(_: unknown, shot: LensExposure): Promise<ImageBitmap> {
     await new Promise((resume) => setTimeout(resume, this.quickMs));
     this.log.push(`quick ${this.#name(shot)}`);
     return { close: () => undefined } as ImageBitmap;
   }
-  begin(_: unknown, shot: Shot): Accumulation {
+  begin(_: unknown, shot: LensExposure): Accumulation {
     const picture = { shot, views: 0 } as unknown as Accumulation;
     this.open.add(picture);
     return picture;
   }
   add(picture: Accumulation): void {
-    const counted = picture as unknown as { views: number; shot: Shot };
+    const counted = picture as unknown as { views: number; shot: LensExposure };
     counted.views += 1;
     this.log.push(`look ${this.#name(counted.shot)}`);
     vi.setSystemTime(Date.now() + this.lookMs);

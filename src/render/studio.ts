@@ -4,7 +4,7 @@
  */
 import type { Viewpoint } from '../core/setup/scene';
 import type { Setup } from '../core/setup/schema';
-import { LensRenderer, quickShare, type Accumulation, type Shot } from './lens/lensRenderer';
+import { LensRenderer, quickShare, type Accumulation, type LensExposure } from './lens/lensRenderer';
 import type { Cutout } from './lens/lensView';
 import { KeptScenes } from './keptScenes';
 import { meshesFor, type SceneRequest } from './scene/build';
@@ -21,7 +21,7 @@ export interface RenderingRequest {
   readonly priority: number;
   readonly setup: Setup;
   readonly view: Viewpoint;
-  readonly shot: LensShot & Pick<Shot, 'moved'>;
+  readonly shot: LensShot & Pick<LensExposure, 'moved'>;
   readonly cutout: Cutout;
   readonly width: number;
   readonly height: number;
@@ -216,7 +216,7 @@ export class Studio {
     this.#show({ slot, turn, image, views, of, reduced: scale < 1, afterMs: performance.now() - askedAt });
   }
 
-  #shot({ request }: Job, scale: number): Shot {
+  #shot({ request }: Job, scale: number): LensExposure {
     const { shot, view, cutout, width, height } = request;
     return { ...shot, view, cutout, width: Math.round(width * scale), height: Math.round(height * scale) };
   }

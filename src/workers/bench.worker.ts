@@ -5,11 +5,18 @@ import { bytesOf } from '../core/camera/sensor';
 import type { PictureFacts } from '../core/pictures/metadata';
 import { measureEdgeFrame, type EdgeFrame, type EdgeFrameProblem } from '../core/bench/edgeFrame';
 import { measureFocusFrame, type FocusFrame, type FocusProblem } from '../core/bench/focusFrame';
-import type { Gray, Point } from '../core/bench/gray';
-import { projected, type Lens, type Pose } from '../core/bench/pose';
-import { isRefused, type Refused } from '../core/bench/refused';
+import type { Gray, ImagePoint } from '../core/bench/gray';
+import { projected, type CameraIntrinsics, type Pose } from '../core/bench/pose';
+import { isRefused, type RefusedFrame } from '../core/bench/refused';
 import { focusHalves } from '../core/bench/sheets';
-import { edgeShot, focusShot, spotShot, type EdgeScene, type FocusScene, type SpotScene } from '../core/bench/simulate';
+import {
+  edgeShot,
+  focusShot,
+  spotShot,
+  type EdgeScene,
+  type FocusSheetScene,
+  type SpotScene
+} from '../core/bench/simulate';
 import { findSpots, type Spots, type SpotsProblem } from '../core/bench/spots';
 import { lookAtMarks, type MarkAt, type MarkedFrame } from '../core/drills/marks';
 import { marksShot, type MarksScene } from '../core/drills/simulate';
@@ -33,8 +40,8 @@ export interface Shown {
   readonly width: number;
   readonly height: number;
   /** Across the leaning half, as shares of the picture: as far as what was aimed at, and the sharpest; null off the sheet. */
-  readonly aimed: readonly [Point, Point] | null;
-  readonly sharpest: readonly [Point, Point] | null;
+  readonly aimed: readonly [ImagePoint, ImagePoint] | null;
+  readonly sharpest: readonly [ImagePoint, ImagePoint] | null;
 }
 
 interface Told {
@@ -49,11 +56,11 @@ export type Lacks = 'focalLength' | 'stop';
 type Unread = { readonly kind: 'unread'; readonly reason: string; readonly lacks: Lacks | null };
 export type FocusRead =
   | Unread
-  | (Told & Refused<FocusProblem> & { readonly kind: 'problem' })
+  | (Told & RefusedFrame<FocusProblem> & { readonly kind: 'problem' })
   | (Told & { readonly kind: 'measured'; readonly frame: Omit<FocusFrame, 'poses'>; readonly shown: Shown });
 export type EdgesRead =
   | Unread
-  | (Told & Refused<EdgeFrameProblem> & { readonly kind: 'problem' })
+  | (Told & RefusedFrame<EdgeFrameProblem> & { readonly kind: 'problem' })
   | (Told & {
       readonly kind: 'measured';
       readonly frame: EdgeFrame;
@@ -96,7 +103,7 @@ const fullPx = { width: 180, height: 112 } as const;
 interface Opened {
   readonly told: Told;
   readonly picture: Gray;
-  readonly lens: Lens;
+  readonly lens: CameraIntrinsics;
   readonly jpeg: (x: number, y: number, width: number, height: number, widest: number) => Promise<Blob>;
   readonly close: () => void;
 }
@@ -164,7 +171,7 @@ async function shownOf({ lens, picture, jpeg }: Opened, frame: FocusFrame): Prom
   return { image, width, height, aimed: line(frame.aimedAtMm), sharpest: line(frame.sharpestAtMm) };
 }
 
-export interface FocusOrder extends FocusScene {
+export interface FocusOrder extends FocusSheetScene {
   readonly seed: number;
   readonly facts: FrameFacts;
 }

@@ -42,7 +42,7 @@ export class WorkerFailed extends Error {
 }
 
 /** Without an answer or a sign of progress for so long a worker is taken to hang. */
-export const silentAfterMs = 60_000;
+export const workerSilentAfterMs = 60_000;
 
 interface Running<Api> {
   readonly thread: Thread<Api>;
@@ -66,7 +66,7 @@ export class WorkerClient<Api> {
   readonly #silentMs: number;
   #running: Running<Api> | undefined;
 
-  constructor(start: () => Worker, silentMs = silentAfterMs) {
+  constructor(start: () => Worker, silentMs = workerSilentAfterMs) {
     this.#start = start;
     this.#silentMs = silentMs;
   }

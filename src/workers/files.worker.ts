@@ -3,7 +3,7 @@ import { expose } from 'comlink';
 import { readZip, zipped } from '../archive/zip';
 import type { ArchiveResult } from '../core/formats/archive';
 import { decoded, type CsvRead } from '../core/formats/csv';
-import { readTable } from '../core/formats/shotList';
+import { readShotTable } from '../core/formats/shotList';
 import { readJobFile, type JobFileResult } from '../core/formats/jobFile';
 import { maxLensfunBytes, readLensfun, type LensfunResult } from '../core/formats/lensfun';
 
@@ -23,7 +23,7 @@ const files = {
   async readList(file: Blob): Promise<{ readonly table: CsvRead; readonly encoding: string } | string> {
     if (file.size > maxListBytes) return `The file has ${Math.round(file.size / 1e6)} MB; a list has at most 20 MB.`;
     const { text, encoding } = decoded(new Uint8Array(await file.arrayBuffer()));
-    const table = readTable(text);
+    const table = readShotTable(text);
     return typeof table === 'string' ? table : { table, encoding };
   },
 

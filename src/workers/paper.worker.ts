@@ -4,7 +4,7 @@ import { cardsPdf, type CardsAsked } from '../paper/cards';
 import { fontFiles } from '../paper/fontFiles';
 import type { FontFiles } from '../paper/fonts';
 import { listPdf, type ListAsked } from '../paper/list';
-import { picturePdf, type PictureAsked } from '../paper/picture';
+import { picturePdf, type PicturePage } from '../paper/picture';
 import { sheetsPdf, type SheetsAsked } from '../paper/sheets';
 
 let loaded: Promise<FontFiles> | undefined;
@@ -43,7 +43,7 @@ const paper = {
   async list(asked: ListAsked, from: Addresses): Promise<Blob> {
     return pdf(await listPdf(asked, await fonts(from)));
   },
-  async picture(asked: PictureAsked): Promise<Blob> {
+  async picture(asked: PicturePage): Promise<Blob> {
     return pdf(await picturePdf(asked));
   },
   async sheets(asked: SheetsAsked, from: Addresses): Promise<Blob> {

@@ -1,15 +1,15 @@
 /** Reads pictures off the main thread: what they say, what they show, faces and eyes, and how sharp they are. Nothing leaves. */
 import { expose } from 'comlink';
-import { measureOwnEyes, type EyeAgain, type FrameOfEyes } from '../core/frames/ownEyes';
+import { measureOwnEyes, type RemeasuredEye, type FrameOfEyes } from '../core/frames/ownEyes';
 import { Detector } from '../faces/detector';
 import type { Weights } from '../faces/weights';
 import {
-  readPicture,
-  readPoint,
-  type PictureAsked,
-  type PictureRead,
-  type PointAsked,
-  type PointRead
+  measurePhoto,
+  measurePoint,
+  type PhotoRequest,
+  type PhotoResult,
+  type PointRequest,
+  type PointResult
 } from '../faces/readPicture';
 
 let detector: Promise<Detector> | undefined;
@@ -20,17 +20,17 @@ const pictures = {
     detector ??= Detector.start(weights);
     await detector;
   },
-  async read(file: Blob, asked: PictureAsked): Promise<PictureRead> {
+  async read(file: Blob, asked: PhotoRequest): Promise<PhotoResult> {
     if (!detector) throw new Error('The detector has not been handed over.');
-    return readPicture(file, asked, await detector);
+    return measurePhoto(file, asked, await detector);
   },
   /** An eye or a thing somebody pointed at. */
-  async point(file: Blob, asked: PointAsked): Promise<PointRead> {
+  async point(file: Blob, asked: PointRequest): Promise<PointResult> {
     if (!detector) throw new Error('The detector has not been handed over.');
-    return readPoint(file, asked, await detector);
+    return measurePoint(file, asked, await detector);
   },
   /** Eyes held against the same eyes in their sharpest frames. */
-  again: (frames: readonly FrameOfEyes[]): EyeAgain[] => measureOwnEyes(frames)
+  again: (frames: readonly FrameOfEyes[]): RemeasuredEye[] => measureOwnEyes(frames)
 };
 export type PictureReader = typeof pictures;
 

@@ -7,7 +7,7 @@ import { demoSetup } from '../../src/core/testing/demo';
 import { imageDistance } from '../../src/core/optics/thinLens';
 import { viewpoint, type Viewpoint } from '../../src/core/setup/scene';
 import type { Setup } from '../../src/core/setup/schema';
-import { LensRenderer, toThree, type Shot } from '../../src/render/lens/lensRenderer';
+import { LensRenderer, toThree, type LensExposure } from '../../src/render/lens/lensRenderer';
 import { wholePicture, type LensState, type Cutout } from '../../src/render/lens/lensView';
 import { buildScene, meshesFor, releaseScene } from '../../src/render/scene/build';
 import { loadMeshes } from '../../src/render/scene/meshes';
@@ -61,7 +61,7 @@ async function demo({
   const request = { setup, view, lens: shot.lens, widthPx: width / (cutout.right - cutout.left), eyesOf };
   await loadMeshes(meshesFor(request), fetchBytes);
   const scene = buildScene(request);
-  const full: Shot = { ...shot, view, cutout, width, height, plain };
+  const full: LensExposure = { ...shot, view, cutout, width, height, plain };
   const times: Record<string, number> = {};
   const start = performance.now();
   const quick = await renderer.quick(scene, full);
@@ -113,7 +113,7 @@ function points(
     size,
     look = { yawDeg: 0, pitchDeg: 0 },
     ...rest
-  }: Partial<Shot> & { readonly views: number; readonly size: number; readonly look?: Look }
+  }: Partial<LensExposure> & { readonly views: number; readonly size: number; readonly look?: Look }
 ) {
   const view: Viewpoint = {
     position: { x: 0, y: 0, z: 0 },
@@ -197,7 +197,7 @@ async function many(name: string, times: number) {
     const request = { setup: at(n), view, lens: shot.lens, widthPx: 160 };
     await loadMeshes(meshesFor(request), fetchBytes);
     const scene = buildScene(request);
-    const full: Shot = { ...shot, view, cutout: wholePicture, width: 160, height: 106 };
+    const full: LensExposure = { ...shot, view, cutout: wholePicture, width: 160, height: 106 };
     (await renderer.quick(scene, full)).close();
     const picture = renderer.begin(scene, full);
     renderer.add(picture);

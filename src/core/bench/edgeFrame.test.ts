@@ -4,7 +4,7 @@ import { boxMtf, mtf50 } from '../testing/mtf';
 import { seededRandom } from '../testing/random';
 import { measureEdgeFrame, zoneOf, type EdgeFrame } from './edgeFrame';
 import { gray } from './gray';
-import type { Lens } from './pose';
+import type { CameraIntrinsics } from './pose';
 import { edgeShot } from './simulate';
 import {
   decentring,
@@ -17,7 +17,7 @@ import {
   type StopRow
 } from './stopSeries';
 
-const lens: Lens = { focalLengthMm: 50, pixelMm: 0.012, width: 3000, height: 2000 };
+const lens: CameraIntrinsics = { focalLengthMm: 50, pixelMm: 0.012, width: 3000, height: 2000 };
 const blurred = (sigma: number) =>
   mtf50((nu) => Math.exp(-2 * (Math.PI * sigma * nu) ** 2) * boxMtf(1, nu)) / lens.pixelMm;
 

@@ -3,7 +3,7 @@ import { degrees } from '../geometry/vector';
 import { gray, type Gray } from './gray';
 import { group, max, mean, median } from 'd3-array';
 import { Matrix, solve } from 'ml-matrix';
-import { findMarkers, mirrored } from './markers';
+import { findMarkers, mirrorImage } from './markers';
 import {
   completed,
   distortionOf,
@@ -12,11 +12,11 @@ import {
   poseFrom,
   projected,
   projectionPx,
-  squareDeg,
-  type Lens,
+  maxTiltDeg,
+  type CameraIntrinsics,
   type Pose
 } from './pose';
-import { refused, type Refused } from './refused';
+import { refused, type RefusedFrame } from './refused';
 import type { Zone } from './schema';
 import { drawnEdges, edgePage, edgePageOf, edgePages, greyStepAreas, greySteps } from './sheets';
 import { isBlown, slantedEdge, transposed, type EdgeFigure, type EdgeProblem } from './slantedEdge';
@@ -74,7 +74,10 @@ function areWholePages(ids: readonly number[]): boolean {
   return pages.size >= 5 && [...pages.values()].every((own) => own.length >= 3);
 }
 
-export function measureEdgeFrame(picture: Gray, straight: Lens): EdgeFrame | Refused<EdgeFrameProblem> {
+export function measureEdgeFrame(
+  picture: Gray,
+  straight: CameraIntrinsics
+): EdgeFrame | RefusedFrame<EdgeFrameProblem> {
   const { markers: found, twice } = findMarkers(picture, areWholePages);
   if (twice.some((id) => edgePageOf(id) !== null)) return refused('two');
   const pages = Array.from({ length: edgePages }, (_, page) => page).flatMap((page) => {
@@ -86,11 +89,11 @@ export function measureEdgeFrame(picture: Gray, straight: Lens): EdgeFrame | Ref
     const other =
       pages.length === 0 &&
       found.length === 0 &&
-      findMarkers(mirrored(picture)).markers.some(({ id }) => edgePageOf(id) !== null);
+      findMarkers(mirrorImage(picture)).markers.some(({ id }) => edgePageOf(id) !== null);
     return refused(other ? 'mirrored' : 'noSheet');
   }
   const seen = pages.map(({ page, own }) => matchesOf(edgePage(page), own));
-  const lens: Lens = { ...straight, distortion: distortionOf(seen, straight) };
+  const lens: CameraIntrinsics = { ...straight, distortion: distortionOf(seen, straight) };
   const laid = pages.flatMap(({ page }, index) => {
     const pose = poseFrom(seen[index] ?? [], lens);
     return pose ? [{ page, pose, vPx: projectionPx(lens, pose.t[2]) }] : [];
@@ -101,7 +104,7 @@ export function measureEdgeFrame(picture: Gray, straight: Lens): EdgeFrame | Ref
   if (edges.length === 0)
     return refused(measured.every(({ lost }) => lost.every(({ why }) => why === 'small')) ? 'small' : 'noEdges');
   const { tiltDeg, distanceMm } = wallOf(measured.flatMap(({ middle }) => (middle ? [middle] : [])));
-  if (tiltDeg > squareDeg) return refused('askew', tiltDeg);
+  if (tiltDeg > maxTiltDeg) return refused('askew', tiltDeg);
   return {
     ...{ edges, tiltDeg, distanceMm, vPx: projectionPx(lens, distanceMm) },
     pages: pages.map(({ page }) => page),
@@ -117,7 +120,13 @@ interface LaidPage {
   readonly vPx: number;
 }
 
-function measurePage(picture: Gray, lens: Lens, { page, pose, vPx }: LaidPage, curve: ToneCurve | null, told: boolean) {
+function measurePage(
+  picture: Gray,
+  lens: CameraIntrinsics,
+  { page, pose, vPx }: LaidPage,
+  curve: ToneCurve | null,
+  told: boolean
+) {
   const piece = edgePage(page);
   const lost: { page: number; why: EdgeProblem }[] = [];
   const shifts: number[] = [];
@@ -179,7 +188,7 @@ function cut({ width, height, light }: Gray, x: number, y: number, w: number, h:
 }
 
 /** The steps of grey of a page, as they were read. */
-function stepsOf(picture: Gray, pose: Pose, lens: Lens, vPx: number): GreyStep[] {
+function stepsOf(picture: Gray, pose: Pose, lens: CameraIntrinsics, vPx: number): GreyStep[] {
   return greyStepAreas.flatMap(({ x, y, width, height }, index) => {
     const px = projected(pose, { x: x + width / 2, y: y + height / 2 }, lens, vPx);
     const side = Math.floor((0.25 * width * vPx) / pose.t[2]);

@@ -5,7 +5,7 @@
 import { ascending, group, max, mean, min, quantile, range } from 'd3-array';
 import jstat from 'jstat';
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
-import { surfaceAt } from '../optics/focusSurface';
+import { axialDepth } from '../optics/focusSurface';
 import { discMtf50 } from '../optics/sharpness';
 import { imageDistance } from '../optics/thinLens';
 import type { EdgeFrame } from './edgeFrame';
@@ -137,7 +137,7 @@ export function fieldCurve(frames: readonly FieldFrame[], asked: FieldAsked): Fi
 
 /** How much nearer the surface lies at a tangent off the axis than on it, where it is so deep on it, mm. */
 export const nearerAt = (perM: number, tangent: number, depthMm: number): number =>
-  depthMm - surfaceAt({ bendPerMm: perM / 1000 }, tangent, depthMm);
+  depthMm - axialDepth({ bendPerMm: perM / 1000 }, tangent, depthMm);
 
 /** How far to move or turn between two frames, mm at the wall: half the depth of field, so that each place has several about its sharpest (chosen). */
 export const fieldStepMm = (depthOfFieldMm: number): number => depthOfFieldMm / 2;

@@ -3,19 +3,24 @@ import { zoneOfSharpness } from '../testing/depth';
 import { seededRandom } from '../testing/random';
 import { measureFocusFrame, type FocusFrame } from './focusFrame';
 import { gray, type Gray } from './gray';
-import type { Lens } from './pose';
+import type { CameraIntrinsics } from './pose';
 import { isRefused } from './refused';
-import { focusShot, type FocusScene } from './simulate';
+import { focusShot, type FocusSheetScene } from './simulate';
 
-const lens = (focalLengthMm: number, pixelMm = 0.0114): Lens => ({ focalLengthMm, pixelMm, width: 1110, height: 890 });
+const lens = (focalLengthMm: number, pixelMm = 0.0114): CameraIntrinsics => ({
+  focalLengthMm,
+  pixelMm,
+  width: 1110,
+  height: 890
+});
 /** Where only the verdict counts: as few pixels as a sheet may have. */
-const few: Lens = { focalLengthMm: 85, pixelMm: 0.0137, width: 900, height: 740 };
-const measured = (picture: Gray, scene: FocusScene): FocusFrame => {
+const few: CameraIntrinsics = { focalLengthMm: 85, pixelMm: 0.0137, width: 900, height: 740 };
+const measured = (picture: Gray, scene: FocusSheetScene): FocusFrame => {
   const found = measureFocusFrame(picture, scene.lens, scene.fNumber);
   if (isRefused(found)) throw new Error(found.problem);
   return found;
 };
-const scene = (changes: Partial<FocusScene>): FocusScene => ({
+const scene = (changes: Partial<FocusSheetScene>): FocusSheetScene => ({
   lens: lens(85),
   ...{ fNumber: 1.4, distanceMm: 2000, leanDeg: 45, errorUm: 15 },
   ...changes
@@ -60,7 +65,7 @@ describe('a frame of the focus sheet', () => {
   const usual = scene({ lens: few, errorUm: 17 });
   const { picture } = focusShot(usual, seededRandom(4));
   const problemOf = (found: ReturnType<typeof measureFocusFrame>) => (isRefused(found) ? found.problem : null);
-  const told = (changed: Gray, changes: Partial<Lens> = {}) =>
+  const told = (changed: Gray, changes: Partial<CameraIntrinsics> = {}) =>
     problemOf(
       measureFocusFrame(
         changed,
@@ -109,7 +114,7 @@ describe('a frame of the focus sheet', () => {
   });
 
   it('says so where the sheet stands askew, or one wing is too short', () => {
-    const of = (changes: Partial<FocusScene>) => {
+    const of = (changes: Partial<FocusSheetScene>) => {
       const other = scene({ lens: few, ...changes });
       return measureFocusFrame(focusShot(other, seededRandom(5)).picture, other.lens, other.fNumber);
     };

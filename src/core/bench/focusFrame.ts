@@ -2,7 +2,7 @@
 import { cross, quantile, range } from 'd3-array';
 import { errorUm } from '../record/observe';
 import type { Gray } from './gray';
-import { findMarkers, mirrored, type FoundMarker } from './markers';
+import { findMarkers, mirrorImage, type FoundMarker } from './markers';
 import {
   completed,
   distortionOf,
@@ -12,15 +12,15 @@ import {
   poseFrom,
   projected,
   projectionPx,
-  squareDeg,
+  maxTiltDeg,
   tiltOf,
   turnOf,
-  type Lens,
+  type CameraIntrinsics,
   type Pose
 } from './pose';
 import { rasterOf } from './raster';
-import { isRefused, refused, type Refused } from './refused';
-import { aim, focusHalves, texture, type Area, type Piece } from './sheets';
+import { isRefused, refused, type RefusedFrame } from './refused';
+import { aim, focusHalves, texture, type SheetArea, type SheetPiece } from './sheets';
 import { windowsOf, type Printed } from './texture';
 import { fitThroughFocus, type ThroughFocus } from './throughFocus';
 
@@ -67,7 +67,7 @@ const leastPxPerMm = 3;
 /** From its nearest place to its furthest the leaning half must reach so far, mm, and make a disc so large, pixels; beyond the plane half of that (chosen). */
 const leastReach = { mm: 4, discPx: 4, endMm: 1 } as const;
 /** The worst a corner may lie off where the sheet says, in its deviations: else the paper is bent, or the focal length another (chosen). */
-const worstFit = 12;
+const maxResidualSd = 12;
 /** The most blur of its own with which anything is sharp, pixels as a standard deviation (chosen). */
 const softestOwnPx = 2.5;
 /** Discs that grow otherwise than optics say by more than these: another stop or focal length, or glare (chosen). */
@@ -79,15 +79,15 @@ const lights = { dark: 0.06, wished: 0.6, blown: 0.97 } as const;
 /** The two halves' distances are known to this share of themselves (chosen on simulated sheets). */
 const distanceShare = 1.2e-4;
 /** Where the upright half is bare, mm from its upper left: between its markers and above the lashes. */
-const bare: Area = { x: 30, y: 28, width: 60, height: 16 };
+const bare: SheetArea = { x: 30, y: 28, width: 60, height: 16 };
 
 let printed: Printed | undefined;
 const printedTexture = (): Printed => (printed ??= { raster: rasterOf(focusHalves().leaning, 10), perMm: 10 });
 
 /** How many of a piece's markers were read. */
-const readIn = ({ markers }: Piece, ids: readonly number[]): number =>
+const readIn = ({ markers }: SheetPiece, ids: readonly number[]): number =>
   markers.filter(({ id }) => ids.includes(id)).length;
-const readOf = (piece: Piece, found: readonly FoundMarker[]): number =>
+const readOf = (piece: SheetPiece, found: readonly FoundMarker[]): number =>
   readIn(
     piece,
     found.map(({ id }) => id)
@@ -96,10 +96,10 @@ const readOf = (piece: Piece, found: readonly FoundMarker[]): number =>
 /** @param scale what a millimetre of the sheet really measures, mm: printers shrink */
 export function measureFocusFrame(
   picture: Gray,
-  lens: Lens,
+  lens: CameraIntrinsics,
   fNumber: number,
   scale = 1
-): FocusFrame | Refused<FocusProblem> {
+): FocusFrame | RefusedFrame<FocusProblem> {
   // In millimetres of the sheet everything is as it should be, the lens and its pixels too.
   const told = measured(
     picture,
@@ -118,7 +118,7 @@ export function measureFocusFrame(
   };
 }
 
-function measured(picture: Gray, straight: Lens, fNumber: number): FocusFrame | Refused<FocusProblem> {
+function measured(picture: Gray, straight: CameraIntrinsics, fNumber: number): FocusFrame | RefusedFrame<FocusProblem> {
   const { upright, leaning } = focusHalves();
   const { markers: found, twice } = findMarkers(
     picture,
@@ -127,7 +127,7 @@ function measured(picture: Gray, straight: Lens, fNumber: number): FocusFrame | 
   const own = [...upright.markers, ...leaning.markers].map(({ id }) => id);
   if (twice.some((id) => own.includes(id))) return refused('two');
   if (readOf(upright, found) + readOf(leaning, found) === 0)
-    return refused(found.length === 0 && findMarkers(mirrored(picture)).markers.length > 0 ? 'mirrored' : 'noSheet');
+    return refused(found.length === 0 && findMarkers(mirrorImage(picture)).markers.length > 0 ? 'mirrored' : 'noSheet');
   const standing = completed(picture, upright, found, straight);
   const first = poseFrom(matchesOf(upright, standing), straight);
   if (!first || standing.length < 3) return refused('half');
@@ -135,15 +135,15 @@ function measured(picture: Gray, straight: Lens, fNumber: number): FocusFrame | 
   const vPx = projectionPx(straight, distanceMm);
   const behind = completed(picture, leaning, found, straight, vPx);
   const seen = [matchesOf(upright, standing), matchesOf(leaning, behind)] as const;
-  const lens: Lens = { ...straight, distortion: distortionOf(seen, straight, vPx) };
+  const lens: CameraIntrinsics = { ...straight, distortion: distortionOf(seen, straight, vPx) };
   const [front, back] = seen.map((matches) => poseFrom(matches, lens, vPx));
   if (!front || !back || !isWhole(upright, front, lens, vPx) || !isWhole(leaning, back, lens, vPx))
     return refused('half');
   const tiltDeg = tiltOf(front);
   const aimedMm = placed(front, aim)[2];
   if (vPx / aimedMm < leastPxPerMm) return refused('small', vPx / leastPxPerMm);
-  if (front.rms > worstFit || back.rms > worstFit) return refused('unclear');
-  if (tiltDeg > squareDeg + tiltSdDeg) return refused('askew', tiltDeg);
+  if (front.rms > maxResidualSd || back.rms > maxResidualSd) return refused('unclear');
+  if (tiltDeg > maxTiltDeg + tiltSdDeg) return refused('askew', tiltDeg);
   const light = lightOf(picture, front, lens, vPx);
   if (light > lights.blown) return refused('blown', 1);
   if (light < lights.dark) return refused('dark', Math.log2(lights.wished / Math.max(light, 1e-3)));
@@ -187,7 +187,7 @@ function measured(picture: Gray, straight: Lens, fNumber: number): FocusFrame | 
 }
 
 /** How bright its white is, where nothing is printed. */
-function lightOf({ width, height, light }: Gray, pose: Pose, lens: Lens, vPx: number): number {
+function lightOf({ width, height, light }: Gray, pose: Pose, lens: CameraIntrinsics, vPx: number): number {
   const places = cross(range(bare.x, bare.x + bare.width), range(bare.y, bare.y + bare.height));
   const values = places.flatMap(([x, y]) => {
     const px = projected(pose, { x, y }, lens, vPx);

@@ -6,12 +6,12 @@ import { mountedLens } from '../kit/mounted';
 import type { Lens } from '../kit/schema';
 import { exactFNumber, isSameStop, stopsBetween } from '../optics/stops';
 import { ownFocusOf, sameFocal } from '../record/groups';
-import { learn, type Estimate, type Learned } from '../record/learn';
+import { learn, type Estimate, type LearnedFocus } from '../record/learn';
 import type { FocusShot } from './schema';
 
 export type FocusVerdict = 'few' | 'onTheMark' | 'front' | 'behind' | 'scattered';
 
-export interface FocusResult extends Learned {
+export interface FocusResult extends LearnedFocus {
   readonly verdict: FocusVerdict;
   /** Mean from near and from far, µm; null where one of them was not tried. */
   readonly approach: { readonly near: number; readonly far: number; readonly differ: boolean } | null;
@@ -71,13 +71,13 @@ export function focusResult(
 
 /** Off only where the interval leaves the mark out and it matters: a twentieth of what is allowed shows nowhere. */
 function verdictOf(
-  { bias, spread }: { readonly bias: Estimate; readonly spread: Estimate },
+  { bias, sd }: { readonly bias: Estimate; readonly sd: Estimate },
   allowedUm: number,
   count: number
 ): FocusVerdict {
   if (count < leastShots) return 'few';
   const off = (bias.low > 0 || bias.high < 0) && Math.abs(bias.value) > allowedUm * shares.shows;
-  if (spread.value > Math.abs(bias.value) && spread.value > allowedUm * shares.scatters) return 'scattered';
+  if (sd.value > Math.abs(bias.value) && sd.value > allowedUm * shares.scatters) return 'scattered';
   return off ? (bias.value > 0 ? 'behind' : 'front') : 'onTheMark';
 }
 
@@ -153,7 +153,7 @@ export const isWideOpen = (lens: Lens, { focalLengthMm, fNumber }: Setting): boo
  * moves its plane. A stopped-down set without any wide open says nothing of the lens's focus.
  */
 export function figuresOf(
-  sets: readonly (Setting & { readonly learned: Learned })[],
+  sets: readonly (Setting & { readonly learned: LearnedFocus })[],
   lens: Lens,
   key: OwnKey,
   habits: Habits,

@@ -6,7 +6,7 @@ export interface Gray {
   readonly light: Float32Array;
 }
 
-export interface Point {
+export interface ImagePoint {
   readonly x: number;
   readonly y: number;
 }

@@ -1,13 +1,13 @@
 /** Markers found in a picture, their corners to a tenth of a pixel. */
 import { mean, median, quantile } from 'd3-array';
 import aruco from 'js-aruco2';
-import { lightAt, smaller, type Gray, type Point } from './gray';
+import { lightAt, smaller, type Gray, type ImagePoint } from './gray';
 import { dictionaryName } from './sheets';
 
 export interface FoundMarker {
   readonly id: number;
   /** Clockwise from the upper left of the marker as printed, pixels. */
-  readonly corners: readonly [Point, Point, Point, Point];
+  readonly corners: readonly [ImagePoint, ImagePoint, ImagePoint, ImagePoint];
   /** How well they are known, as one standard deviation, pixels. */
   readonly sdPx: number;
 }
@@ -56,7 +56,7 @@ export function findMarkers(picture: Gray, enough: (ids: readonly number[]) => b
   return { markers: [...found.values()].filter(({ id }) => !twice.has(id)), twice: [...twice] };
 }
 
-const distance = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
+const distance = (a: ImagePoint, b: ImagePoint): number => Math.hypot(a.x - b.x, a.y - b.y);
 
 function bytesOf({ width, height, light }: Gray): Uint8ClampedArray {
   const pixels = new Uint32Array(width * height);
@@ -73,7 +73,7 @@ function bytesOf({ width, height, light }: Gray): Uint8ClampedArray {
 type Line = readonly [a: number, b: number, c: number];
 
 /** A marker that is known to be about there, though its code is too blurred to be read; null where no black square is. */
-export function markerAt(picture: Gray, id: number, corners: readonly Point[]): FoundMarker | null {
+export function markerAt(picture: Gray, id: number, corners: readonly ImagePoint[]): FoundMarker | null {
   const [a, b] = corners;
   if (!a || !b) return null;
   const side = distance(a, b);
@@ -90,7 +90,7 @@ function brightOf(light: Float32Array): number {
 }
 
 /** Each side is a straight edge of black on white: where its light is halfway, in many places along it, a line; corners are where they cross. */
-function refine(picture: Gray, corners: readonly Point[], times: number): FoundMarker['corners'] | null {
+function refine(picture: Gray, corners: readonly ImagePoint[], times: number): FoundMarker['corners'] | null {
   let at = corners;
   for (let round = 0; round < 2; round++) {
     const reach = round === 0 ? 3 + 2 * times : 4;
@@ -119,14 +119,14 @@ const leastOffPx = 0.15;
 const leastSine = 0.2;
 
 /** @param beside how long the sides are that meet this one, pixels: seen at a slant the border is thinner than this one tells */
-function sideLine(picture: Gray, from: Point, to: Point, reach: number, beside: number): Line | null {
+function sideLine(picture: Gray, from: ImagePoint, to: ImagePoint, reach: number, beside: number): Line | null {
   const length = distance(from, to);
   const [dx, dy] = [(to.x - from.x) / length, (to.y - from.y) / length];
   // Outwards, for corners that go clockwise in a picture whose y goes down.
   const [nx, ny] = [dy, -dx];
   // As far as the black border is wide: within it lies the code.
   const wide = Math.min(Math.max(reach, length / 12), Math.min(length, beside) / 8);
-  const crossings: Point[] = [];
+  const crossings: ImagePoint[] = [];
   for (let index = 0; index < profiles.count; index++) {
     const share = profiles.from + ((profiles.to - profiles.from) * index) / (profiles.count - 1);
     const [x, y] = [from.x + share * length * dx, from.y + share * length * dy];
@@ -159,16 +159,16 @@ function halfway(picture: Gray, x: number, y: number, nx: number, ny: number, wi
 }
 
 /** Through points; those far off are left out once. */
-function lineThrough(points: readonly Point[]): Line | null {
+function lineThrough(points: readonly ImagePoint[]): Line | null {
   const [a, b, c] = throughAll(points);
-  const off = ({ x, y }: Point) => Math.abs(a * x + b * y - c);
+  const off = ({ x, y }: ImagePoint) => Math.abs(a * x + b * y - c);
   const usual = median(points, off) ?? 0;
   const near = points.filter((point) => off(point) <= Math.max(leastOffPx, 3 * usual));
   return near.length < points.length / 2 ? null : throughAll(near);
 }
 
 /** By their moments: across and down count alike. */
-function throughAll(points: readonly Point[]): Line {
+function throughAll(points: readonly ImagePoint[]): Line {
   const [mx = 0, my = 0] = [mean(points, ({ x }) => x), mean(points, ({ y }) => y)];
   let [xx, xy, yy] = [0, 0, 0];
   for (const { x, y } of points) {
@@ -181,7 +181,7 @@ function throughAll(points: readonly Point[]): Line {
   return [a, b, a * mx + b * my];
 }
 
-function crossing(one: Line | null, other: Line | null): Point | null {
+function crossing(one: Line | null, other: Line | null): ImagePoint | null {
   if (!one || !other) return null;
   const det = one[0] * other[1] - one[1] * other[0];
   if (Math.abs(det) < leastSine) return null;
@@ -189,7 +189,7 @@ function crossing(one: Line | null, other: Line | null): Point | null {
 }
 
 /** As in a mirror: markers are not their own mirror image. */
-export function mirrored({ width, height, light }: Gray): Gray {
+export function mirrorImage({ width, height, light }: Gray): Gray {
   const other = new Float32Array(light.length);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) other[y * width + x] = light[y * width + width - 1 - x] ?? 0;

@@ -1,6 +1,6 @@
 /** The sheets laid out on paper: pieces at their places, lines of text, what is cut and what is measured. In mm, y down. */
 import { paperMm, type Paper } from '../paper/sizes';
-import { edgePage, edgePages, focusHalves, ladderMark, ladderMarks, type Piece } from './sheets';
+import { edgePage, edgePages, focusHalves, ladderMark, ladderMarks, type SheetPiece } from './sheets';
 
 export const sheetKinds = ['focus', 'edges', 'ladder'] as const;
 export type SheetKind = (typeof sheetKinds)[number];
@@ -18,7 +18,7 @@ export interface SheetText {
 export interface SheetPage extends PaperSize {
   /** What it is, for whoever cannot see it. */
   readonly title: string;
-  readonly pieces: readonly { readonly piece: Piece; readonly x: number; readonly y: number }[];
+  readonly pieces: readonly { readonly piece: SheetPiece; readonly x: number; readonly y: number }[];
   readonly texts: readonly SheetText[];
   /** Thin lines, dashed where they are to be cut. */
   readonly lines: readonly {

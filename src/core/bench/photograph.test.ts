@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../testing/random';
-import { photograph, type PlacedPaper, type Scene } from './photograph';
+import { photograph, type PlacedPaper, type SheetScene } from './photograph';
 import { marginMm, rasterOf } from './raster';
 import { ladderMark } from './sheets';
 import { poseAbout } from './simulate';
@@ -23,7 +23,7 @@ describe('a photographed paper', () => {
       [40, 25, 5]
     ]
   ] as const)('%s is the same, whether what is of one tone is passed over or not', (_, changes, turned) => {
-    const scene: Scene = { ...lens, fNumber: 2.8, planeMm: 2000, papers: [at(2000, turned)], ...changes };
+    const scene: SheetScene = { ...lens, fNumber: 2.8, planeMm: 2000, papers: [at(2000, turned)], ...changes };
     // A second paper, behind the camera, is met by no ray; but where it would be drawn, within the first, nothing is passed over.
     const every = photograph({ ...scene, papers: [...scene.papers, at(-4500)] }, seededRandom(3));
     const found = photograph(scene, seededRandom(3));

@@ -6,7 +6,7 @@ import { imageDistance } from '../optics/thinLens';
 import type { Random } from '../statistics/random';
 import type { Vector } from '../geometry/vector';
 import { gray, type Gray } from './gray';
-import type { Lens, Pose } from './pose';
+import type { CameraIntrinsics, Pose } from './pose';
 
 export interface PlacedPaper {
   readonly pose: Pose;
@@ -16,7 +16,7 @@ export interface PlacedPaper {
   readonly margin: number;
 }
 
-export interface Scene extends Lens {
+export interface SheetScene extends CameraIntrinsics {
   readonly fNumber: number;
   /** Where the plane of focus lies on the axis, mm from the pupil. */
   readonly planeMm: number;
@@ -150,7 +150,7 @@ interface Prepared {
   readonly box: readonly [left: number, top: number, right: number, bottom: number];
 }
 
-export function photograph(scene: Scene, random: Random): Gray {
+export function photograph(scene: SheetScene, random: Random): Gray {
   const { width, height, fNumber, focalLengthMm, pixelMm, planeMm, background = 0.2, exposure = 0.8 } = scene;
   const vPx = imageDistance(focalLengthMm, planeMm) / pixelMm;
   const pupil = focalLengthMm / fNumber / 2;

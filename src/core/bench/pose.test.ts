@@ -7,19 +7,25 @@ import {
   projected,
   projectionPx,
   tiltOf,
-  type Lens,
-  type Match,
+  type CameraIntrinsics,
+  type Correspondence,
   type Pose
 } from './pose';
-import { aim, focusHalves, type Piece } from './sheets';
+import { aim, focusHalves, type SheetPiece } from './sheets';
 import { poseAbout } from './simulate';
 
-const lens: Lens = { focalLengthMm: 85, pixelMm: 0.0135, width: 987, height: 803 };
+const lens: CameraIntrinsics = { focalLengthMm: 85, pixelMm: 0.0135, width: 987, height: 803 };
 const distanceMm = 1900;
 const vPx = projectionPx(lens, distanceMm);
 
 /** The corners of a piece as a lens that bends by a share draws them, some of them known less well. */
-function seen(piece: Piece, pose: Pose, distortion: number, blurred: readonly number[], normal: () => number): Match[] {
+function seen(
+  piece: SheetPiece,
+  pose: Pose,
+  distortion: number,
+  blurred: readonly number[],
+  normal: () => number
+): Correspondence[] {
   return piece.markers.flatMap(({ id, x, y, side }) =>
     [
       [0, 0],
@@ -50,7 +56,7 @@ describe('poses', () => {
         3,
         distanceMm
       ]);
-      const some = (piece: Piece) => piece.markers.flatMap(({ id }) => (random() < 0.35 ? [id] : []));
+      const some = (piece: SheetPiece) => piece.markers.flatMap(({ id }) => (random() < 0.35 ? [id] : []));
       const pieces = [
         // What is aimed at is nearly sharp.
         seen(upright, standing, distortion, some(upright).slice(0, 1), normal),

@@ -3,11 +3,11 @@ import { least, sum } from 'd3-array';
 import { Matrix, solve } from 'ml-matrix';
 import { degrees } from '../geometry/vector';
 import { imageDistance } from '../optics/thinLens';
-import type { Gray, Point } from './gray';
+import type { Gray, ImagePoint } from './gray';
 import { markerAt, type FoundMarker } from './markers';
-import type { Piece, PlacedMarker } from './sheets';
+import type { SheetPiece, PlacedMarker } from './sheets';
 
-export interface Lens {
+export interface CameraIntrinsics {
   readonly focalLengthMm: number;
   readonly pixelMm: number;
   readonly width: number;
@@ -23,14 +23,14 @@ export interface Pose {
   readonly t: readonly [number, number, number];
 }
 
-export interface Match {
-  readonly mm: Point;
-  readonly px: Point;
+export interface Correspondence {
+  readonly mm: ImagePoint;
+  readonly px: ImagePoint;
   readonly sdPx: number;
 }
 
 /** Clockwise from the upper left, mm. */
-const cornersOf = ({ x, y, side }: Omit<PlacedMarker, 'id'>): Point[] => [
+const cornersOf = ({ x, y, side }: Omit<PlacedMarker, 'id'>): ImagePoint[] => [
   { x, y },
   { x: x + side, y },
   { x: x + side, y: y + side },
@@ -39,15 +39,18 @@ const cornersOf = ({ x, y, side }: Omit<PlacedMarker, 'id'>): Point[] => [
 
 /** A marker nearer to the edge of the picture than this is not looked for, pixels: its corners could not be found to a tenth. */
 const edgePx = 2;
-const liesIn = ({ x, y }: Point, { width, height }: Pick<Lens, 'width' | 'height'>, edge: number): boolean =>
-  x > edge && y > edge && x < width - 1 - edge && y < height - 1 - edge;
+const liesIn = (
+  { x, y }: ImagePoint,
+  { width, height }: Pick<CameraIntrinsics, 'width' | 'height'>,
+  edge: number
+): boolean => x > edge && y > edge && x < width - 1 - edge && y < height - 1 - edge;
 
 /** The markers of a piece, those too blurred to be read found by those that are. */
 export function completed(
   picture: Gray,
-  piece: Piece,
+  piece: SheetPiece,
   found: readonly FoundMarker[],
-  lens: Lens,
+  lens: CameraIntrinsics,
   focusedPx?: number
 ): FoundMarker[] {
   let own = found.filter(({ id }) => piece.markers.some((marker) => marker.id === id));
@@ -68,7 +71,7 @@ export function completed(
 }
 
 /** The corners of all markers of a piece that were found. */
-export function matchesOf({ markers }: Piece, found: readonly FoundMarker[]): Match[] {
+export function matchesOf({ markers }: SheetPiece, found: readonly FoundMarker[]): Correspondence[] {
   return markers.flatMap(({ id, ...marker }) => {
     const seen = found.find((one) => one.id === id);
     return seen
@@ -80,17 +83,22 @@ export function matchesOf({ markers }: Piece, found: readonly FoundMarker[]): Ma
   });
 }
 
-export const placed = ({ r, t }: Pose, { x, y }: Point): readonly [number, number, number] => [
+export const placed = ({ r, t }: Pose, { x, y }: ImagePoint): readonly [number, number, number] => [
   (r[0] ?? 0) * x + (r[1] ?? 0) * y + t[0],
   (r[3] ?? 0) * x + (r[4] ?? 0) * y + t[1],
   (r[6] ?? 0) * x + (r[7] ?? 0) * y + t[2]
 ];
 
 /** The focal length in pixels, as far behind the pupil as the picture lies. */
-export const projectionPx = ({ focalLengthMm, pixelMm }: Lens, distanceMm: number): number =>
+export const projectionPx = ({ focalLengthMm, pixelMm }: CameraIntrinsics, distanceMm: number): number =>
   imageDistance(focalLengthMm, distanceMm) / pixelMm;
 
-export function projected(pose: Pose, mm: Point, { width, height, distortion = 0 }: Lens, vPx: number): Point {
+export function projected(
+  pose: Pose,
+  mm: ImagePoint,
+  { width, height, distortion = 0 }: CameraIntrinsics,
+  vPx: number
+): ImagePoint {
   const [x, y, z] = placed(pose, mm);
   const [cx, cy, right, down] = [(width - 1) / 2, (height - 1) / 2, (vPx * x) / z, (vPx * y) / z];
   const grown = distortion === 0 ? 1 : bentBy((distortion * (right * right + down * down)) / (cx * cx + cy * cy));
@@ -105,7 +113,7 @@ function bentBy(share: number): number {
 }
 
 /** Where a place of the picture would lie through a lens that bends nothing. */
-export function straightened({ x, y }: Point, { width, height, distortion = 0 }: Lens): Point {
+export function straightened({ x, y }: ImagePoint, { width, height, distortion = 0 }: CameraIntrinsics): ImagePoint {
   const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];
   const share = 1 - (distortion * ((x - cx) ** 2 + (y - cy) ** 2)) / (cx * cx + cy * cy);
   return { x: cx + (x - cx) * share, y: cy + (y - cy) * share };
@@ -132,7 +140,11 @@ const bending = {
  * How a lens bends straight lines, from the markers of one picture, each piece of paper lying as it likes: where they fit best, drawn to none
  * by as much as they do not tell. Zero where nothing tells.
  */
-export function distortionOf(pieces: readonly (readonly Match[])[], lens: Lens, focusedPx?: number): number {
+export function distortionOf(
+  pieces: readonly (readonly Correspondence[])[],
+  lens: CameraIntrinsics,
+  focusedPx?: number
+): number {
   /** What is seen less what is free: a pose for each, and the distortion. */
   const told = sum(pieces, ({ length }) => 2 * length) - 6 * pieces.length - 1;
   if (told < 1) return 0;
@@ -172,11 +184,11 @@ function settledAt(
 }
 
 /** Whether all markers of a piece lie in the picture: what is cut off was pointed past, or cropped, and then the axis is not in the middle. */
-export const isWhole = ({ markers }: Piece, pose: Pose, lens: Lens, vPx: number): boolean =>
+export const isWhole = ({ markers }: SheetPiece, pose: Pose, lens: CameraIntrinsics, vPx: number): boolean =>
   markers.every((marker) => cornersOf(marker).every((mm) => liesIn(projected(pose, mm, lens, vPx), lens, 0)));
 
 /** Square within so much, a sheet or a wall is measured, degrees. */
-export const squareDeg = 2;
+export const maxTiltDeg = 2;
 
 /** How the piece is turned out of the plane of the sensor, degrees. */
 export const tiltOf = ({ r }: Pose): number => degrees(Math.acos(Math.min(1, Math.abs(r[8] ?? 1))));
@@ -196,8 +208,8 @@ export const turnOf = ({ r }: Pose): { readonly aside: number; readonly back: nu
  * @returns `rms`: how far the corners lie from where they should, in their standard deviations; null where the corners make no plane before the lens
  */
 export function poseFrom(
-  matches: readonly Match[],
-  lens: Lens,
+  matches: readonly Correspondence[],
+  lens: CameraIntrinsics,
   focusedPx?: number
 ): (Pose & { readonly rms: number }) | null {
   if (matches.length < 4) return null;
@@ -218,7 +230,7 @@ export function poseFrom(
 }
 
 /** The plane's homography, its eighth number one, by least squares; then the rotation nearest to it (Zhang 2000, section 3.1). */
-function fromHomography(matches: readonly Match[], lens: Lens, vPx: number): Pose | null {
+function fromHomography(matches: readonly Correspondence[], lens: CameraIntrinsics, vPx: number): Pose | null {
   const { width, height } = lens;
   const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];
   const rows: number[][] = [];
@@ -255,7 +267,7 @@ const dot = (a: readonly number[], b: readonly number[]): number =>
   a.reduce((sum, value, index) => sum + value * (b[index] ?? 0), 0);
 const norm = (a: readonly number[]): number => Math.sqrt(dot(a, a));
 
-function residuals(pose: Pose, matches: readonly Match[], lens: Lens, vPx: number): number[] {
+function residuals(pose: Pose, matches: readonly Correspondence[], lens: CameraIntrinsics, vPx: number): number[] {
   return matches.flatMap(({ mm, px, sdPx }) => {
     const at = projected(pose, mm, lens, vPx);
     return [(at.x - px.x) / sdPx, (at.y - px.y) / sdPx];
@@ -293,7 +305,7 @@ const mostHalves = 4;
 const square = (errors: readonly number[]): number => sum(errors, (error) => error * error);
 
 /** Least squares of the reprojection, by Gauss and Newton. */
-function polished(start: Pose, matches: readonly Match[], lens: Lens, vPx: number): Pose {
+function polished(start: Pose, matches: readonly Correspondence[], lens: CameraIntrinsics, vPx: number): Pose {
   let pose = start;
   let now = residuals(pose, matches, lens, vPx);
   for (let round = 0; round < 6; round++) {

@@ -1,6 +1,6 @@
 /** A piece of paper as pixels. */
 import { gray, smaller, type Gray } from './gray';
-import type { Piece, Polygon } from './sheets';
+import type { SheetPiece, Polygon } from './sheets';
 
 /** Pixels whose middle lies in a polygon: between pairs of crossings of each row. */
 function fill({ width, height, light }: Gray, { points, tone }: Polygon, perMm: number): void {
@@ -27,7 +27,7 @@ function fill({ width, height, light }: Gray, { points, tone }: Polygon, perMm: 
 export const marginMm = 8;
 
 /** @param perMm pixels a mm; @param fine so many times finer while drawing, so that edges are grey where they should be */
-export function rasterOf(piece: Piece, perMm: number, fine = 2, margin = 0): Gray {
+export function rasterOf(piece: SheetPiece, perMm: number, fine = 2, margin = 0): Gray {
   const scale = perMm * fine;
   const drawn = gray(Math.round((piece.width + 2 * margin) * scale), Math.round((piece.height + 2 * margin) * scale));
   drawn.light.fill(1);

@@ -24,7 +24,7 @@ export interface Polygon {
   readonly tone: number;
 }
 
-export interface Area {
+export interface SheetArea {
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -32,14 +32,14 @@ export interface Area {
 }
 
 /** A piece of paper that lies in one plane. */
-export interface Piece {
+export interface SheetPiece {
   readonly width: number;
   readonly height: number;
   readonly markers: readonly PlacedMarker[];
   readonly polygons: readonly Polygon[];
 }
 
-const rectangle = ({ x, y, width, height }: Area, tone: number): Polygon => ({
+const rectangle = ({ x, y, width, height }: SheetArea, tone: number): Polygon => ({
   points: [
     [x, y],
     [x + width, y],
@@ -71,7 +71,7 @@ const leaning = { side: 18, firstId: 4 } as const;
 export const aim = { x: 60, y: 82 } as const;
 
 /** The texture of the leaning half. */
-export const texture: Area = { x: 23, y: 0, width: 74, height: 186 };
+export const texture: SheetArea = { x: 23, y: 0, width: 74, height: 186 };
 
 /** A circle as a polygon. */
 const circle = (x: number, y: number, r: number, tone: number, count = 72): Polygon => ({
@@ -152,7 +152,7 @@ function drawnTexture(): Polygon[] {
 
 const corner = (id: number, x: number, y: number, side: number): PlacedMarker => ({ id, x, y, side });
 
-function uprightHalf(): Piece {
+function uprightHalf(): SheetPiece {
   const { side, firstId } = upright;
   const [right, bottom] = [half.width - side, half.height - side];
   const markers = [
@@ -164,7 +164,7 @@ function uprightHalf(): Piece {
   return { ...half, markers, polygons: [...markers.flatMap(markerPolygons), ...drawnEye()] };
 }
 
-function leaningHalf(): Piece {
+function leaningHalf(): SheetPiece {
   const { side, firstId } = leaning;
   const [right, middle, bottom] = [half.width - side, (half.height - side) / 2, half.height - side];
   const markers = [0, middle, bottom].flatMap((y, row) => [
@@ -185,7 +185,7 @@ const edgeFirstId = 20;
 const edgeSide = 30;
 /** Steps for the tone curve, as light. */
 export const greySteps = [0.03, 0.06, 0.12, 0.18, 0.3, 0.45, 0.72, 0.9] as const;
-export const greyStepAreas: readonly Area[] = greySteps.map((_, index) => ({
+export const greyStepAreas: readonly SheetArea[] = greySteps.map((_, index) => ({
   x: 36 + index * 13.5,
   y: 184,
   width: 13.5,
@@ -220,7 +220,7 @@ export function drawnEdges(): DrawnEdge[] {
 }
 
 /** Page 0 to 8 of the edge sheet: the same edges, markers of its own. @throws RangeError when there is none */
-export function edgePage(page: number): Piece {
+export function edgePage(page: number): SheetPiece {
   if (!Number.isInteger(page) || page < 0 || page >= edgePages) throw new RangeError(`There is no page ${page}.`);
   const [width, height] = [180, 226];
   const markers = [
@@ -255,7 +255,7 @@ export const ladderMarkOf = (id: number): number | null =>
   id >= ladderFirstId && id < ladderFirstId + ladderMarks ? id - ladderFirstId : null;
 
 /** Marks to stand in line, one an object: a marker, and edges a lens can focus on. */
-export function ladderMark(index: number): Piece {
+export function ladderMark(index: number): SheetPiece {
   if (!Number.isInteger(index) || index < 0 || index >= ladderMarks) throw new RangeError(`There is no mark ${index}.`);
   const [width, height, side] = [80, 60, 36];
   const marker = corner(ladderFirstId + index, 2, 12, side);
@@ -265,6 +265,6 @@ export function ladderMark(index: number): Piece {
   return { width, height, markers: [marker], polygons: [...markerPolygons(marker), ...bars] };
 }
 
-let halves: { readonly upright: Piece; readonly leaning: Piece } | undefined;
+let halves: { readonly upright: SheetPiece; readonly leaning: SheetPiece } | undefined;
 /** The two halves of the focus sheet. */
 export const focusHalves = () => (halves ??= { upright: uprightHalf(), leaning: leaningHalf() });

@@ -3,13 +3,13 @@ import { radians } from '../geometry/vector';
 import { shiftedFocus } from '../optics/thinLens';
 import { normalFrom, type Random } from '../statistics/random';
 import { gray, type Gray } from './gray';
-import { photograph, type PlacedPaper, type Scene } from './photograph';
-import { turned, type Lens, type Pose } from './pose';
+import { photograph, type PlacedPaper, type SheetScene } from './photograph';
+import { turned, type CameraIntrinsics, type Pose } from './pose';
 import { marginMm, rasterOf } from './raster';
-import { aim, edgePage, focusHalves, type Piece } from './sheets';
+import { aim, edgePage, focusHalves, type SheetPiece } from './sheets';
 
-export interface FocusScene {
-  readonly lens: Lens;
+export interface FocusSheetScene {
+  readonly lens: CameraIntrinsics;
   readonly fNumber: number;
   /** To what is aimed at, mm from the pupil. */
   readonly distanceMm: number;
@@ -21,7 +21,7 @@ export interface FocusScene {
   /** The plane behind what is aimed at, on the sensor, µm. */
   readonly errorUm: number;
   readonly rest?: Partial<
-    Pick<Scene, 'blurPx' | 'distortion' | 'vignetting' | 'uneven' | 'curvedMm' | 'exposure' | 'background'>
+    Pick<SheetScene, 'blurPx' | 'distortion' | 'vignetting' | 'uneven' | 'curvedMm' | 'exposure' | 'background'>
   >;
   /** Noise of each pixel, as a share of white. */
   readonly noise?: number;
@@ -29,7 +29,7 @@ export interface FocusScene {
 
 const perMm = 12;
 const papers = new Map<string, { readonly raster: Gray; readonly perMm: number; readonly margin: number }>();
-function paperOf(key: string, piece: () => Piece) {
+function paperOf(key: string, piece: () => SheetPiece) {
   const known = papers.get(key);
   if (known) return known;
   const made = { raster: rasterOf(piece(), perMm, 2, marginMm), perMm, margin: marginMm };
@@ -50,7 +50,10 @@ export function poseAbout(
 }
 
 /** A frame of the focus sheet; its truth: where the plane lies behind what is aimed at, mm. */
-export function focusShot(scene: FocusScene, random: Random): { readonly picture: Gray; readonly offsetMm: number } {
+export function focusShot(
+  scene: FocusSheetScene,
+  random: Random
+): { readonly picture: Gray; readonly offsetMm: number } {
   const {
     lens,
     fNumber,
@@ -88,10 +91,10 @@ export function noisy(picture: Gray, share: number, random: Random): Gray {
 }
 
 export interface EdgeScene {
-  readonly lens: Lens;
+  readonly lens: CameraIntrinsics;
   readonly fNumber: number;
   readonly distanceMm: number;
-  readonly rest?: FocusScene['rest'];
+  readonly rest?: FocusSheetScene['rest'];
   readonly noise?: number;
   /** How the wall is out of square, degrees. */
   readonly tiltDeg?: readonly [number, number];
@@ -140,12 +143,12 @@ export interface Speck {
 }
 
 export interface SpotScene {
-  readonly lens: Lens;
+  readonly lens: CameraIntrinsics;
   readonly fNumber: number;
   readonly specks: readonly Speck[];
   /** How far before the sensor they lie, mm. */
   readonly heightMm: number;
-  readonly rest?: Pick<NonNullable<FocusScene['rest']>, 'vignetting' | 'uneven' | 'exposure'>;
+  readonly rest?: Pick<NonNullable<FocusSheetScene['rest']>, 'vignetting' | 'uneven' | 'exposure'>;
   readonly noise?: number;
 }
 

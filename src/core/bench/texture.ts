@@ -2,16 +2,16 @@
  * How sharp a place of the texture is, against the texture itself: what a window of the picture has of each wave over what is printed there. The
  * ratio is the square of what lens, defocus and pixels let through, whatever is printed.
  */
-import { eachWave } from '../measure/waves';
-import { lightAt, type Gray, type Point } from './gray';
-import { placed, projected, type Lens, type Pose } from './pose';
+import { eachSpatialFrequency } from '../measure/waves';
+import { lightAt, type Gray, type ImagePoint } from './gray';
+import { placed, projected, type CameraIntrinsics, type Pose } from './pose';
 import { texture } from './sheets';
 
 /** Samples along a side of a window. */
 const size = 64;
 /** Frequencies looked at, cycles per pixel of the picture, evenly. */
 const band = { from: 0.03, to: 0.27, bins: 12 } as const;
-export const frequencies: readonly number[] = Array.from(
+export const textureFrequencies: readonly number[] = Array.from(
   { length: band.bins },
   (_, bin) => band.from + ((bin + 0.5) * (band.to - band.from)) / band.bins
 );
@@ -36,7 +36,7 @@ export interface Printed {
 }
 
 /** Windows over the texture, part of each over the next, as large as makes one sample a pixel. */
-export function windowsOf(picture: Gray, pose: Pose, printed: Printed, lens: Lens, vPx: number): Window[] {
+export function windowsOf(picture: Gray, pose: Pose, printed: Printed, lens: CameraIntrinsics, vPx: number): Window[] {
   const [, , middle] = placed(pose, { x: texture.x + texture.width / 2, y: texture.y + texture.height / 2 });
   const stepMm = middle / vPx;
   const side = size * stepMm;
@@ -59,9 +59,9 @@ function windowAt(
   picture: Gray,
   pose: Pose,
   { raster, perMm }: Printed,
-  lens: Lens,
+  lens: CameraIntrinsics,
   vPx: number,
-  corner: Point,
+  corner: ImagePoint,
   stepMm: number
 ): Window | null {
   const [seen, meant] = [new Float64Array(size * size), new Float64Array(size * size)];
@@ -84,7 +84,7 @@ function windowAt(
   const side = size * stepMm;
   const binned = (samples: Float64Array): Float64Array => {
     const sums = new Float64Array(band.bins);
-    eachWave(samples, size, (kx, ky, power) => {
+    eachSpatialFrequency(samples, size, (kx, ky, power) => {
       const [fu, fv] = [kx / side, (ky <= size / 2 ? ky : ky - size) / side];
       const nu = Math.hypot((d * fu - c * fv) / det, (-b * fu + a * fv) / det);
       const bin = Math.floor(((nu - band.from) / (band.to - band.from)) * band.bins);

@@ -6,7 +6,7 @@ import { quantile } from 'd3-array';
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { Matrix, inverse } from 'ml-matrix';
 import { discTransfer } from '../optics/discTransfer';
-import { frequencies, type Window } from './texture';
+import { textureFrequencies, type Window } from './texture';
 
 export interface ThroughFocus {
   /** Where the plane lies, mm from the pupil, and its standard deviation. */
@@ -57,7 +57,7 @@ export function fitThroughFocus(windows: readonly Window[], perVergence: number)
       const discs = places.map(
         (place) => slope * perVergence * Math.abs(1 / plane - 1 / (depthMm + place * depthSdMm))
       );
-      return frequencies.map((nu) => {
+      return textureFrequencies.map((nu) => {
         const power = discs.reduce((sum, b) => sum + discTransfer(b, nu) ** 2, 0) / discs.length;
         return amplitude * Math.exp(-((2 * Math.PI * own * nu) ** 2)) * power + noise;
       });

@@ -20,7 +20,7 @@ const readable = { from: 0.008, to: 0.95 } as const;
 /** Steps in all, and how far apart they lie at least, as a ratio of light (chosen). */
 const least = { steps: 6, ratio: 6 } as const;
 /** Steps further off any smooth curve are none that were printed so, as a standard deviation of the logarithm (chosen). */
-const worstFit = 0.12;
+const maxResidualSd = 0.12;
 /** Curves as bent as this were not made by a camera (chosen). */
 const slopes = { least: 0.3, most: 3 } as const;
 
@@ -56,7 +56,7 @@ export function toneCurve(pages: readonly (readonly GreyStep[])[]): ToneCurve | 
   const [a = 1, b = 0, c = 0] = solved;
   const slope = (at: number) => (a + 2 * b * at + 3 * c * at * at) / half;
   const bends = Array.from({ length: 21 }, (_, index) => slope(index / 10 - 1));
-  if (!(rms < worstFit) || bends.some((one) => !(one > slopes.least && one < slopes.most))) return null;
+  if (!(rms < maxResidualSd) || bends.some((one) => !(one > slopes.least && one < slopes.most))) return null;
   const log = (x: number): number => {
     const at = (x - middle) / half;
     const inside = Math.max(-1, Math.min(1, at));

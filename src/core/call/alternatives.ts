@@ -1,11 +1,11 @@
 /** Where else the focus could go, what the other styles would pick, and what each would cost. */
-import { styles, type Setup, type Style } from '../setup/schema';
+import { apertureStyles, type Setup, type ApertureStyle } from '../setup/schema';
 import type { Candidate } from './candidates';
 import { tryCandidate } from './places';
 import { targetOf } from './evaluateStop';
 import type { Target } from './plan';
 import type { PlanInput } from './planInput';
-import { oddsLanded } from './landed';
+import { oddsOverLandings } from './landed';
 import { planSetup, planSituation, stopsOf } from './planSetup';
 import { prepare } from './situation';
 
@@ -18,7 +18,7 @@ interface Alternative {
 
 /** Another style of aperture for the same picture. */
 export interface StyleResult {
-  readonly style: Style;
+  readonly style: ApertureStyle;
   readonly stop: string;
   readonly odds: number;
   readonly worstRatio: number;
@@ -52,7 +52,11 @@ export function alternatives(input: PlanInput): Alternatives {
   if (!group || !entry) return { targets: [], styles: [] };
   const at = (candidate: Candidate, N: number): Alternative => {
     const tried = tryCandidate(situation, group, N, situation.light(N), candidate);
-    return { target: targetOf(candidate), odds: oddsLanded(situation, group, tried), worstRatio: tried.worstRatio };
+    return {
+      target: targetOf(candidate),
+      odds: oddsOverLandings(situation, group, tried),
+      worstRatio: tried.worstRatio
+    };
   };
   const { fNumber } = entry.stop;
   const holds = (candidate: Candidate): number => {
@@ -78,7 +82,7 @@ export function alternatives(input: PlanInput): Alternatives {
 /** What each style would pick. Empty when nothing can be planned. */
 function stylesOf(input: PlanInput): StyleResult[] {
   const { setup } = input;
-  return styles.flatMap((style) => {
+  return apertureStyles.flatMap((style) => {
     const intent: Setup['intent'] = { ...setup.intent, style, stop: { kind: 'byStyle' } };
     const plan = planSetup({ ...input, setup: { ...setup, intent } });
     const entry = plan.kind === 'plan' ? plan.stops[plan.recommended] : undefined;

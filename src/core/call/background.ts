@@ -19,18 +19,18 @@ interface BackgroundInput {
   readonly wish: Wish;
   /** Lens, diffraction and pixels, mm. */
   readonly otherDisc: number;
-  readonly permissibleDisc: number;
+  readonly circleOfConfusion: number;
   readonly frameHeightMm: number;
 }
 
 export function backgroundAtStop(input: BackgroundInput): BackgroundAtStop {
-  const { f, P, N, s, depth, permissibleDisc } = input;
+  const { f, P, N, s, depth, circleOfConfusion } = input;
   if (depth <= f) {
     return { lostDetailMm: 0, shareOfFrameHeight: 0, ratio: 0, met: true, shortfallStops: 0 };
   }
   const lostDetailMm = blurInObjectSpace(f, N, s, depth);
   const disc = blurDiscDiameter(f, N, s, depth, P);
-  const ratio = totalDisc(disc, input.otherDisc) / permissibleDisc;
+  const ratio = totalDisc(disc, input.otherDisc) / circleOfConfusion;
   const shortfallStops = shortfall(input.wish, lostDetailMm / input.detailMm, ratio);
   return {
     lostDetailMm,

@@ -6,7 +6,15 @@ import { newBody } from '../kit/defaults';
 import { newPerson, newSetup, newThing } from '../setup/defaults';
 import type { FocusPoint } from '../setup/focusPoint';
 import type { ScenePoint, Subject } from '../setup/scene';
-import { between, isIn, onSubjects, rowPreferenceOf, type Aim, type Candidate, type Scene } from './candidates';
+import {
+  intermediateCandidates,
+  isIn,
+  subjectCandidates,
+  rowPreferenceOf,
+  type Aim,
+  type Candidate,
+  type FocusScene
+} from './candidates';
 import { asFocusTarget } from './focusTarget';
 import { prepare } from './situation';
 import type { Kit } from '../kit/schema';
@@ -230,7 +238,11 @@ describe('places of a scene laid out by hand', () => {
     };
   };
   /** In this scene x and y are where it lies in the picture. */
-  function laidOut(subjects: readonly Subject[], changes: Partial<Scene> = {}, aim: Partial<Aim> = {}): Scene {
+  function laidOut(
+    subjects: readonly Subject[],
+    changes: Partial<FocusScene> = {},
+    aim: Partial<Aim> = {}
+  ): FocusScene {
     return {
       setup,
       view: situationOf(setup).view,
@@ -260,7 +272,8 @@ describe('places of a scene laid out by hand', () => {
 
   it('are reluctant within 8 % of any edge, and not on that line or behind the lens', () => {
     const standing = (x: number, y: number, aim: Partial<Aim> = {}) =>
-      onSubjects(laidOut([somebody('a', [eye(2000, x, { position: { x, y, z: 2000 } })])], {}, aim))[0]?.standing;
+      subjectCandidates(laidOut([somebody('a', [eye(2000, x, { position: { x, y, z: 2000 } })])], {}, aim))[0]
+        ?.standing;
     for (const at of [0.05, 0.93]) {
       expect(standing(at, 0.5)).toBe('reluctant');
       expect(standing(0.5, at)).toBe('reluctant');
@@ -271,35 +284,38 @@ describe('places of a scene laid out by hand', () => {
 
   it('are those seen and in reach, down to the closest distance itself; all of them where none is', () => {
     const two = [somebody('near', [eye(499)]), somebody('at', [eye(500)])];
-    expect(ids(onSubjects(laidOut(two)))).toEqual(['at']);
-    expect(ids(onSubjects(laidOut(two.slice(0, 1))))).toEqual(['near']);
-    expect(ids(onSubjects(laidOut(two, {}, { sees: (id) => id === 'near' })))).toEqual(['near', 'at']);
+    expect(ids(subjectCandidates(laidOut(two)))).toEqual(['at']);
+    expect(ids(subjectCandidates(laidOut(two.slice(0, 1))))).toEqual(['near']);
+    expect(ids(subjectCandidates(laidOut(two, {}, { sees: (id) => id === 'near' })))).toEqual(['near', 'at']);
     // What is no target is no place.
-    expect(onSubjects(laidOut([somebody('a', [eye(900, 0.5, { target: false })])]))).toEqual([]);
+    expect(subjectCandidates(laidOut([somebody('a', [eye(900, 0.5, { target: false })])]))).toEqual([]);
   });
 
   it('with somebody chosen are theirs alone, the gladdest first; by default the best, whoever has the same id elsewhere', () => {
     const both = somebody('a', [eye(900, 0.7, { feature: 'thingNear' }), eye(950, 0.5, { feature: 'thingFar' })]);
     const other = somebody('b', [eye(800)]);
     const chosen = wishing({ kind: 'thing', thingId: 'a' });
-    expect(onSubjects(laidOut([other, both], chosen)).map(({ feature }) => feature)).toEqual(['thingFar', 'thingNear']);
-    expect(ids(onSubjects(laidOut([other, both], wishing({ kind: 'best' })))).slice(0, 1)).toEqual(['b']);
+    expect(subjectCandidates(laidOut([other, both], chosen)).map(({ feature }) => feature)).toEqual([
+      'thingFar',
+      'thingNear'
+    ]);
+    expect(ids(subjectCandidates(laidOut([other, both], wishing({ kind: 'best' })))).slice(0, 1)).toEqual(['b']);
     const eyeOfB = wishing({ kind: 'eye', personId: 'b', eye: 'leftEye' }, 'two');
     // One of those this frame holds, though not all are; and in the frame that does not hold them, those it does.
-    expect(ids(onSubjects(laidOut([both, other], eyeOfB)))).toEqual(['b']);
+    expect(ids(subjectCandidates(laidOut([both, other], eyeOfB)))).toEqual(['b']);
     const without = laidOut([both, other], { ...eyeOfB, decisive: [both] });
-    expect(ids(onSubjects(without))).toEqual(['a', 'a']);
+    expect(ids(subjectCandidates(without))).toEqual(['a', 'a']);
   });
 
   it('come by what each costs: turning the camera, a lesser point, the way from the middle, the row', () => {
-    const order = (focusing: Partial<Candidate>, changes: Partial<Scene> = {}, x = 0.5) => {
+    const order = (focusing: Partial<Candidate>, changes: Partial<FocusScene> = {}, x = 0.5) => {
       const scene = laidOut([somebody('a', [eye(900, x)]), somebody('b', [eye(950)])], changes, {
         focusing: (position) => ({
           ...{ point: null, recomposed: null, biasMm: 0, biasUm: 0, stopShift: [], leanMm: 0, behindMm: 0.01 },
           ...(position?.z === 900 ? focusing : {})
         })
       });
-      return ids(onSubjects(scene)).join('');
+      return ids(subjectCandidates(scene)).join('');
     };
     expect(order({})).toBe('ab');
     const turned = { turnMm: 10, leanMm: 0 };
@@ -329,8 +345,11 @@ describe('places of a scene laid out by hand', () => {
 
   it('between them are none with a target chosen or nobody to stand between, and strictly between', () => {
     const two = [somebody('a', [eye(2000)]), somebody('b', [eye(2400)])];
-    const all = (scene: Scene, nearest = 2000, furthest = 2400) =>
-      between(scene, { nearest, furthest }).map(({ subjectId, focusDistanceMm }) => [subjectId, focusDistanceMm]);
+    const all = (scene: FocusScene, nearest = 2000, furthest = 2400) =>
+      intermediateCandidates(scene, { nearest, furthest }).map(({ subjectId, focusDistanceMm }) => [
+        subjectId,
+        focusDistanceMm
+      ]);
     const even = [null, bestFocusBetween(2000, 2400)];
     expect(all(laidOut(two))).toEqual([even]);
     expect(all(laidOut(two, wishing({ kind: 'distance', distanceMm: 2200 })))).toEqual([]);

@@ -12,11 +12,11 @@ import { isByHand } from './spread';
  * How gladly the focus is put there: on what everybody focuses on; on a far eye, the edge of the picture, a pet, the far
  * side of a thing; beside the eyes or between the faces.
  */
-export type Standing = 'ordinary' | 'reluctant' | 'beside';
+export type TargetPreference = 'ordinary' | 'reluctant' | 'beside';
 
 /** A place for the focus with what it costs and what breaks ties. */
 export interface Candidate extends Target {
-  readonly standing: Standing;
+  readonly standing: TargetPreference;
   /** Systematic shift of the plane when focusing there, mm behind it. */
   readonly biasMm: number;
   /** Systematic error of the focus behind the lens, µm: what has been measured of this kit. */
@@ -61,7 +61,7 @@ export function decisiveSubjects(subjects: readonly Subject[]): readonly Subject
   return subjects;
 }
 
-export interface Scene {
+export interface FocusScene {
   readonly setup: Setup;
   readonly view: Viewpoint;
   readonly aim: Aim;
@@ -77,11 +77,11 @@ export interface Scene {
 }
 
 /** Every eye and thing the setup allows the focus to be put on, the chosen one alone if the photographer chose; the gladdest first. */
-export function onSubjects(scene: Scene): Candidate[] {
+export function subjectCandidates(scene: FocusScene): Candidate[] {
   const { setup, aim, subjects, decisive, closest } = scene;
   const chosen = setup.intent.target;
   // A distance somebody chose is no lesser place.
-  if (chosen.kind === 'distance') return [{ ...atDistance(aim, chosen.distanceMm), standing: 'ordinary' }];
+  if (chosen.kind === 'distance') return [{ ...distanceCandidate(aim, chosen.distanceMm), standing: 'ordinary' }];
   if (chosen.kind === 'eye' || chosen.kind === 'thing') {
     const id = chosen.kind === 'eye' ? chosen.personId : chosen.thingId;
     // With two frames, only the one that holds the chosen eye is focused there.
@@ -105,8 +105,8 @@ export function onSubjects(scene: Scene): Candidate[] {
 }
 
 /** Beside the eyes of those who decide, and between their depths: where more than one must be sharp and nobody chose. */
-export function between(
-  scene: Scene,
+export function intermediateCandidates(
+  scene: FocusScene,
   { nearest, furthest }: { readonly nearest: number; readonly furthest: number }
 ): Candidate[] {
   const { setup, view, aim, decisive } = scene;
@@ -128,12 +128,12 @@ export function between(
       )
       .sort(byPreference)
       .map(({ candidate }) => ({ ...candidate, standing: 'beside' as const })),
-    ...(alone ? [] : [atDistance(aim, bestFocusBetween(nearest, furthest))])
+    ...(alone ? [] : [distanceCandidate(aim, bestFocusBetween(nearest, furthest))])
   ];
 }
 
 /** A focus set by distance: nobody's eye. */
-export function atDistance(aim: Aim, focusDistanceMm: number): Candidate {
+export function distanceCandidate(aim: Aim, focusDistanceMm: number): Candidate {
   return {
     subjectId: null,
     feature: null,
@@ -152,7 +152,7 @@ interface Ranked {
   readonly preference: readonly number[];
 }
 
-function candidateOf(scene: Scene, subject: Subject, point: ScenePoint): Ranked {
+function candidateOf(scene: FocusScene, subject: Subject, point: ScenePoint): Ranked {
   const { aim, subjects, hasPeople, personOf, rowPreference } = scene;
   const at = aim.at(point.position);
   const person = personOf.get(subject.id);

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { variedSetup, variedSetups, type Varied } from '../testing/variedSetups';
 import type { FocusArea } from '../setup/schema';
 import { chooseTarget } from './chooseTarget';
-import { oddsLanded } from './landed';
+import { oddsOverLandings } from './landed';
 import { tryCandidate } from './places';
-import { prepare, type Group, type Situation } from './situation';
+import { prepare, type FocusGroup, type Situation } from './situation';
 
 /** Odds within this of each other are a tie. */
 const tie = 0.03;
@@ -22,14 +22,14 @@ function situations({ setup, kit, habits }: Varied, focusArea: FocusArea = setup
 }
 
 /** Every place of the standing that was chosen, by itself. */
-function tried(situation: Situation, group: Group, N: number) {
+function tried(situation: Situation, group: FocusGroup, N: number) {
   const chosen = chooseTarget(situation, group, N);
   if (!chosen) return undefined;
   const { standing } = chosen.candidate;
   const places = standing === 'beside' ? group.beside : group.eyes.filter((item) => item.standing === standing);
   const all = places.map((candidate) => {
     const own = tryCandidate(situation, group, N, situation.light(N), candidate);
-    const landed = oddsLanded(situation, group, own);
+    const landed = oddsOverLandings(situation, group, own);
     const holds = own.odds >= situation.setup.intent.oddsWanted && own.worstRatio <= 1 + 1e-9;
     return { candidate, own, landed, holds };
   });

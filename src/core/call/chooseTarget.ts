@@ -1,9 +1,9 @@
 /** Whose eye: the place that is as likely as the best and most gladly focused on. */
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
 import type { FocusArea } from '../setup/schema';
-import { oddsLanded } from './landed';
-import { noOdds, peakOf, placesOf, triesAt, type Places, type Tried, type TryPlane } from './places';
-import type { Group, Situation } from './situation';
+import { oddsOverLandings } from './landed';
+import { noOdds, peakOf, placesOf, triesAt, type FocusPlaces, type TriedTarget, type TryPlane } from './places';
+import type { FocusGroup, Situation } from './situation';
 
 /** Odds closer together than this are equal; the more gladly focused place then decides (common practice, no source). */
 const oddsTie = 0.03;
@@ -38,23 +38,29 @@ const lookedAt: Readonly<Record<FocusArea, number>> = {
  * The gladdest of some places that is as good as their best: within a tie of it, on the same side of what is wanted, and such
  * that autofocus lands there; or of those looked at the one where it does best. Its odds are over all it may land on.
  */
-function gladdestOf(situation: Situation, group: Group, { gladdest }: Places, peak: Tried, tryPlane: TryPlane): Tried {
+function mostPreferredOf(
+  situation: Situation,
+  group: FocusGroup,
+  { mostPreferred }: FocusPlaces,
+  peak: TriedTarget,
+  tryPlane: TryPlane
+): TriedTarget {
   const { intent, camera } = situation.setup;
   const { focusArea } = camera;
   const wanted = intent.oddsWanted;
-  const asGood = ({ odds, worstRatio }: Tried) => {
+  const asGood = ({ odds, worstRatio }: TriedTarget) => {
     if (peak.odds <= noOdds) return worstRatio <= peak.worstRatio + ratioTie;
     if (odds < peak.odds - oddsTie || (peak.odds >= wanted && odds < wanted)) return false;
     return peak.worstRatio > 1 + 1e-9 || worstRatio <= 1 + 1e-9;
   };
-  const looked: Tried[] = [];
-  const look = (isGood: (tried: Tried) => boolean, enough: number): void => {
-    for (const { candidate, at } of gladdest) {
+  const looked: TriedTarget[] = [];
+  const look = (isGood: (tried: TriedTarget) => boolean, enough: number): void => {
+    for (const { candidate, at } of mostPreferred) {
       if (looked.length >= lookedAt[focusArea]) return;
       const tried = tryPlane(at);
       if (!tried || !isGood(tried) || looked.some((item) => item.candidate === candidate)) continue;
       const own = tried.candidate === candidate ? tried : { ...tried, candidate, focus: { ...tried.focus, candidate } };
-      const odds = oddsLanded(situation, group, own);
+      const odds = oddsOverLandings(situation, group, own);
       looked.push({ ...own, odds });
       if (odds >= enough) return;
     }
@@ -70,34 +76,34 @@ function gladdestOf(situation: Situation, group: Group, { gladdest }: Places, pe
   return (
     looked.find(({ odds }) => odds >= enough && (odds >= wanted || most < wanted)) ?? {
       ...peak,
-      odds: oddsLanded(situation, group, peak)
+      odds: oddsOverLandings(situation, group, peak)
     }
   );
 }
 
-interface Choice extends Tried {
+interface Choice extends TriedTarget {
   readonly gain: number;
 }
 
-const known = new WeakMap<Group, readonly Places[]>();
+const known = new WeakMap<FocusGroup, readonly FocusPlaces[]>();
 
 /**
  * The places that come into question, by standing. A lesser one only where it holds the faces a good deal sooner than those
  * before it: what is gained by closing the lens a little is not worth an odd place to focus on.
  */
-function placesFor(situation: Situation, group: Group): readonly Places[] {
+function placesFor(situation: Situation, group: FocusGroup): readonly FocusPlaces[] {
   const found = known.get(group) ?? inQuestion(situation, group);
   known.set(group, found);
   return found;
 }
 
-function inQuestion(situation: Situation, group: Group): readonly Places[] {
+function inQuestion(situation: Situation, group: FocusGroup): readonly FocusPlaces[] {
   const [widest, smallest] = [situation.sharpness.widestFNumber, exactFNumber(situation.lens.smallestFNumber)];
-  const holdsAt = (N: number, places: Places) => {
+  const holdsAt = (N: number, places: FocusPlaces) => {
     const peak = peakOf(places, triesAt(situation, group, places, N));
     return peak !== undefined && holds(situation, peak);
   };
-  const firstOf = (places: Places): number => {
+  const firstOf = (places: FocusPlaces): number => {
     if (holdsAt(widest, places)) return widest;
     if (!holdsAt(smallest, places)) return Infinity;
     let [low, high] = [apertureValue(widest), apertureValue(smallest)];
@@ -109,7 +115,7 @@ function inQuestion(situation: Situation, group: Group): readonly Places[] {
     return fNumberFromApertureValue(high);
   };
   const half = (1 / group.nearest - 1 / group.furthest) / 2;
-  const result: Places[] = [];
+  const result: FocusPlaces[] = [];
   let first: number | undefined;
   for (const standing of ['ordinary', 'reluctant', 'beside'] as const) {
     const before = result[result.length - 1];
@@ -132,12 +138,12 @@ function inQuestion(situation: Situation, group: Group): readonly Places[] {
 /** What a lesser place may gain by its blur alone, as a share of what it must gain, before it is looked at. */
 const worthLooking = 0.6;
 
-function holds({ setup }: Situation, { odds, worstRatio }: Tried): boolean {
+function holds({ setup }: Situation, { odds, worstRatio }: TriedTarget): boolean {
   return odds >= setup.intent.oddsWanted && worstRatio <= 1 + 1e-9;
 }
 
 /** Where to focus: places in the order one would rather focus on them, the lesser ones only for a real gain. */
-export function chooseTarget(situation: Situation, group: Group, N: number): Choice | undefined {
+export function chooseTarget(situation: Situation, group: FocusGroup, N: number): Choice | undefined {
   let chosen: Choice | undefined;
   let ordinaryOdds = 0;
   for (const places of placesFor(situation, group)) {
@@ -145,7 +151,7 @@ export function chooseTarget(situation: Situation, group: Group, N: number): Cho
     const peak = peakOf(places, tryPlane);
     if (!peak) continue;
     if (chosen && peak.odds < chosen.odds + realGain && (holds(situation, chosen) || !holds(situation, peak))) continue;
-    const best = gladdestOf(situation, group, places, peak, tryPlane);
+    const best = mostPreferredOf(situation, group, places, peak, tryPlane);
     if (!chosen) ordinaryOdds = best.odds;
     chosen = { ...best, gain: Math.max(0, best.odds - ordinaryOdds) };
   }

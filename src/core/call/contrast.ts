@@ -1,6 +1,6 @@
 /** How much autofocus finds to hold on to: contrast of surfaces, 0 (nothing) to 1. All from memory. */
 import type { FacePart } from '../people/face';
-import type { Look } from '../people/looks';
+import type { Appearance } from '../people/looks';
 import { ownersIn, type Met } from '../setup/surfaces';
 import type { Setup, Surface, Thing } from '../setup/schema';
 
@@ -18,7 +18,7 @@ const ofFace: Readonly<Record<FacePart, number>> = {
   muzzle: 0.5
 };
 
-const ofOutfit: Readonly<Record<Look['outfit'], number>> = {
+const ofOutfit: Readonly<Record<Appearance['outfit'], number>> = {
   suit: 0.45,
   dress: 0.25,
   shirt: 0.35,
@@ -70,7 +70,7 @@ export function contrastIn(setup: Setup, ev100: number | null): (met: Pick<Met, 
   };
 }
 
-function ofPerson(look: Look, part: Met['part']): number {
+function ofPerson(look: Appearance, part: Met['part']): number {
   if (part === 'body' || part === 'thing' || part === 'ground') return ofOutfit[look.outfit];
   return part === 'hair' && look.hair === 'bald' ? ofFace.forehead : ofFace[part];
 }

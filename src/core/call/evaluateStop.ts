@@ -6,13 +6,13 @@ import type { Subject } from '../setup/scene';
 import { backgroundAtStop } from './background';
 import type { Candidate } from './candidates';
 import { chooseTarget } from './chooseTarget';
-import { besideAxis, defocus, focusAt, oddsInput, otherDisc, spreadOf, type Focus } from './focus';
+import { offAxisDisc, defocus, focusAt, oddsInput, otherDisc, focusScatter, type Focus } from './focus';
 import { framesNeeded } from './frames';
 import { landedOn } from './landing';
 import { approach, frozenByFlash, subjectMotionDisc } from './motion';
 import { keeperOdds } from './odds';
 import type { StopPlan, Target } from './plan';
-import type { Group, Situation } from './situation';
+import type { FocusGroup, Situation } from './situation';
 import { stopShiftAt } from './spread';
 
 export function targetOf(candidate: Candidate): Target {
@@ -70,7 +70,7 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     },
     movement: mostMoving(situation, first.focus),
     edge: softestPlace(situation, first.focus),
-    spread: spreadOf(situation, first.focus),
+    scatter: focusScatter(situation, first.focus),
     nearMm: limits.near,
     farMm: limits.far === Infinity ? null : limits.far,
     odds,
@@ -94,7 +94,7 @@ function softestPlace(situation: Situation, { N, common }: Focus): StopPlan['edg
   let softest: StopPlan['edge'] = null;
   for (const index of decisive) {
     const id = subjects[index]?.id ?? '';
-    const beside = besideAxis(situation, N, id);
+    const beside = offAxisDisc(situation, N, id);
     const ratio = totalDisc(common, beside) / C;
     if (beside > 0 && ratio > (softest?.ratio ?? 0)) softest = { subjectId: id, ratio };
   }
@@ -124,14 +124,14 @@ export function backgroundsAt(situation: Situation, focus: Focus): StopPlan['bac
       detailMm: background.detailMm,
       wish: background.wish,
       otherDisc: focus.common,
-      permissibleDisc: situation.C,
+      circleOfConfusion: situation.C,
       frameHeightMm: situation.picture.height
     })
   );
 }
 
 /** The candidate a target was made from. */
-export function candidateFor(group: Group, target: Target): Candidate | undefined {
+export function candidateFor(group: FocusGroup, target: Target): Candidate | undefined {
   const isIt = ({ subjectId, feature, focusDistanceMm }: Candidate) =>
     subjectId === target.subjectId && feature === target.feature && focusDistanceMm === target.focusDistanceMm;
   return group.eyes.find(isIt) ?? group.beside.find(isIt);

@@ -8,8 +8,8 @@ import type { LightAtStop } from './light';
 import { follows, frozenByFlash, shakeDisc, somebodyMoves, subjectMotionDisc } from './motion';
 import type { OddsInput } from './odds';
 import type { StopPlan } from './plan';
-import type { Group, Member, Situation } from './situation';
-import { holdSpread, stopShiftAt } from './spread';
+import type { FocusGroup, Member, Situation } from './situation';
+import { holdSd, stopShiftAt } from './spread';
 
 /** One focus at one stop: everything that follows from it before anybody is looked at. */
 export interface Focus {
@@ -26,7 +26,7 @@ export interface Focus {
 }
 
 /** Where the plane lies on average when a place is focused on, mm; at an f-number, where stopping down has been measured to move it. */
-export function planeOf(
+export function meanPlane(
   { f, P, sharpness }: Pick<Situation, 'f' | 'P' | 'sharpness'>,
   { focusDistanceMm, biasMm, biasUm, stopShift }: Candidate,
   N = sharpness.widestFNumber
@@ -51,7 +51,7 @@ export function focusAt(situation: Situation, N: number, candidate: Candidate, l
   return {
     N,
     candidate,
-    plane: Math.max(planeOf(situation, candidate, N), (f / P) * 1.001),
+    plane: Math.max(meanPlane(situation, candidate, N), (f / P) * 1.001),
     m,
     light,
     causes,
@@ -60,12 +60,12 @@ export function focusAt(situation: Situation, N: number, candidate: Candidate, l
 }
 
 /** What the lens adds where somebody stands off the axis, mm. */
-export const besideAxis = ({ sharpness, heights }: Situation, N: number, id: string): number =>
-  lensBesideAxis(sharpness, N, heights.get(id) ?? 0);
+export const offAxisDisc = ({ sharpness, imageHeights }: Situation, N: number, id: string): number =>
+  lensBesideAxis(sharpness, N, imageHeights.get(id) ?? 0);
 
 /** All causes but defocus for somebody where they stand, moving across, mm. */
 export function otherDisc(situation: Situation, { N, common, light, m }: Focus, id: string, across: number): number {
-  const beside = besideAxis(situation, N, id);
+  const beside = offAxisDisc(situation, N, id);
   if (across === 0 || frozenByFlash(light)) return beside === 0 ? common : totalDisc(common, beside);
   return totalDisc(common, beside, subjectMotionDisc(across, light.shutterS, m));
 }
@@ -80,7 +80,7 @@ export function defocus({ f, P }: Situation, { N, plane }: Focus, depth: number)
 }
 
 /** Where the plane lands about its target, mm. */
-export function spreadOf({ setup, habits }: Situation, { candidate, m }: Focus): StopPlan['spread'] {
+export function focusScatter({ setup, habits }: Situation, { candidate, m }: Focus): StopPlan['scatter'] {
   const { stance, secondsToShutter } = setup.camera;
   return {
     focusMm:
@@ -88,14 +88,14 @@ export function spreadOf({ setup, habits }: Situation, { candidate, m }: Focus):
         ? habits.scaleShare * candidate.focusDistanceMm
         : candidate.behindMm / (m * m),
     // Continuous focusing follows the photographer's own sway too.
-    holdMm: follows(setup.camera, somebodyMoves(setup)) ? 0 : holdSpread(habits, stance, secondsToShutter),
+    holdMm: follows(setup.camera, somebodyMoves(setup)) ? 0 : holdSd(habits, stance, secondsToShutter),
     leanMm: candidate.leanMm
   };
 }
 
 export function oddsInput(situation: Situation, focus: Focus, members: readonly Member[]): OddsInput {
   const { f, P, C } = situation;
-  const { focusMm, holdMm, leanMm } = spreadOf(situation, focus);
+  const { focusMm, holdMm, leanMm } = focusScatter(situation, focus);
   const { focusDistanceMm: s } = focus.candidate;
   return {
     f,
@@ -103,7 +103,7 @@ export function oddsInput(situation: Situation, focus: Focus, members: readonly 
     P,
     s,
     bias: focus.plane - s,
-    spread: Math.hypot(focusMm, holdMm, leanMm),
+    sd: Math.hypot(focusMm, holdMm, leanMm),
     allowance: defocusAllowance(C, focus.common),
     members: areAlike(situation, members)
       ? members
@@ -115,7 +115,7 @@ export function oddsInput(situation: Situation, focus: Focus, members: readonly 
 }
 
 /** Worst total blur over the permissible disc, at release. Where all else is alike the two extreme depths decide. */
-export function worstRatioOf(situation: Situation, group: Group, focus: Focus): number {
+export function worstRatioOf(situation: Situation, group: FocusGroup, focus: Focus): number {
   const { C } = situation;
   const worst = (nearest: number, furthest: number, other: number) =>
     totalDisc(Math.max(defocus(situation, focus, nearest), defocus(situation, focus, furthest)), other) / C;

@@ -1,16 +1,16 @@
 /** Odds over everything autofocus may land on. */
 import type { Candidate } from './candidates';
 import { focusAt, oddsInput, type Focus } from './focus';
-import { landedOn, type Plane } from './landing';
+import { landedOn, type PossiblePlane } from './landing';
 import { keeperOdds } from './odds';
-import type { Group, Situation } from './situation';
+import type { FocusGroup, Situation } from './situation';
 
 /** Odds of one frame whose focus lands where a landing has it; none where the lens cannot be focused so near. */
 export function oddsAt(
   situation: Situation,
-  group: Group,
+  group: FocusGroup,
   { candidate, focus }: { readonly candidate: Candidate; readonly focus: Focus },
-  { depth }: Plane
+  { depth }: PossiblePlane
 ): number {
   if (depth < situation.closest) return 0;
   const landed =
@@ -28,7 +28,7 @@ interface Aimed {
 }
 
 /** Σ chance × odds over the landings of a candidate: the odds of one frame. */
-export function oddsLanded(situation: Situation, group: Group, aimed: Aimed): number {
+export function oddsOverLandings(situation: Situation, group: FocusGroup, aimed: Aimed): number {
   return landedOn(situation, aimed.candidate).planes.reduce((sum, plane) => {
     const here = plane.depth === aimed.candidate.focusDistanceMm;
     return sum + plane.chance * (here ? aimed.odds : oddsAt(situation, group, aimed, plane));

@@ -162,9 +162,9 @@ describe('odds over all it may land on', () => {
         let left = random();
         const landed = foci.find(({ chance }) => (left -= chance) <= 0) ?? foci[0];
         if (!landed) throw new Error('no landing');
-        const { f, N, P, s, bias, spread, allowance, members } = landed.input;
+        const { f, N, P, s, bias, sd, allowance, members } = landed.input;
         const plane = s + bias;
-        const at = 1 / (1 / plane + (spread / plane ** 2) * normal());
+        const at = 1 / (1 / plane + (sd / plane ** 2) * normal());
         const all = members.every((member) => {
           const limits = depthOfField(f, N, member.allowance ?? allowance, at, P);
           const moved = member.sway * normal();

@@ -8,7 +8,7 @@ import { headScale, interpupillaryOf } from '../people/anatomy';
 import { areaBox, pointBox } from '../setup/focusArea';
 import { eyesMidpoint, turnFromLens } from '../setup/scene';
 import type { Camera, FocusArea, Person } from '../setup/schema';
-import { surfacesIn, type Box, type Met, type Surface } from '../setup/surfaces';
+import { surfacesIn, type FrameArea, type Met, type SeenSurface } from '../setup/surfaces';
 import { isIn, type Candidate } from './candidates';
 import { contrastIn } from './contrast';
 import { lightBehindFilter } from './light';
@@ -54,11 +54,11 @@ const onFace = { nearEye: 0.9, farEye: 0.06, brow: 0.04 } as const;
 const pointedAt = 4;
 
 interface Weighted {
-  readonly surface: Surface;
+  readonly surface: SeenSurface;
   readonly weight: number;
 }
 
-type Looked = (box: Box, samples: readonly [number, number]) => readonly Surface[];
+type Looked = (box: FrameArea, samples: readonly [number, number]) => readonly SeenSurface[];
 
 interface Looking {
   readonly situation: Situation;
@@ -88,13 +88,13 @@ const onTarget = ({ subjectId, role, focusDistanceMm }: Candidate, chance: numbe
 });
 
 /** An eye is its lids and lashes; anything else that is focused on is hit where its owner is. */
-function isTarget({ subjectId, role }: Candidate, { id, part }: Surface): boolean {
+function isTarget({ subjectId, role }: Candidate, { id, part }: SeenSurface): boolean {
   if (id !== subjectId) return false;
   return role === 'nearEye' || role === 'farEye' ? part === 'eye' : true;
 }
 
 /** Under a point: what fills most of it with contrast. */
-function underPoint(looking: Looking, box: Box): Landing[] {
+function underPoint(looking: Looking, box: FrameArea): Landing[] {
   const surfaces = looking.look(box, samplesOf.point);
   return byWeight(
     looking,
@@ -103,7 +103,7 @@ function underPoint(looking: Looking, box: Box): Landing[] {
 }
 
 /** Where the body may choose: large, contrasty, near. */
-function chosenIn(looking: Looking, box: Box, samples: readonly [number, number], face: number): Landing[] {
+function chosenIn(looking: Looking, box: FrameArea, samples: readonly [number, number], face: number): Landing[] {
   const surfaces = looking.look(box, samples).filter(({ share }) => share > 0.004);
   const nearest = surfaces.reduce((least, { depth }) => Math.min(least, depth), Infinity);
   const weighted = surfaces.map((surface) => {
@@ -175,7 +175,7 @@ function onFaces(looking: Looking): Landing[] {
 /** The brow lies so far before the eye, mm (people/face.ts). */
 const browBefore = 6;
 
-const areaOf = ({ situation, at }: Looking, area: FocusArea): Box =>
+const areaOf = ({ situation, at }: Looking, area: FocusArea): FrameArea =>
   areaBox({ body: situation.body, camera: situation.setup.camera }, area, at);
 
 function landingsIn(looking: Looking, area: FocusArea): Landing[] {
@@ -228,14 +228,14 @@ const mayMiss = ({ focusMethod }: Camera, { position }: Candidate): boolean =>
 const samePlane = 4e-7;
 
 /** A plane that focus may come to lie in. */
-export interface Plane {
+export interface PossiblePlane {
   readonly depth: number;
   readonly chance: number;
 }
 
 /** The landings by where they put the plane: what the odds need. The target's own plane stays where it is. */
-function planesOf(landings: readonly Landing[], { focusDistanceMm }: Candidate): readonly Plane[] {
-  const planes: Plane[] = [];
+function planesOf(landings: readonly Landing[], { focusDistanceMm }: Candidate): readonly PossiblePlane[] {
+  const planes: PossiblePlane[] = [];
   const near = samePlane * focusDistanceMm ** 2;
   const sorted = [...landings].sort(
     (a, b) => Math.abs(a.depth - focusDistanceMm) - Math.abs(b.depth - focusDistanceMm)
@@ -251,7 +251,7 @@ function planesOf(landings: readonly Landing[], { focusDistanceMm }: Candidate):
 
 interface Landed {
   readonly landings: readonly Landing[];
-  readonly planes: readonly Plane[];
+  readonly planes: readonly PossiblePlane[];
 }
 
 const known = new WeakMap<Situation, WeakMap<Candidate, Landed>>();
@@ -262,13 +262,13 @@ export function landedOn(situation: Situation, candidate: Candidate): Landed {
   known.set(situation, mine);
   const found = mine.get(candidate);
   if (found) return found;
-  const { setup, looks, aim } = situation;
+  const { setup, lineOfSight, aim } = situation;
   const at = candidate.position && aim.at(candidate.position);
   const looking = at && {
     situation,
     candidate,
     at,
-    look: (box: Box, [across, down]: readonly [number, number]) => surfacesIn(looks, box, across, down),
+    look: (box: FrameArea, [across, down]: readonly [number, number]) => surfacesIn(lineOfSight, box, across, down),
     contrast: contrastIn(setup, lightBehindFilter(setup))
   };
   const landings =

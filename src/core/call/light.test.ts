@@ -6,7 +6,7 @@ import { builtInKit } from '../kit/builtInKit';
 import { defaultFlash, defaultLight, newPerson, newSetup } from '../setup/defaults';
 import type { Body } from '../kit/schema';
 import type { Camera, Light, Person, Setup } from '../setup/schema';
-import { lightAtStop, onSteps, lightLevel, shutterFloor, type Lighting } from './light';
+import { lightAtStop, onSteps, lightLevel, shutterFloor, type LightConditions } from './light';
 import { planSetup } from './planSetup';
 import { defaultHabits } from '../habits/habits';
 
@@ -23,7 +23,7 @@ function setupWith(
 
 /** By hand without a stabiliser, from so far that the lens is hardly drawn out. */
 const floorOf = (setup: Setup, body: Body) => shutterFloor(setup, body, 1);
-const at = (setup: Setup, N: number, body = main, more: Partial<Lighting> = {}) =>
+const at = (setup: Setup, N: number, body = main, more: Partial<LightConditions> = {}) =>
   lightAtStop(
     {
       setup,

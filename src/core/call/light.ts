@@ -91,7 +91,7 @@ export function lightBehindFilter(setup: Setup): number | null {
 const tripodFloorS = 1 / 15;
 
 /** The light's share of a situation. */
-export interface Lighting {
+export interface LightConditions {
   readonly setup: Setup;
   readonly body: Body;
   /** Scene level, EV at ISO 100, or null. */
@@ -130,7 +130,7 @@ export function shutterFloor(setup: Setup, body: Body, steadiness: number): Shut
 }
 
 /** Settings and what they lack at one f-number. */
-export function lightAtStop(lighting: Lighting, N: number): LightAtStop {
+export function lightAtStop(lighting: LightConditions, N: number): LightAtStop {
   const { flash } = lighting.setup.light;
   if (flash && flash.use !== 'fill') return withMainFlash(lighting, flash, N);
   const without = byLight(lighting, N, flash ? lighting.body.syncS : lighting.body.fastestShutterS);
@@ -173,7 +173,7 @@ type Flash = NonNullable<Setup['light']['flash']>;
 const stopsOver = (ratio: number): number => (ratio > 1 ? Math.log2(ratio) : 0);
 
 /** The light there is: the shutter down to its floor at the lowest ISO, then ISO, which also pays for what stills blur. */
-function byLight(lighting: Lighting, N: number, fastestS: number): LightAtStop {
+function byLight(lighting: LightConditions, N: number, fastestS: number): LightAtStop {
   const { setup, body, level, floor, wanted, extensionStops } = lighting;
   const { filterStops, shutterS: chosen } = setup.light;
   const longest: ShutterFloor = chosen === null ? floor : { rule: 'chosen', shutterS: chosen };
@@ -214,7 +214,11 @@ function byLight(lighting: Lighting, N: number, fastestS: number): LightAtStop {
 }
 
 /** The flash lights the picture; the room lies as far under it as it falls, or as it is wanted. */
-function withMainFlash({ setup, body, level, floor, extensionStops }: Lighting, flash: Flash, N: number): LightAtStop {
+function withMainFlash(
+  { setup, body, level, floor, extensionStops }: LightConditions,
+  flash: Flash,
+  N: number
+): LightAtStop {
   const lost = setup.light.filterStops + extensionStops;
   const longest = setup.light.shutterS ?? floor.shutterS;
   // Short enough for the floor, and as short as the room's light asks for, but never shorter than the sync time.
@@ -245,7 +249,12 @@ function withMainFlash({ setup, body, level, floor, extensionStops }: Lighting, 
 }
 
 /** The light lights the picture; the flash lies under it and lifts the shadows, by less than wished where it is too weak. */
-function withFill({ setup, body, extensionStops }: Lighting, flash: Flash, N: number, light: LightAtStop): LightAtStop {
+function withFill(
+  { setup, body, extensionStops }: LightConditions,
+  flash: Flash,
+  N: number,
+  light: LightAtStop
+): LightAtStop {
   const lostN = N * 2 ** ((setup.light.filterStops + extensionStops) / 2);
   const iso = light.iso ?? body.baseIso;
   const wanted = flashPower(flash.guideNumberM, lostN, flash.distanceMm, iso) * 2 ** -flash.underStops;

@@ -4,7 +4,7 @@ import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
 import { demoSetup } from '../testing/demo';
 import type { Lens } from '../kit/schema';
-import { styles, type Setup } from '../setup/schema';
+import { apertureStyles, type Setup } from '../setup/schema';
 import { alternatives } from './alternatives';
 import { asFocusTarget } from './focusTarget';
 import { lineUp, usefulFocalLengths } from './lineUp';
@@ -156,7 +156,7 @@ describe('alternatives', () => {
     for (const name of ['Under the palms', 'West door, the 50']) {
       const setup = demo(name);
       const { styles: found } = alternatives({ setup, kit, stopStep, habits: defaultHabits });
-      expect(found.map((item) => item.style)).toEqual([...styles]);
+      expect(found.map((item) => item.style)).toEqual([...apertureStyles]);
       for (const item of found) {
         const intent = { ...setup.intent, style: item.style, stop: { kind: 'byStyle' } } as const;
         const plan = planSetup({ setup: { ...setup, intent }, kit, stopStep, habits: defaultHabits });

@@ -55,7 +55,7 @@ describe('recomposing', () => {
     expect(at('wrists').odds).toBeLessThan(at('none').odds);
     expect(Math.abs(at('wrists').planeMm - at('waist').planeMm)).toBeLessThan(6);
     expect(at('leaning').planeMm - at('waist').planeMm).toBeCloseTo(defaultHabits.leanMm, 6);
-    expect(at('leaning').spread.leanMm).toBe(defaultHabits.leanSpreadMm);
+    expect(at('leaning').scatter.leanMm).toBe(defaultHabits.leanSpreadMm);
     expect(at('leaning').odds).toBeLessThan(at('waist').odds);
     expect(at('leaning').target.recomposed).toMatchObject({ leanMm: defaultHabits.leanMm, asked: true });
   });
@@ -87,7 +87,7 @@ describe('stitched view', () => {
       }
     );
     const wide = plan(withCamera(base, { stitch: { columns: 3, rows: 2, overlap: 0.3 } }));
-    expect(wide.permissibleDiscMm).toBeGreaterThan(plan(base).permissibleDiscMm * 1.5);
+    expect(wide.circleOfConfusionMm).toBeGreaterThan(plan(base).circleOfConfusionMm * 1.5);
     expect(wide.stitched?.focalLengthMm ?? 0).toBeLessThan(60);
   });
 });

@@ -16,7 +16,7 @@ function monteCarlo(input: OddsInput, throws: number, seed: number): number {
     const beyond = (s: number) => s - f / P;
     const v = (f * f) / beyond(input.s + input.bias);
     const perMm = (f / beyond(input.s + input.bias)) ** 2;
-    const plane = (f * f) / Math.max(1e-9, v - perMm * input.spread * normal()) + f / P;
+    const plane = (f * f) / Math.max(1e-9, v - perMm * input.sd * normal()) + f / P;
     const { near, far } = depthOfField(f, input.N, input.allowance, plane, P);
     const all = input.members.map((member) => ({ member, shift: member.sway * normal() }));
     if (all.every(({ member, shift }) => member.nearest + shift >= near && member.furthest + shift <= far)) kept += 1;
@@ -34,7 +34,7 @@ function randomInput(random: () => number): OddsInput {
     allowance: 0.015 + 0.02 * random(),
     s,
     bias: 30 * (random() - 0.3),
-    spread: 2 + 25 * random(),
+    sd: 2 + 25 * random(),
     members: Array.from({ length: people }, () => {
       const nearest = s + 60 * (random() - 0.5);
       return { nearest, furthest: nearest + 40 * random(), sway: random() < 0.15 ? 0 : 1 + 20 * random() };
@@ -43,9 +43,9 @@ function randomInput(random: () => number): OddsInput {
 }
 
 /** The integral of the file's head by the midpoint rule, the normals by a general-purpose statistics package. */
-function plainly({ f, N, P, allowance, s, bias, spread, members }: OddsInput): number {
+function plainly({ f, N, P, allowance, s, bias, sd, members }: OddsInput): number {
   const mean = 1 / (s + bias);
-  const sigma = spread * mean ** 2;
+  const sigma = sd * mean ** 2;
   const limits = (k: number, w: number) => {
     const [near, far] = [(1 - k / P) * w + k / f, (1 + k / P) * w - k / f];
     return { near: near <= 0 ? Infinity : 1 / near, far: far <= 0 ? Infinity : 1 / far };
@@ -99,7 +99,7 @@ describe('keeper odds', () => {
       const depth = s * oneOf(0.002, 0.02, 0.3);
       const input: OddsInput = {
         ...{ f, P, s, N: oneOf(1.4, 4, 16), bias: s * oneOf(0, 0, 0.01, -0.02), allowance: oneOf(0.01, 0.03, 0.15) },
-        spread: s * oneOf(0, 0.003, 0.02, 0.25),
+        sd: s * oneOf(0, 0.003, 0.02, 0.25),
         members: Array.from({ length: oneOf(1, 2, 5) }, () => {
           const nearest = s + depth * (random() - 0.5);
           const sway = s * oneOf(0, 0, 0.0101, 0.02, 0.04) * (1 + random());
@@ -108,7 +108,7 @@ describe('keeper odds', () => {
         })
       };
       // What sways by less than a fiftieth of the spread counts as still.
-      const members = input.members.map((item) => (item.sway <= input.spread / 50 ? { ...item, sway: 0 } : item));
+      const members = input.members.map((item) => (item.sway <= input.sd / 50 ? { ...item, sway: 0 } : item));
       const expected = plainly({ ...input, members });
       if (expected > 0.05 && expected < 0.95) middling += 1;
       expect(Math.abs(keeperOdds(input) - expected), JSON.stringify(input)).toBeLessThan(2e-4);
@@ -117,7 +117,7 @@ describe('keeper odds', () => {
   });
 
   it('are nil where the plane falls on the lens or behind it, or somebody’s own disc is used up', () => {
-    const at = { f: 50, N: 4, P: 1, allowance: 0.03, s: 3000, spread: 5 };
+    const at = { f: 50, N: 4, P: 1, allowance: 0.03, s: 3000, sd: 5 };
     const member = { nearest: 3000, furthest: 3000, sway: 3 };
     expect(keeperOdds({ ...at, bias: -3000, members: [member] })).toBe(0);
     expect(keeperOdds({ ...at, bias: -3100, members: [member] })).toBe(0);
@@ -126,14 +126,14 @@ describe('keeper odds', () => {
   });
 
   it('count a sway of a fiftieth of the spread as none, and no greater one', () => {
-    const rough = { f: 85, N: 2, P: 1, allowance: 0.03, s: 3000, bias: 0, spread: 50 };
+    const rough = { f: 85, N: 2, P: 1, allowance: 0.03, s: 3000, bias: 0, sd: 50 };
     const of = (sway: number) => keeperOdds({ ...rough, members: [{ nearest: 2980, furthest: 3020, sway }] });
     expect(of(1)).toBe(of(0));
     expect(of(1.001)).not.toBe(of(0));
   });
 
   it('without any spread are whether everybody is in, and how likely whoever sways', () => {
-    const exact = { f: 50, N: 4, P: 1, allowance: 0.03, s: 3000, bias: 0, spread: 0 };
+    const exact = { f: 50, N: 4, P: 1, allowance: 0.03, s: 3000, bias: 0, sd: 0 };
     const odds = (nearest: number, furthest: number, sway: number) =>
       keeperOdds({ ...exact, members: [{ nearest, furthest, sway }] });
     expect([odds(3000, 3600, 0), odds(2400, 3000, 0), odds(2900, 3100, 0)]).toEqual([0, 0, 1]);
@@ -155,7 +155,7 @@ describe('keeper odds', () => {
   });
 
   it('of one still thing are the chance that the plane lands where it is sharp', () => {
-    const input = { f: 85, N: 2, P: 1, allowance: 0.03, s: 2000, bias: 0, spread: 5 };
+    const input = { f: 85, N: 2, P: 1, allowance: 0.03, s: 2000, bias: 0, sd: 5 };
     const { near, far } = depthOfField(85, 2, 0.03, 2000);
     // The limits seen from the thing are a little uneven; half the depth over the spread brackets the truth.
     const odds = keeperOdds({ ...input, members: [{ nearest: 2000, furthest: 2000, sway: 0 }] });
@@ -179,7 +179,7 @@ describe('keeper odds', () => {
   });
 
   it('are certain or nil without any spread', () => {
-    const still = { f: 50, N: 4, P: 1, allowance: 0.03, s: 3000, bias: 0, spread: 0 };
+    const still = { f: 50, N: 4, P: 1, allowance: 0.03, s: 3000, bias: 0, sd: 0 };
     expect(keeperOdds({ ...still, members: [{ nearest: 2990, furthest: 3010, sway: 0 }] })).toBe(1);
     expect(keeperOdds({ ...still, members: [{ nearest: 1000, furthest: 3010, sway: 0 }] })).toBe(0);
     expect(keeperOdds({ ...still, allowance: 0, members: [] })).toBe(0);
@@ -187,7 +187,7 @@ describe('keeper odds', () => {
 
   it('are skewed to the far side where focus is rough: the error is normal behind the lens, not in the scene', () => {
     // A spread of a tenth of the distance: as often beyond 1/(1/s − x) as nearer than 1/(1/s + x).
-    const rough = { f: 50, N: 2, P: 1, allowance: 0.03, s: 3000, bias: 0, spread: 300 };
+    const rough = { f: 50, N: 2, P: 1, allowance: 0.03, s: 3000, bias: 0, sd: 300 };
     const odds = (z: number) => keeperOdds({ ...rough, members: [{ nearest: z, furthest: z, sway: 0 }] });
     const [near, far] = [1 / (1 / 3000 + 1 / 30_000), 1 / (1 / 3000 - 1 / 30_000)];
     expect(odds(near)).toBeCloseTo(odds(far), 2);

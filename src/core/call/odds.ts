@@ -30,7 +30,7 @@ export interface OddsInput {
   /** Systematic shift of the plane, mm; positive behind the target. */
   readonly bias: number;
   /** Standard deviation of where the plane lands, mm, in proportion at the plane. */
-  readonly spread: number;
+  readonly sd: number;
   readonly members: readonly OddsMember[];
 }
 
@@ -53,12 +53,12 @@ export function keeperOdds(input: OddsInput): number {
   const plane = s + bias;
   if (input.allowance <= 0 || plane <= 0) return 0;
   const mean = 1 / plane;
-  const sigma = input.spread * mean * mean;
+  const sigma = input.sd * mean * mean;
   const perDisc = N / f;
   const common = input.allowance * perDisc;
   // k = C/A, see optics/depthOfField.ts.
   const kOf = (member: OddsMember) => (member.allowance === undefined ? common : member.allowance * perDisc);
-  const rigidBelow = rigidShare * input.spread;
+  const rigidBelow = rigidShare * input.sd;
   const reachOf = (member: OddsMember) => (member.sway <= rigidBelow ? 0 : tailSigmas * member.sway);
 
   // Vergences outside [low, high] cannot succeed: the limits of optics/depthOfField.ts solved for 1/s.

@@ -8,7 +8,7 @@ import type { Setup } from '../setup/schema';
 import { bestFocusBetween } from '../optics/blur';
 import { variedSetups } from '../testing/variedSetups';
 import { canExpose } from './exposable';
-import { grants, nearness, opensWindow } from './opens';
+import { meetsGoals, nearness, hasUsableWindow } from './opens';
 import type { StopPlan } from './plan';
 import { planSetup, stopsOf } from './planSetup';
 import { defaultHabits } from '../habits/habits';
@@ -72,8 +72,8 @@ describe('the quick look at a window', () => {
             expect(prepared.kind).toBe(plan.kind);
             return;
           }
-          const quick = opensWindow(prepared.situation, stopsOf(prepared.situation.lens, 'third'), asked);
-          expect(quick).toBe(plan.stops.some((entry) => grants(entry, asked)));
+          const quick = hasUsableWindow(prepared.situation, stopsOf(prepared.situation.lens, 'third'), asked);
+          expect(quick).toBe(plan.stops.some((entry) => meetsGoals(entry, asked)));
           if (asked === 'everything') expect(quick).toBe(plan.window !== null);
           if (quick) open += 1;
         }
@@ -97,8 +97,8 @@ describe('the quick look at a window', () => {
       const plan = planSetup(input);
       if (prepared.kind === 'noPlan' || plan.kind === 'noPlan') continue;
       for (const asked of ['faces', 'everything'] as const) {
-        const quick = opensWindow(prepared.situation, stopsOf(prepared.situation.lens, 'half'), asked);
-        expect(quick, `${input.setup.name} ${asked}`).toBe(plan.stops.some((entry) => grants(entry, asked)));
+        const quick = hasUsableWindow(prepared.situation, stopsOf(prepared.situation.lens, 'half'), asked);
+        expect(quick, `${input.setup.name} ${asked}`).toBe(plan.stops.some((entry) => meetsGoals(entry, asked)));
         told[asked].add(quick);
       }
     }
@@ -112,11 +112,11 @@ describe('the quick look at a window', () => {
         backgrounds: met.map((item) => ({ met: item })),
         light: { missingStops, tooBrightStops: 0 }
       }) as unknown as StopPlan;
-    expect(grants(entry([true, true]), 'everything')).toBe(true);
-    expect(grants(entry([true, false]), 'everything')).toBe(false);
-    expect(grants(entry([true, false]), 'faces')).toBe(true);
-    expect(grants(entry([true, true], 2), 'everything')).toBe(false);
-    expect(grants(entry([true, true], 0, false), 'faces')).toBe(false);
+    expect(meetsGoals(entry([true, true]), 'everything')).toBe(true);
+    expect(meetsGoals(entry([true, false]), 'everything')).toBe(false);
+    expect(meetsGoals(entry([true, false]), 'faces')).toBe(true);
+    expect(meetsGoals(entry([true, true], 2), 'everything')).toBe(false);
+    expect(meetsGoals(entry([true, true], 0, false), 'faces')).toBe(false);
   });
 
   it('says how near a picture comes: as the plan would with the plane set evenly between the faces', () => {
@@ -240,6 +240,6 @@ describe('the quick look at a window', () => {
     };
     const prepared = prepare({ setup, kit: builtInKit, habits: defaultHabits, stopStep: 'half' });
     if (prepared.kind === 'noPlan') throw new Error(prepared.reason.code);
-    expect(opensWindow(prepared.situation, stopsOf(lens, 'half'), 'everything')).toBe(true);
+    expect(hasUsableWindow(prepared.situation, stopsOf(lens, 'half'), 'everything')).toBe(true);
   });
 });

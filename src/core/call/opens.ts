@@ -9,27 +9,27 @@ import { backgroundsAt, evaluateStop } from './evaluateStop';
 import { focusAt, worstRatioOf, type Focus } from './focus';
 import type { StopPlan } from './plan';
 import type { LightAtStop } from './light';
-import type { Group, Situation } from './situation';
+import type { FocusGroup, Situation } from './situation';
 
 /** What is asked of a stop: everything, or the faces alone. */
-export type Asked = 'everything' | 'faces';
+export type WindowScope = 'everything' | 'faces';
 
 /**
  * Whether some stop that can be exposed grants what is asked: what `planSetup` would find, for the price of those in question.
  * First what no focus at all could mend is left out; then the deepest stop is asked, whose odds no other's exceed.
  */
-export function opensWindow(situation: Situation, stops: readonly Stop[], asked: Asked): boolean {
+export function hasUsableWindow(situation: Situation, stops: readonly Stop[], asked: WindowScope): boolean {
   const inQuestion = stops.flatMap((stop) => possible(situation, stop, asked) ?? []).sort((a, b) => b.reach - a.reach);
   const [deepest, ...others] = inQuestion;
   if (!deepest) return false;
   const entry = evaluateStop(situation, deepest.stop);
   if (!entry) return false;
-  if (grants(entry, asked)) return true;
+  if (meetsGoals(entry, asked)) return true;
   const { oddsWanted } = situation.setup.intent;
   if (entry.odds < oddsWanted - oddsMargin) return false;
   return others.some(({ stop }) => {
     const other = evaluateStop(situation, stop);
-    return other !== undefined && grants(other, asked);
+    return other !== undefined && meetsGoals(other, asked);
   });
 }
 
@@ -38,7 +38,7 @@ export function opensWindow(situation: Situation, stops: readonly Stop[], asked:
  * the lens reaches, as a share of how deep it must; for everything the stops by which the backgrounds are missed where the
  * faces could be held. −Infinity where nothing can be exposed.
  */
-export function nearness(situation: Situation, stops: readonly Stop[], asked: Asked): number {
+export function nearness(situation: Situation, stops: readonly Stop[], asked: WindowScope): number {
   const nearest = stops.map((stop) => {
     const light = situation.light(stop.fNumber);
     if (!canExpose({ light })) return -Infinity;
@@ -55,7 +55,7 @@ export function nearness(situation: Situation, stops: readonly Stop[], asked: As
 /** Odds of the deepest stop may lie so much under another's, whose focus is another or whose movement blurs less. */
 const oddsMargin = 0.2;
 
-export function grants(entry: StopPlan, asked: Asked): boolean {
+export function meetsGoals(entry: StopPlan, asked: WindowScope): boolean {
   const granted = entry.facesHold && (asked === 'faces' || entry.backgrounds.every((item) => item.met));
   return granted && canExpose(entry);
 }
@@ -64,7 +64,7 @@ export function grants(entry: StopPlan, asked: Asked): boolean {
 function possible(
   situation: Situation,
   stop: Stop,
-  asked: Asked
+  asked: WindowScope
 ): { readonly stop: Stop; readonly reach: number } | undefined {
   const { fNumber: N } = stop;
   const light = situation.light(N);
@@ -90,7 +90,7 @@ function possible(
 const barely = 1.002;
 
 /** A group with the plane where it shares the blur evenly: hardly another leaves its worst point less blurred. */
-function evenly(situation: Situation, group: Group, N: number, light: LightAtStop) {
+function evenly(situation: Situation, group: FocusGroup, N: number, light: LightAtStop) {
   const focus = focusAt(situation, N, ideal(bestFocusBetween(group.nearest, group.furthest)), light);
   return { focus, ratio: worstRatioOf(situation, group, focus) };
 }

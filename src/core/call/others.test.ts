@@ -182,7 +182,7 @@ describe('what autofocus finds to hold on to (from memory)', () => {
 });
 
 describe('a background', () => {
-  const asked = { f: 50, P: 1, N: 2, s: 2000, detailMm: 20, wish: 'hide', otherDisc: 0.01, permissibleDisc: 0.03, frameHeightMm: 24 } as const; // prettier-ignore
+  const asked = { f: 50, P: 1, N: 2, s: 2000, detailMm: 20, wish: 'hide', otherDisc: 0.01, circleOfConfusion: 0.03, frameHeightMm: 24 } as const; // prettier-ignore
   it('no further than the focal length is not there', () => {
     for (const depth of [50, -10])
       expect(backgroundAtStop({ ...asked, depth })).toEqual({

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { bestFocusBetween } from '../optics/blur';
 import { variedSetups } from '../testing/variedSetups';
-import { focusAt, planeOf } from './focus';
-import { peakOf, placesOf, triesAt, tryCandidate, type Places, type Tried } from './places';
+import { focusAt, meanPlane } from './focus';
+import { peakOf, placesOf, triesAt, tryCandidate, type FocusPlaces, type TriedTarget } from './places';
 import { prepare } from './situation';
 
 const groups = [...variedSetups(24), ...variedSetups(24, true)].flatMap(({ setup, kit, habits }) => {
@@ -22,18 +22,18 @@ describe('places by the planes they come to', () => {
         const places = placesOf(situation, group, standing);
         expect(places === undefined).toBe(all.length === 0);
         if (!places) continue;
-        const at = places.planes.map((item) => planeOf(situation, item));
+        const at = places.planes.map((item) => meanPlane(situation, item));
         expect(at).toEqual([...at].sort((a, b) => a - b));
-        expect(places.gladdest.map(({ candidate }) => candidate)).toEqual(all);
-        for (const { candidate, at: index } of places.gladdest) {
+        expect(places.mostPreferred.map(({ candidate }) => candidate)).toEqual(all);
+        for (const { candidate, at: index } of places.mostPreferred) {
           const stands = places.planes[index];
           if (!stands) throw new Error('no plane');
-          expect(planeOf(situation, stands)).toBeCloseTo(planeOf(situation, candidate), 5);
+          expect(meanPlane(situation, stands)).toBeCloseTo(meanPlane(situation, candidate), 5);
           const { biasUm, stopShift, behindMm, leanMm, focusDistanceMm } = candidate;
           expect(stands).toMatchObject({ biasUm, stopShift, behindMm, leanMm, focusDistanceMm });
         }
         // None twice, and none that stands for nobody.
-        expect(new Set(places.gladdest.map((item) => item.at)).size).toBe(places.planes.length);
+        expect(new Set(places.mostPreferred.map((item) => item.at)).size).toBe(places.planes.length);
         const kinds = all.map(({ biasMm, biasUm, stopShift, focusDistanceMm, behindMm, leanMm }) =>
           [biasMm.toFixed(6), biasUm, stopShift.length, focusDistanceMm, behindMm, leanMm].join(' ')
         );
@@ -68,12 +68,12 @@ describe('the best of some planes', () => {
   /** Odds, blur and depth of each plane; which is best, and which were tried. */
   function peak(planes: readonly (readonly [odds: number, ratio: number, plane?: number])[], evenest: number) {
     const asked: number[] = [];
-    const best = peakOf({ evenest } as Places, (at) => {
+    const best = peakOf({ evenest } as FocusPlaces, (at) => {
       const found = planes[at];
       if (!found) return undefined;
       asked.push(at);
       const [odds, worstRatio, plane = 1000 + at] = found;
-      return { odds, worstRatio, focus: { plane }, at } as unknown as Tried;
+      return { odds, worstRatio, focus: { plane }, at } as unknown as TriedTarget;
     });
     return { best: best && (best as unknown as { at: number }).at, asked };
   }

@@ -1,16 +1,16 @@
 /** The places focus may be put on, by the planes they come to, and the best of those at one stop. */
 import { groups } from 'd3-array';
 import { bestFocusBetween } from '../optics/blur';
-import type { Candidate, Standing } from './candidates';
-import { focusAt, oddsInput, planeOf, worstRatioOf, type Focus } from './focus';
+import type { Candidate, TargetPreference } from './candidates';
+import { focusAt, oddsInput, meanPlane, worstRatioOf, type Focus } from './focus';
 import type { LightAtStop } from './light';
 import { keeperOdds } from './odds';
-import type { Group, Situation } from './situation';
+import type { FocusGroup, Situation } from './situation';
 
 /** Odds too small to choose by; the blur then decides. */
 export const noOdds = 0.001;
 
-export interface Tried {
+export interface TriedTarget {
   readonly candidate: Candidate;
   readonly focus: Focus;
   readonly odds: number;
@@ -20,11 +20,11 @@ export interface Tried {
 /** What a group gets from one candidate: its odds and its worst blur ratio. */
 export function tryCandidate(
   situation: Situation,
-  group: Group,
+  group: FocusGroup,
   N: number,
   light: LightAtStop,
   candidate: Candidate
-): Tried {
+): TriedTarget {
   const focus = focusAt(situation, N, candidate, light);
   return {
     candidate,
@@ -35,8 +35,8 @@ export function tryCandidate(
 }
 
 /** Candidates of one standing: as gladly as one would focus there, and the different planes they come to. */
-export interface Places {
-  readonly gladdest: readonly { readonly candidate: Candidate; readonly at: number }[];
+export interface FocusPlaces {
+  readonly mostPreferred: readonly { readonly candidate: Candidate; readonly at: number }[];
   /** One candidate for each plane, by where it lies: people in one row share a depth, and all that is computed from it. */
   readonly planes: readonly Candidate[];
   /** The plane that shares the blur most evenly, and how far in vergence it is from doing so. */
@@ -52,9 +52,9 @@ const planeKey = ({ biasMm, biasUm, stopShift, focusDistanceMm, behindMm, leanMm
   JSON.stringify([Math.round(biasMm / samePlaneMm), biasUm, stopShift, focusDistanceMm, behindMm, leanMm]);
 
 /** Those of one standing; undefined where there is none. */
-export function placesOf(situation: Situation, group: Group, standing: Standing): Places | undefined {
+export function placesOf(situation: Situation, group: FocusGroup, standing: TargetPreference): FocusPlaces | undefined {
   const all = standing === 'beside' ? group.beside : group.eyes.filter((candidate) => candidate.standing === standing);
-  const planeAt = (candidate: Candidate) => planeOf(situation, candidate);
+  const planeAt = (candidate: Candidate) => meanPlane(situation, candidate);
   const byPlane = groups(all, planeKey).flatMap(([key, [candidate]]) => (candidate ? [{ key, candidate }] : []));
   byPlane.sort((a, b) => planeAt(a.candidate) - planeAt(b.candidate));
   const even = 1 / bestFocusBetween(group.nearest, group.furthest);
@@ -64,7 +64,7 @@ export function placesOf(situation: Situation, group: Group, standing: Standing)
   return all.length === 0
     ? undefined
     : {
-        gladdest: all.map((candidate) => ({ candidate, at: at.get(planeKey(candidate)) ?? 0 })),
+        mostPreferred: all.map((candidate) => ({ candidate, at: at.get(planeKey(candidate)) ?? 0 })),
         planes: byPlane.map(({ candidate }) => candidate),
         evenest: off.indexOf(least),
         off: least
@@ -72,11 +72,11 @@ export function placesOf(situation: Situation, group: Group, standing: Standing)
 }
 
 /** What each plane gives at one stop, tried once. */
-export type TryPlane = (at: number) => Tried | undefined;
+export type TryPlane = (at: number) => TriedTarget | undefined;
 
-export function triesAt(situation: Situation, group: Group, { planes }: Places, N: number): TryPlane {
+export function triesAt(situation: Situation, group: FocusGroup, { planes }: FocusPlaces, N: number): TryPlane {
   const light = situation.light(N);
-  const tried: (Tried | undefined)[] = [];
+  const tried: (TriedTarget | undefined)[] = [];
   return (at) => {
     const candidate = planes[at];
     return (tried[at] ??= candidate && tryCandidate(situation, group, N, light, candidate));
@@ -87,10 +87,10 @@ export function triesAt(situation: Situation, group: Group, { planes }: Places, 
  * The best of some planes: by its odds, or where nobody has any by its blur. Both have one peak over where the plane lies,
  * so it is climbed from the one that shares the blur evenly.
  */
-export function peakOf({ evenest }: Places, tryPlane: TryPlane): Tried | undefined {
+export function peakOf({ evenest }: FocusPlaces, tryPlane: TryPlane): TriedTarget | undefined {
   let best = tryPlane(evenest);
   if (!best || best.odds >= 1 - 1e-9) return best;
-  const better = (a: Tried, b: Tried) =>
+  const better = (a: TriedTarget, b: TriedTarget) =>
     a.odds > noOdds || b.odds > noOdds ? a.odds > b.odds : a.worstRatio < b.worstRatio;
   for (const step of [-1, 1]) {
     for (let next = evenest + step; ; next += step) {

@@ -84,7 +84,7 @@ export interface StopPlan {
   /** For whom the lens is softest where they stand, and its disc there with all others but defocus; null where it was not measured off the axis. */
   readonly edge: { readonly subjectId: string; readonly ratio: number } | null;
   /** Standard deviations along the axis, mm: where the focus lands, how far the photographer drifts, and leans. */
-  readonly spread: { readonly focusMm: number; readonly holdMm: number; readonly leanMm: number };
+  readonly scatter: { readonly focusMm: number; readonly holdMm: number; readonly leanMm: number };
   readonly nearMm: number;
   /** null: to infinity. */
   readonly farMm: number | null;
@@ -142,7 +142,7 @@ export interface Plan {
   readonly framedWidthMm: number;
   readonly framedHeightMm: number;
   /** Permissible blur disc C, mm on the sensor. */
-  readonly permissibleDiscMm: number;
+  readonly circleOfConfusionMm: number;
   readonly oddsWanted: number;
   readonly subjects: readonly Subject[];
   readonly backgrounds: readonly {

@@ -55,7 +55,7 @@ export function planSituation(situation: Situation, stopStep: StopStep): Plan {
     distanceMm: view.distance,
     framedWidthMm: framedSize(f, view.distance, picture.width, P),
     framedHeightMm: framedSize(f, view.distance, picture.height, P),
-    permissibleDiscMm: situation.C,
+    circleOfConfusionMm: situation.C,
     oddsWanted: setup.intent.oddsWanted,
     subjects,
     backgrounds: situation.backgrounds,

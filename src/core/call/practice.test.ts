@@ -13,7 +13,7 @@ import { setupFrom, templates } from '../setup/templates';
 import { callSentence, conflictSentences, reasonSentence } from '../words/call';
 import { whyTarget } from '../words/why';
 import { tryCandidate } from './places';
-import { oddsLanded } from './landed';
+import { oddsOverLandings } from './landed';
 import { canExpose } from './exposable';
 import { lineUp } from './lineUp';
 import type { Plan, StopPlan } from './plan';
@@ -178,7 +178,7 @@ describe('a small sensor', () => {
     expect(small.window).not.toBeNull();
     const full = lens('full', 'normal', 26);
     const share = Math.hypot(phone.sensor.widthMm, phone.sensor.heightMm) / Math.hypot(36, 24);
-    const lensBlur = (result: Plan) => (result.stops[0]?.causes.lens ?? 0) * result.permissibleDiscMm;
+    const lensBlur = (result: Plan) => (result.stops[0]?.causes.lens ?? 0) * result.circleOfConfusionMm;
     expect(lensBlur(small) / lensBlur(full)).toBeCloseTo(share, 6);
   });
 });
@@ -394,7 +394,7 @@ describe('the choice of the target', () => {
         const light = situation.light(stop.fNumber);
         const every = ordinary.map((candidate) => {
           const tried = tryCandidate(situation, group, stop.fNumber, light, candidate);
-          return { ...tried, landed: oddsLanded(situation, group, tried) };
+          return { ...tried, landed: oddsOverLandings(situation, group, tried) };
         });
         // The best that focus landing on an eye could give, or that autofocus there does give.
         const most = Math.min(

@@ -275,8 +275,8 @@ it('every number of a plan, and the choice of the target, agree with a second re
         }
         expect(entry.lensRatio).toBeCloseTo(here.common / C, 3);
         expect(entry.allowanceMm).toBeCloseTo(Math.sqrt(Math.max(0, C ** 2 - here.common ** 2)), 4);
-        expect(entry.spread.focusMm).toBeCloseTo(here.spread.focusMm, 6);
-        expect(entry.spread.holdMm).toBeCloseTo(here.spread.holdMm, 9);
+        expect(entry.scatter.focusMm).toBeCloseTo(here.spread.focusMm, 6);
+        expect(entry.scatter.holdMm).toBeCloseTo(here.spread.holdMm, 9);
 
         plan.subjects.forEach((subject, i) =>
           subject.points.forEach((item, j) =>

@@ -146,17 +146,17 @@ describe('the picture', () => {
     const [whole, cropped] = [situation({ people }, {}, kit), situation({ people }, { cropMode: 'small' }, kit)];
     expect(cropped.picture.width).toBeLessThan(whole.picture.width);
     for (const of of [whole, cropped]) expect(of.sharpness.formatDiagonalMm).toBe(sensorDiagonal(body.sensor));
-    expect(cropped.heights.get('a')).toBeCloseTo(whole.heights.get('a') ?? 0, 9);
+    expect(cropped.imageHeights.get('a')).toBeCloseTo(whole.imageHeights.get('a') ?? 0, 9);
     // As far off the axis as 400 of 3000 mm is with a 50, of half the diagonal.
     const off = (Math.hypot(400, 0) * (50 / (3000 - 50))) / (sensorDiagonal(body.sensor) / 2);
-    expect(whole.heights.get('a')).toBeCloseTo(off, 1);
+    expect(whole.imageHeights.get('a')).toBeCloseTo(off, 1);
   });
 
   it('whose frames are stitched has everybody on the axis', () => {
     const stitch = { columns: 2, rows: 1, overlap: 0.3 };
     const people = [newPerson('a', 'A', { lateralMm: 400 })];
-    expect(situation({ people }, { stitch }).heights.size).toBe(0);
-    expect(situation({ people }).heights.size).toBe(1);
+    expect(situation({ people }, { stitch }).imageHeights.size).toBe(0);
+    expect(situation({ people }).imageHeights.size).toBe(1);
   });
 
   it('hides who stands behind somebody, and says nothing of who may', () => {

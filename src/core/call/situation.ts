@@ -1,7 +1,7 @@
 /** Everything about a setup that does not change from stop to stop. */
 import type { Vector } from '../geometry/vector';
 import { extensionStops } from '../optics/exposure';
-import { permissibleDisc, pixelPitch, sensorDiagonal } from '../optics/criterion';
+import { circleOfConfusion, pixelPitch, sensorDiagonal } from '../optics/criterion';
 import { pixelDisc, type LensSharpness } from '../optics/sharpness';
 import { exactFNumber } from '../optics/stops';
 import { focusFromSensor, magnification } from '../optics/thinLens';
@@ -19,13 +19,21 @@ import {
   type Viewpoint
 } from '../setup/scene';
 import { tightestCrop } from '../setup/shapes';
-import { lookFrom, type Looks } from '../setup/surfaces';
+import { lineOfSightFrom, type LineOfSight } from '../setup/surfaces';
 import { noticedStretch, stretchAt } from '../setup/stretch';
 import type { Habits } from '../habits/habits';
 import { bodyOf, lensOf } from '../kit/find';
 import type { Body, Lens } from '../kit/schema';
 import type { Person, Setup } from '../setup/schema';
-import { between, decisiveSubjects, isIn, onSubjects, rowPreferenceOf, type Aim, type Candidate } from './candidates';
+import {
+  intermediateCandidates,
+  decisiveSubjects,
+  isIn,
+  subjectCandidates,
+  rowPreferenceOf,
+  type Aim,
+  type Candidate
+} from './candidates';
 import {
   lightAtStop,
   lightBehindFilter,
@@ -33,13 +41,13 @@ import {
   onSteps,
   shutterFloor,
   type LightAtStop,
-  type Lighting
+  type LightConditions
 } from './light';
 import { approach, recomposeShift, somebodyMoves, stabiliserStops, steadiness, stillFor, unfollowedS } from './motion';
 import type { OddsMember } from './odds';
 import type { NoPlan, NoPlanReason, Plan } from './plan';
 import type { PlanInput } from './planInput';
-import { isByHand, lowLightOf, ownFocus, spreadBehind, swayAfter, swayOf } from './spread';
+import { isByHand, lowLightOf, ownFocus, focusSd, swayAfter, personSway } from './spread';
 
 /** Nothing nearer to the lens than this can be in the picture, mm. */
 const leastDepthMm = 50;
@@ -52,7 +60,7 @@ export interface Member extends OddsMember {
 }
 
 /** Those who must be sharp in one and the same frame, and where that frame may be focused. */
-export interface Group {
+export interface FocusGroup {
   readonly members: readonly Member[];
   /** Nearest and furthest required depth at release. */
   readonly nearest: number;
@@ -89,11 +97,11 @@ export interface Situation extends Placed {
   readonly stabiliser: number;
   readonly subjects: readonly Subject[];
   /** How far off the axis each of them is drawn, as a share of half the diagonal of the lens's format; by id. */
-  readonly heights: ReadonlyMap<string, number>;
+  readonly imageHeights: ReadonlyMap<string, number>;
   /** Indices in `subjects` of those who decide. */
   readonly decisive: readonly number[];
   /** One group, or two when two frames are combined. */
-  readonly groups: readonly Group[];
+  readonly groups: readonly FocusGroup[];
   readonly backgrounds: Plan['backgrounds'];
   readonly outOfFrame: readonly string[];
   readonly hidden: readonly string[];
@@ -106,7 +114,7 @@ export interface Situation extends Placed {
   readonly light: (N: number) => LightAtStop;
   readonly aim: Aim;
   /** What the lens sees in a part of the picture. */
-  readonly looks: Looks;
+  readonly lineOfSight: LineOfSight;
 }
 
 type Prepared = { readonly kind: 'situation'; readonly situation: Situation } | NoPlan;
@@ -156,12 +164,12 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
   const enlargement = intent.viewing.kind === 'pixels' ? 1 : stitchFactor(body, camera);
   // What is cropped to an ordered shape is enlarged more, and bears a smaller one.
   const cropped = intent.viewing.kind === 'pixels' ? 1 : tightestCrop(intent.shapes, pictureSize(body, camera));
-  const C = permissibleDisc(intent.viewing, body.sensor) * enlargement * cropped;
+  const C = circleOfConfusion(intent.viewing, body.sensor) * enlargement * cropped;
   const stabiliser = stabiliserStops(habits, body, lens);
   const whole = kit.bodies.find((item) => item.id === camera.bodyId) ?? body;
   const sees = (subject: Subject) =>
     subject.points.some((point) => point.target && aim.sees(subject.id, point.position));
-  const lighting: Lighting = {
+  const lighting: LightConditions = {
     setup,
     body,
     level,
@@ -175,7 +183,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     ),
     extensionStops: extensionStops(magnification(f, Math.max(view.distance, closest), P), P)
   };
-  let looks: Looks | undefined;
+  let looks: LineOfSight | undefined;
   const situation: Situation = {
     ...placed,
     body,
@@ -196,7 +204,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     picture: pictureSize(body, camera),
     stabiliser,
     subjects,
-    heights: heightsOf(placed, body, subjects, aim, sensorDiagonal(whole.sensor)),
+    imageHeights: imageHeightsOf(placed, body, subjects, aim, sensorDiagonal(whole.sensor)),
     decisive: subjects.flatMap((subject, index) => (decisive.includes(subject) ? [index] : [])),
     groups,
     backgrounds: setup.backgrounds.map((background) => ({
@@ -220,15 +228,15 @@ export function prepare({ setup, kit, habits }: PlanInput): Prepared {
     mostAcross: fastestAcross(groups),
     light: lightBy(lighting),
     aim,
-    get looks() {
-      return (looks ??= lookFrom(setup, view, body, P));
+    get lineOfSight() {
+      return (looks ??= lineOfSightFrom(setup, view, body, P));
     }
   };
   return { kind: 'situation', situation };
 }
 
 /** In a stitched picture everybody is taken as on the axis: each frame is pointed at its own part of it. */
-function heightsOf(
+function imageHeightsOf(
   { setup, personOf }: Placed,
   body: Body,
   subjects: readonly Subject[],
@@ -261,7 +269,7 @@ const countPeople = ({ personOf }: Placed, subjects: readonly Subject[]): number
   subjects.filter(({ id }) => (personOf.get(id)?.being ?? 'pet') !== 'pet').length;
 
 /** Light at each f-number, worked out once. */
-function lightBy(lighting: Lighting): (N: number) => LightAtStop {
+function lightBy(lighting: LightConditions): (N: number) => LightAtStop {
   const known = new Map<number, LightAtStop>();
   return (N) => {
     const found = known.get(N) ?? onSteps(lightAtStop(lighting, N), lighting.body);
@@ -270,7 +278,7 @@ function lightBy(lighting: Lighting): (N: number) => LightAtStop {
   };
 }
 
-function fastestAcross(groups: readonly Group[]): Situation['mostAcross'] {
+function fastestAcross(groups: readonly FocusGroup[]): Situation['mostAcross'] {
   const [most] = groups
     .flatMap((group) => group.members)
     .filter((member) => member.across > 0)
@@ -310,7 +318,7 @@ function aimOf({ setup, habits, view }: Placed, body: Body, P: number, widestN: 
   const { points, at: pointAt } = heldPoints(gridInUse(body.focusGrid, camera), camera.orientation);
   const lowLight = lowLightOf(habits, body, lightBehindFilter(setup));
   const spread = (method: typeof camera.focusMethod) =>
-    spreadBehind(habits, { method, stance: camera.stance, widestN, body, lowLight });
+    focusSd(habits, { method, stance: camera.stance, widestN, body, lowLight });
   // Continuous focusing never rests, also on what keeps still.
   const restless = !isByHand(camera.focusMethod) && camera.focusMode === 'continuous' && !somebodyMoves(setup);
   const restlessness = restless ? habits.continuousFactor : 1;
@@ -361,7 +369,7 @@ function groupOf(
   subjects: readonly Subject[],
   decisive: readonly Subject[],
   closest: number
-): Group {
+): FocusGroup {
   const { setup, habits, personOf } = placed;
   const things = new Map(setup.things.map((thing) => [thing.id, thing]));
   const seconds = unfollowedS(habits, setup.camera, somebodyMoves(setup));
@@ -373,7 +381,7 @@ function groupOf(
       subject,
       nearest: subject.nearest - nearer,
       furthest: subject.furthest - nearer,
-      sway: swayAfter(habits, person ? swayOf(habits, person) : held, seconds),
+      sway: swayAfter(habits, person ? personSway(habits, person) : held, seconds),
       across: person?.acrossMmPerS ?? 0
     };
   });
@@ -399,16 +407,16 @@ function groupOf(
     furthest: Math.max(...members.map((member) => member.furthest)),
     approach: members.reduce((sum, { subject, nearest }) => sum + subject.nearest - nearest, 0) / members.length,
     get eyes() {
-      return (eyes ??= reached(onSubjects(scene)));
+      return (eyes ??= reached(subjectCandidates(scene)));
     },
     get beside() {
-      return (beside ??= reached(between(scene, depths)));
+      return (beside ??= reached(intermediateCandidates(scene, depths)));
     }
   };
 }
 
 /** Whether the lens can be focused on anything at all. */
-function reaches(group: Group, { intent }: Setup, closest: number): boolean {
+function reaches(group: FocusGroup, { intent }: Setup, closest: number): boolean {
   const onTarget = group.members.some(({ subject }) =>
     subject.points.some((point) => point.target && point.depth >= closest)
   );

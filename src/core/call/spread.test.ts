@@ -6,7 +6,7 @@ import { defaultHabits } from '../habits/habits';
 import type { Body, Lens } from '../kit/schema';
 import { defaultCamera, newPerson } from '../setup/defaults';
 import { approach, shakeDisc, stabiliserStops, steadiness, unfollowedS } from './motion';
-import { holdSpread, lowLightOf, spreadBehind, swayAfter, swayOf, type Focusing } from './spread';
+import { holdSd, lowLightOf, focusSd, swayAfter, personSway, type Focusing } from './spread';
 import type { Person } from '../setup/schema';
 
 const [main, second, steady] = builtInKit.bodies as [Body, Body, Body];
@@ -19,7 +19,7 @@ const focusing = (changes: Partial<Focusing> = {}): Focusing => ({
   lowLight: 1,
   ...changes
 });
-const behind = (changes: Partial<Focusing> = {}) => spreadBehind(defaultHabits, focusing(changes));
+const behind = (changes: Partial<Focusing> = {}) => focusSd(defaultHabits, focusing(changes));
 
 describe('where the plane of focus lands', () => {
   it('spreads by 10 µm behind the lens with autofocus, whatever the lens, twice that on lesser points', () => {
@@ -54,12 +54,12 @@ describe('where the plane of focus lands', () => {
   });
 
   it('drifts with the hands by the square root of the time, until sway grows no more', () => {
-    const hold = (seconds: number) => holdSpread(defaultHabits, 'standing', seconds);
+    const hold = (seconds: number) => holdSd(defaultHabits, 'standing', seconds);
     expect(hold(1)).toBe(5);
     expect(hold(0.25)).toBeCloseTo(2.5, 9);
     expect(hold(3)).toBeCloseTo(5 * Math.sqrt(3), 9);
     expect(hold(60)).toBe(hold(3));
-    expect(holdSpread(defaultHabits, 'tripod', 1)).toBe(0.3);
+    expect(holdSd(defaultHabits, 'tripod', 1)).toBe(0.3);
   });
 
   it('is left behind by who approaches: by the whole time, or, followed, by its lag alone', () => {
@@ -72,7 +72,7 @@ describe('where the plane of focus lands', () => {
 
 describe('sway', () => {
   it('is their own where it is known, else by what they are and how they stand', () => {
-    const of = (changes: Parameters<typeof newPerson>[2]) => swayOf(defaultHabits, newPerson('p', 'P', changes));
+    const of = (changes: Parameters<typeof newPerson>[2]) => personSway(defaultHabits, newPerson('p', 'P', changes));
     expect(of({})).toBe(3.5);
     expect(of({ posture: 'seated' })).toBe(2);
     expect(of({ being: 'child', posture: 'seated' })).toBe(14);
@@ -85,7 +85,8 @@ describe('sway', () => {
   });
 
   it('comes to what is seen of people: 2 to 3 mm at half a second, 6 to 8 at three (from memory)', () => {
-    const after = (seconds: number) => swayAfter(defaultHabits, swayOf(defaultHabits, newPerson('p', 'P')), seconds);
+    const after = (seconds: number) =>
+      swayAfter(defaultHabits, personSway(defaultHabits, newPerson('p', 'P')), seconds);
     expect(after(0.5)).toBeGreaterThan(2);
     expect(after(0.5)).toBeLessThan(3);
     expect(after(3)).toBeGreaterThan(6);
@@ -93,7 +94,7 @@ describe('sway', () => {
     expect(after(100)).toBe(after(3));
     expect(after(0)).toBe(0);
     const child = (mood: Person['mood'], seconds: number) =>
-      swayAfter(defaultHabits, swayOf(defaultHabits, newPerson('c', 'C', { being: 'child', mood })), seconds);
+      swayAfter(defaultHabits, personSway(defaultHabits, newPerson('c', 'C', { being: 'child', mood })), seconds);
     expect(child('still', 0.5)).toBeCloseTo(9.9, 1);
     // Playing, 50 to 250 mm in half a second.
     expect(child('lively', 0.5)).toBeGreaterThan(50);
@@ -106,7 +107,7 @@ describe('sway', () => {
       const camera = { ...base.camera, focusMethod: 'scale', placement: { kind: 'distance', distanceMm } } as const;
       const plan = planSetup({ setup: { ...base, camera }, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
       return plan.kind === 'plan'
-        ? (plan.stops[0]?.spread.focusMm ?? 0) / (plan.stops[0]?.target.focusDistanceMm ?? 1)
+        ? (plan.stops[0]?.scatter.focusMm ?? 0) / (plan.stops[0]?.target.focusDistanceMm ?? 1)
         : 0;
     };
     expect(spreadAt(2000)).toBeCloseTo(0.07, 9);

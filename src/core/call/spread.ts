@@ -65,7 +65,7 @@ export interface Focusing {
  * format, whatever the lens; lesser points are worse in the proportion the habits say. By hand it is a share of the depth of focus wide open,
  * κ N_open C_ref, which is what the eye sees; by the scale it is a share of the distance (focus.ts), and nothing is counted here.
  */
-export function spreadBehind(habits: Habits, { method, stance, widestN, body, lowLight }: Focusing): number {
+export function focusSd(habits: Habits, { method, stance, widestN, body, lowLight }: Focusing): number {
   const { focusShare, focusSpreadUm } = habits;
   if (method === 'scale') return 0;
   if (isByHand(method)) {
@@ -80,12 +80,12 @@ export function spreadBehind(habits: Habits, { method, stance, widestN, body, lo
 }
 
 /** Photographer's sway between focusing and release, mm: grows with the square root of time. */
-export function holdSpread(habits: Habits, stance: Camera['stance'], seconds: number): number {
+export function holdSd(habits: Habits, stance: Camera['stance'], seconds: number): number {
   return habits.holdMm[stance] * Math.sqrt(Math.min(seconds, habits.swayGrowsForS));
 }
 
 /** Somebody's sway along the axis after one second, mm: their own where it is known, more when they do not keep still. */
-export function swayOf(habits: Habits, person: Person): number {
+export function personSway(habits: Habits, person: Person): number {
   return (person.swayMm ?? usualSway(habits, person)) * moodFactor(habits, person);
 }
 

@@ -1,11 +1,11 @@
 /** From what every stop gives to the window, the style's pick in it, what binds, and the conflict when it is empty. */
-import type { Style } from '../setup/schema';
+import type { ApertureStyle } from '../setup/schema';
 import { canExpose } from './exposable';
 import type { Bound, Conflict, Plan, StopPlan } from './plan';
 
 export interface JudgeInput {
   readonly stops: readonly StopPlan[];
-  readonly style: Style;
+  readonly style: ApertureStyle;
   readonly backgrounds: Plan['backgrounds'];
   /** Indices of the subjects that should be sharp if it costs nothing else. */
   readonly should: readonly number[];

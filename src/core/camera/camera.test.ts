@@ -2,7 +2,7 @@ import exifReader from 'exifreader';
 import { describe, expect, it } from 'vitest';
 import { seededNormal } from '../testing/random';
 import { standIn, withMetadata, type FrameFacts } from './metadata';
-import { bytesOf, counted, encoded, lightOf, linearOf, noiseAt, type Plane } from './sensor';
+import { bytesOf, counted, encoded, lightOf, linearOf, noiseAt, type LinearImage } from './sensor';
 
 /** A grey picture of one pixel. */
 const jpeg = Uint8Array.from(
@@ -75,7 +75,7 @@ describe('the simulated sensor', () => {
   });
 
   it('counts light as noisy as its electrons are few', () => {
-    const flat: Plane = { width: 200, height: 200, light: new Float32Array(200 * 200 * 3).fill(0.18) };
+    const flat: LinearImage = { width: 200, height: 200, light: new Float32Array(200 * 200 * 3).fill(0.18) };
     for (const iso of [100, 1600]) {
       const noise = noiseAt(0.006, iso, 100);
       const { light } = counted(flat, noise, seededNormal(5));

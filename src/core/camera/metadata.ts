@@ -30,11 +30,11 @@ export interface FrameFacts {
   /** The pitch of its pixels, mm, where the picture is a part of the sensor; left out, the picture fills it. */
   readonly pixelMm?: number;
   /** The only parts drawn at full size, pixels: nothing else can be measured. All of it when left out. */
-  readonly full?: readonly Part[];
+  readonly full?: readonly PixelRectangle[];
 }
 
 /** A part of a picture, pixels from the left and the top. */
-export interface Part {
+export interface PixelRectangle {
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -44,16 +44,16 @@ export interface Part {
 const fullWords = 'Full size only at';
 
 /** How a picture says which parts of it are at full size. */
-export const partsText = (parts: readonly Part[]): string =>
+export const partsText = (parts: readonly PixelRectangle[]): string =>
   `${fullWords} ${parts.map(({ x, y, width, height }) => [x, y, width, height].join(' ')).join(', ')}`;
 
 /** @returns null where the description says nothing of it */
-export function partsFrom(description: string): Part[] | null {
+export function partsFrom(description: string): PixelRectangle[] | null {
   if (!description.startsWith(`${fullWords} `)) return null;
   return description
     .slice(fullWords.length + 1)
     .split(', ')
-    .flatMap((part): Part[] => {
+    .flatMap((part): PixelRectangle[] => {
       const [x = NaN, y = NaN, width = NaN, height = NaN] = part.split(' ').map(Number);
       return [x, y, width, height].every(Number.isFinite) ? [{ x, y, width, height }] : [];
     });

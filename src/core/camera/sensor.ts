@@ -1,6 +1,6 @@
 /** What the sensor makes of the light: noise. In linear light, channel by channel. */
 
-export interface Plane {
+export interface LinearImage {
   readonly width: number;
   readonly height: number;
   /** Light from 0 to 1 (white), red, green and blue after each other for each pixel. */
@@ -14,7 +14,7 @@ export const encoded = (light: number): number =>
   light <= 0.0031308 ? light * 12.92 : 1.055 * light ** (1 / 2.4) - 0.055;
 
 /** The picture of RGBA bytes as light. */
-export function lightOf(bytes: Uint8ClampedArray, width: number, height: number): Plane {
+export function lightOf(bytes: Uint8ClampedArray, width: number, height: number): LinearImage {
   const table = Float32Array.from({ length: 256 }, (_, value) => linearOf(value / 255));
   const light = new Float32Array(width * height * 3);
   for (let pixel = 0; pixel < width * height; pixel++)
@@ -24,7 +24,7 @@ export function lightOf(bytes: Uint8ClampedArray, width: number, height: number)
 }
 
 /** As RGBA bytes. */
-export function bytesOf({ width, height, light }: Plane): Uint8ClampedArray<ArrayBuffer> {
+export function bytesOf({ width, height, light }: LinearImage): Uint8ClampedArray<ArrayBuffer> {
   const bytes = new Uint8ClampedArray(width * height * 4);
   for (let pixel = 0; pixel < width * height; pixel++) {
     for (let channel = 0; channel < 3; channel++)
@@ -51,7 +51,11 @@ export const noiseAt = (pixelMm: number, iso: number, baseIso: number): Noise =>
 });
 
 /** Light as it is counted: each electron by chance (normal for Poisson: there are many), and the reading's own. */
-export function counted(picture: Plane, { fullElectrons, readElectrons }: Noise, normal: () => number): Plane {
+export function counted(
+  picture: LinearImage,
+  { fullElectrons, readElectrons }: Noise,
+  normal: () => number
+): LinearImage {
   const light = picture.light.map((value) => {
     const electrons = Math.max(0, value) * fullElectrons;
     return (electrons + Math.sqrt(electrons + readElectrons * readElectrons) * normal()) / fullElectrons;

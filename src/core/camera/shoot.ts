@@ -5,11 +5,11 @@
  */
 import type { PlanInput } from '../call/planInput';
 import { candidateFor } from '../call/evaluateStop';
-import { defocus, focusAt, otherDisc, spreadOf, type Focus } from '../call/focus';
+import { defocus, focusAt, otherDisc, focusScatter, type Focus } from '../call/focus';
 import { landedOn } from '../call/landing';
 import { approach, frozenByFlash } from '../call/motion';
 import { planSetup } from '../call/planSetup';
-import { prepare, type Group, type Situation } from '../call/situation';
+import { prepare, type FocusGroup, type Situation } from '../call/situation';
 import { allEyesOpen } from '../optics/blinks';
 import { motionDisc, motionTrack, totalDisc } from '../optics/sharpness';
 import { normalFrom, type Random } from '../statistics/random';
@@ -48,7 +48,7 @@ export interface ShotSubject {
 }
 
 /** What really happened in one frame. */
-export interface Shot {
+export interface FrameTruth {
   /** What autofocus landed on: depth when it did, mm. */
   readonly landedMm: number;
   /** Whether that is what was meant. */
@@ -96,7 +96,7 @@ export function shoot(
   input: PlanInput,
   random: Random,
   { frames, refocused = true, faults = {} }: Shooting
-): readonly Shot[] | null {
+): readonly FrameTruth[] | null {
   const plan = planSetup(input);
   const prepared = prepare(input);
   if (plan.kind !== 'plan' || prepared.kind !== 'situation') return null;
@@ -107,7 +107,7 @@ export function shoot(
   if (!candidate || second) return null;
   const focus = focusAt(situation, entry.stop.fNumber, candidate, entry.light);
   const dice: Dice = { uniform: random, normal: normalFrom(random) };
-  const shots: Shot[] = [];
+  const shots: FrameTruth[] = [];
   let found: Found | null = null;
   for (let i = 0; i < frames; i++) {
     const fault = faults[i];
@@ -141,7 +141,7 @@ function focused(situation: Situation, aimed: Focus, { uniform, normal }: Dice, 
   const focus = onTarget
     ? aimed
     : focusAt(situation, aimed.N, { ...candidate, focusDistanceMm: Math.max(depth, situation.closest) }, aimed.light);
-  const { focusMm } = spreadOf(situation, focus);
+  const { focusMm } = focusScatter(situation, focus);
   // The spread at the plane is the one behind the lens over the square of the magnification there.
   return { focus, onTarget, errorMm: focusMm * focus.m * focus.m * normal() };
 }
@@ -154,15 +154,15 @@ function planeAfter({ f, P }: Situation, plane: number, errorMm: number, m: numb
 
 function taken(
   situation: Situation,
-  group: Group,
+  group: FocusGroup,
   aimed: Focus,
   { focus, onTarget, errorMm }: Found,
   dice: Dice,
   fault: Fault | undefined
-): Shot {
+): FrameTruth {
   const { habits, C, setup, personOf, subjects } = situation;
   const { normal, uniform } = dice;
-  const spread = spreadOf(situation, focus);
+  const spread = focusScatter(situation, focus);
   const holdMm = spread.holdMm * normal();
   const leanMm = spread.leanMm * normal();
   // What moves the camera moves the plane with it, against the scene; in vergence, as an error of focusing does.

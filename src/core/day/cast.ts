@@ -1,13 +1,13 @@
 /** The people of a job over the day: who is in which setup, and groups by what they are. */
 import type { JobPerson, JobSetup } from '../job/schema';
 
-export interface Appearance {
+export interface CastEntry {
   readonly person: JobPerson;
   /** Places in the day's order, from 0. */
   readonly setups: readonly number[];
 }
 
-export function appearances(people: readonly JobPerson[], setups: readonly Pick<JobSetup, 'people'>[]): Appearance[] {
+export function dayCast(people: readonly JobPerson[], setups: readonly Pick<JobSetup, 'people'>[]): CastEntry[] {
   const seen = new Map<string, number[]>();
   setups.forEach((setup, index) => {
     for (const { id } of setup.people) seen.set(id, [...(seen.get(id) ?? []), index]);

@@ -3,9 +3,17 @@ import { describe, expect, it } from 'vitest';
 import { demoJobs, demoParts } from '../job/demo';
 import { runs } from '../testing/runs';
 import { usualSchedule, type Schedule } from '../setup/schedule';
-import { betterOrderWords, clashWords, clockWords, costWords, dayTitle, numbersWords, readClock } from '../words/day';
+import {
+  betterOrderWords,
+  clashWords,
+  clockAgainstPlan,
+  costWords,
+  dayTitle,
+  numbersWords,
+  readClock
+} from '../words/day';
 import { fallWithout, forcedBy, smallestBag, wayWith, type Demand } from './bag';
-import { appearances, rolesOf, withRoles } from './cast';
+import { dayCast, rolesOf, withRoles } from './cast';
 import { betterOrder, withTimes } from './order';
 import { stretches, timetable, type DayItem } from './timetable';
 
@@ -64,11 +72,11 @@ describe('a day one after the other', () => {
 
   it('says how the clock stands', () => {
     const [entry] = timetable([item('85', 'door', { startsAt: '14:35', minutes: 10 })]).entries;
-    expect(clockWords(entry, 14 * 60 + 39.5, false)).toBe('6 min left');
-    expect(clockWords(entry, 14 * 60 + 15, false)).toBe('in 20 min');
-    expect(clockWords(entry, 14 * 60 + 50, false)).toBe('5 min over');
-    expect(clockWords(entry, 14 * 60 + 50, true)).toBe('');
-    expect(clockWords(timetable([item('85', 'door')]).entries[0], 0, false)).toBe('');
+    expect(clockAgainstPlan(entry, 14 * 60 + 39.5, false)).toBe('6 min left');
+    expect(clockAgainstPlan(entry, 14 * 60 + 15, false)).toBe('in 20 min');
+    expect(clockAgainstPlan(entry, 14 * 60 + 50, false)).toBe('5 min over');
+    expect(clockAgainstPlan(entry, 14 * 60 + 50, true)).toBe('');
+    expect(clockAgainstPlan(timetable([item('85', 'door')]).entries[0], 0, false)).toBe('');
   });
 
   it('reads a time as it is typed', () => {
@@ -232,9 +240,9 @@ describe('the people of a day', () => {
   const { people, setups } = demoParts(demoJobs()[0]);
 
   it('are counted by setup and by role', () => {
-    const ines = appearances(people, setups).find(({ person }) => person.name === 'Ines');
+    const ines = dayCast(people, setups).find(({ person }) => person.name === 'Ines');
     expect(ines?.setups.length).toBeGreaterThan(5);
-    expect(appearances([{ ...first(people[0]), id: 'nobody' }], setups)[0]?.setups).toEqual([]);
+    expect(dayCast([{ ...first(people[0]), id: 'nobody' }], setups)[0]?.setups).toEqual([]);
     expect(rolesOf(people)).toContainEqual({ role: 'her family', count: 4 });
   });
 

@@ -7,7 +7,7 @@ import type { Kit } from '../kit/schema';
 import { demoSetup } from '../testing/demo';
 import { findBag, type BagAnswer } from './findBag';
 import { demandOf } from './serving';
-import { alike, alikeSets, lookOf, type Look } from './variety';
+import { alike, alikeSets, lookOf, type VisualSignature } from './variety';
 
 const input = (name: string, kit: Kit = builtInKit): PlanInput => ({
   setup: demoSetup(name),
@@ -90,7 +90,7 @@ describe('the bag of a day', () => {
 });
 
 describe('pictures that look alike', () => {
-  const look = (setupId: string, changes: Partial<Look> = {}): Look => ({
+  const look = (setupId: string, changes: Partial<VisualSignature> = {}): VisualSignature => ({
     setupId,
     distanceMm: 2000,
     headShare: 0.3,

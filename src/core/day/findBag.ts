@@ -2,7 +2,7 @@
 import type { PlanInput } from '../call/planInput';
 import type { Kit } from '../kit/schema';
 import { smallestBag, type Demand } from './bag';
-import { additions, demandOf, holds } from './serving';
+import { lensesToAdd, demandOf, isTakeable } from './serving';
 
 export interface BagQuestion {
   readonly inputs: readonly PlanInput[];
@@ -38,8 +38,8 @@ export function findBag(
   const musts = inputs.filter(({ setup }) => setup.schedule.priority === 'must').map(({ setup }) => setup.id);
   const { items, exact, ways } = smallestBag(demands.filter((demand) => musts.includes(demand.setupId)));
   // The plan as it stands is always an option: tight is what has no other and does not hold itself.
-  const tight = inputs.filter((input, index) => demands[index]?.options.length === 1 && !holds(input));
-  const added = additions(tight, kit, (share) => onProgress(demandsShare + (1 - demandsShare) * share));
+  const tight = inputs.filter((input, index) => demands[index]?.options.length === 1 && !isTakeable(input));
+  const added = lensesToAdd(tight, kit, (share) => onProgress(demandsShare + (1 - demandsShare) * share));
   return {
     demands,
     musts,

@@ -72,7 +72,7 @@ interface Addition {
 }
 
 /** Whether a setup, as it is planned, grants every wish. */
-export function holds(input: PlanInput): boolean {
+export function isTakeable(input: PlanInput): boolean {
   const plan = planSetup(input);
   return plan.kind === 'plan' && plan.window !== null;
 }
@@ -81,7 +81,7 @@ export function holds(input: PlanInput): boolean {
  * What each usual lens that is not owned would add: the tight setups, those that nothing in the kit takes as wanted, which it
  * would. Most first; those that add nothing are left out.
  */
-export function additions(
+export function lensesToAdd(
   tight: readonly PlanInput[],
   kit: Kit,
   onProgress: (share: number) => void = () => undefined

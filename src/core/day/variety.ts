@@ -2,7 +2,7 @@
 import type { Plan } from '../call/plan';
 import { adultHead } from '../people/anatomy';
 
-export interface Look {
+export interface VisualSignature {
   readonly setupId: string;
   /** Perspective: lens to subject line, mm. */
   readonly distanceMm: number;
@@ -12,7 +12,7 @@ export interface Look {
   readonly blurShare: number | null;
 }
 
-export function lookOf(setupId: string, plan: Plan): Look {
+export function lookOf(setupId: string, plan: Plan): VisualSignature {
   const furthest = plan.backgrounds.reduce<number>(
     (best, item, index) => (item.depthMm > (plan.backgrounds[best]?.depthMm ?? -Infinity) ? index : best),
     0
@@ -31,7 +31,7 @@ const alikeWithin = { distance: 1.3, head: 1.3, blur: 1.5 } as const;
 
 const near = (a: number, b: number, ratio: number) => Math.max(a, b) <= ratio * Math.min(a, b);
 
-export function alike(a: Look, b: Look): boolean {
+export function alike(a: VisualSignature, b: VisualSignature): boolean {
   if (a.blurShare === null || b.blurShare === null) return false;
   return (
     near(a.distanceMm, b.distanceMm, alikeWithin.distance) &&
@@ -44,11 +44,11 @@ export function alike(a: Look, b: Look): boolean {
 export const noticedFrom = 3;
 
 /** The largest sets that are alike with one of them: each of three or more, the largest first, nobody in two. */
-export function alikeSets(looks: readonly Look[]): (readonly Look[])[] {
-  const sets: (readonly Look[])[] = [];
+export function alikeSets(looks: readonly VisualSignature[]): (readonly VisualSignature[])[] {
+  const sets: (readonly VisualSignature[])[] = [];
   let left = looks;
   for (;;) {
-    let best: readonly Look[] = [];
+    let best: readonly VisualSignature[] = [];
     for (const middle of left) {
       const like = left.filter((look) => look === middle || alike(look, middle));
       if (like.length > best.length) best = like;

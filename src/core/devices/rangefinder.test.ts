@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../testing/random';
-import { rangeMm, readingSchema, readingSpread, settled, simulatedReadings, type Reading } from './rangefinder';
+import { rangeMm, readingSchema, readingSpread, settled, simulatedReadings, type DistanceReading } from './rangefinder';
 
-function take(mm: number, count: number, seed = 1): Reading[] {
+function take(mm: number, count: number, seed = 1): DistanceReading[] {
   const readings = simulatedReadings(mm, seededRandom(seed));
   return Array.from({ length: count }, () => readings.next().value);
 }
-const good = (readings: readonly Reading[]) =>
+const good = (readings: readonly DistanceReading[]) =>
   readings.flatMap((reading) => (reading.kind === 'distance' ? [reading.mm] : []));
 
 describe('the simulated rangefinder', () => {
@@ -32,7 +32,7 @@ describe('the simulated rangefinder', () => {
 });
 
 describe('settling on a distance', () => {
-  const at = (...mm: number[]): Reading[] => mm.map((value) => ({ kind: 'distance', mm: value }));
+  const at = (...mm: number[]): DistanceReading[] => mm.map((value) => ({ kind: 'distance', mm: value }));
 
   it('takes the median, so that one stray reading changes nothing', () => {
     expect(settled(at(3400, 3402, 3398, 3401, 9000, 3399))).toEqual({ mm: 3401, steady: true });

@@ -9,7 +9,7 @@ export const readingSchema = z.discriminatedUnion('kind', [
   /** The spot fell on something dark, shiny or too far away. */
   z.strictObject({ kind: z.literal('noReturn') })
 ]);
-export type Reading = z.infer<typeof readingSchema>;
+export type DistanceReading = z.infer<typeof readingSchema>;
 
 /** What the stand-in can measure, mm. */
 export const rangeMm = { least: 50, most: 60_000 } as const;
@@ -24,7 +24,7 @@ const lostShare = 0.06;
 const foundShare = 0.4;
 
 /** The stand-in: readings of a true distance, in order. `random` gives numbers from 0 to 1. */
-export function* simulatedReadings(trueMm: number, random: () => number): Generator<Reading, never> {
+export function* simulatedReadings(trueMm: number, random: () => number): Generator<DistanceReading, never> {
   let lost = false;
   for (;;) {
     lost = lost ? random() >= foundShare : random() < lostShare;
@@ -54,7 +54,7 @@ const enough = 5;
 const agreementMm = 25;
 
 /** What the last readings say; null when fewer than three came back. */
-export function settled(readings: readonly Reading[]): Settled | null {
+export function settled(readings: readonly DistanceReading[]): Settled | null {
   const good = readings
     .slice(-looksAt)
     .flatMap((reading) => (reading.kind === 'distance' ? [reading.mm] : []))

@@ -99,7 +99,7 @@ export const drills: readonly Drill[] = [
   }
 ];
 
-export const titleOf = (id: DrillId): string => drills.find((one) => one.id === id)?.title ?? id;
+export const drillTitle = (id: DrillId): string => drills.find((one) => one.id === id)?.title ?? id;
 
 /** Where the thing focused on is to lie in the picture. */
 export type Place = 'middle' | 'left' | 'right' | 'top' | 'bottom';
@@ -123,7 +123,7 @@ export function placeOff(place: Place, halfWide: number, halfHigh: number): { re
   }
 }
 
-export interface Step {
+export interface DrillStep {
   readonly id: string;
   /** Exact. */
   readonly fNumber: number;
@@ -142,7 +142,7 @@ export interface Step {
 }
 
 /** A thing with a mark: to the right of the axis, and behind the first, mm. */
-export interface Thing {
+export interface DrillObject {
   readonly index: number;
   readonly lateralMm: number;
   readonly depthMm: number;
@@ -152,11 +152,11 @@ export interface Arranged {
   /** From the lens to the first thing. */
   readonly distanceMm: number;
   readonly spacingMm: number;
-  readonly things: readonly Thing[];
-  readonly steps: readonly Step[];
+  readonly things: readonly DrillObject[];
+  readonly steps: readonly DrillStep[];
 }
 
-export interface KitInHand {
+export interface KitLimits {
   readonly focalLengthMm: number;
   /** Nominal marks. */
   readonly widestFNumber: number;
@@ -188,7 +188,7 @@ const face = { deepMm: 25, times: [16, 24, 40] } as const;
 const waits = { seconds: [0, 1, 3, 6], times: 5 } as const;
 const held = { times: 3, aboutF: [0.25, 0.5, 1, 2, 4], longestS: 1, fNumber: 5.6 } as const;
 /** Things one behind another, each as far aside of the last; the middle of them on the axis, the first at the distance. */
-const inLine = (count: number, asideMm: number, apartMm: number): Thing[] =>
+const inLine = (count: number, asideMm: number, apartMm: number): DrillObject[] =>
   Array.from({ length: count }, (_, index) => ({
     index,
     lateralMm: (index - (count - 1) / 2) * asideMm,
@@ -197,7 +197,7 @@ const inLine = (count: number, asideMm: number, apartMm: number): Thing[] =>
 const round = (mm: number, step: number): number => Math.max(step, Math.round(mm / step) * step);
 
 /** @returns null for a drill without things */
-export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
+export function arrangedFor(id: DrillId, kit: KitLimits): Arranged | null {
   const { focalLengthMm: f, widestFNumber, discMm } = kit;
   const distanceMm = round(Math.max(distanceTimes * f, 1.3 * kit.closestMm), 50);
   const deep = (N: number) => {
@@ -205,7 +205,7 @@ export function arrangedFor(id: DrillId, kit: KitInHand): Arranged | null {
     return Math.min(far - near, distanceMm);
   };
   const widest = exactFNumber(widestFNumber);
-  const step = (changes: Partial<Step> & Pick<Step, 'id' | 'focusOn'>): Step => ({
+  const step = (changes: Partial<DrillStep> & Pick<DrillStep, 'id' | 'focusOn'>): DrillStep => ({
     ...{
       fNumber: widest,
       place: 'middle',

@@ -3,7 +3,7 @@ import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { blurDiscDiameter } from '../optics/blur';
 import { isSameStop } from '../optics/stops';
-import { arrangedFor, type Step } from './definitions';
+import { arrangedFor, type DrillStep } from './definitions';
 import { expectedFrame } from './drillSetup';
 import type { DrillId } from './ids';
 
@@ -75,7 +75,7 @@ describe('what a step must look like', () => {
     const arranged = arrangedOf('diagonal');
     const [step] = arranged?.steps ?? [];
     if (!arranged || !step) throw new Error('It has steps.');
-    const wider: Step = { ...step, fNumber: 0.7 };
+    const wider: DrillStep = { ...step, fNumber: 0.7 };
     expect(expectedFrame('diagonal', arranged, wider, kit)).toBeNull();
   });
 });

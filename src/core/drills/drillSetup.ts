@@ -10,7 +10,7 @@ import { magnification } from '../optics/thinLens';
 import { eyeHeight } from '../people/anatomy';
 import { defaultCamera, newPerson, newSetup, newThing } from '../setup/defaults';
 import type { Camera, Setup } from '../setup/schema';
-import { placeOff, type Arranged, type Step } from './definitions';
+import { placeOff, type Arranged, type DrillStep } from './definitions';
 import type { DrillId } from './ids';
 
 export interface DrillKit {
@@ -39,7 +39,7 @@ const focusedOn = ['nearEye', 'nose'] as const;
 
 /** Where what is focused on lies off the axis, mm in the scene: to the right, and down. */
 function offAxis(
-  { place, upright }: Step,
+  { place, upright }: DrillStep,
   { body: { sensor }, focalLengthMm }: Pick<DrillKit, 'body' | 'focalLengthMm'>,
   z: number
 ) {
@@ -50,7 +50,7 @@ function offAxis(
 
 /** How far behind it the plane falls by turning alone, mm; null where nothing is turned. @param z to what is focused on, mm */
 export function turnedBy(
-  step: Step,
+  step: DrillStep,
   kit: Pick<DrillKit, 'body' | 'focalLengthMm' | 'habits'>,
   z: number
 ): number | null {
@@ -60,7 +60,12 @@ export function turnedBy(
 }
 
 /** @returns null where the kit has no plan for the step */
-export function expectedFrame(drill: DrillId, arranged: Arranged, step: Step, kit: DrillKit): ExpectedFrame | null {
+export function expectedFrame(
+  drill: DrillId,
+  arranged: Arranged,
+  step: DrillStep,
+  kit: DrillKit
+): ExpectedFrame | null {
   const { body, lens, focalLengthMm: f, habits, stance } = kit;
   const from = step.distanceMm ?? arranged.distanceMm;
   const isFace = drill === 'eyeNose';

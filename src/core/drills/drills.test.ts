@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { shiftedFocus } from '../optics/thinLens';
 import { seededNormal, seededRandom } from '../testing/random';
-import { arrangedFor, drills, type KitInHand } from './definitions';
+import { arrangedFor, drills, type KitLimits } from './definitions';
 import { drillIds, type DrillId } from './ids';
 import { expectedIn, lookAtMarks, layoutOf, type MarkedFrame } from './marks';
 import { anotherDrill, matchFrames } from './match';
-import { planeOf, planesOf, readSeries, type DrillFrame, type FrameRead, type PlaneAt } from './series';
+import { bestPlane, planesOf, readSeries, type DrillFrame, type FrameRead, type PlaneAt } from './series';
 import { marksShot, type StandingMark } from './simulate';
 import { diagonalVerdict, edgesVerdict, ladderVerdict } from './verdicts';
 
-const kit: KitInHand = { focalLengthMm: 50, widestFNumber: 1.8, smallestFNumber: 16, closestMm: 400, discMm: 0.03 };
+const kit: KitLimits = { focalLengthMm: 50, widestFNumber: 1.8, smallestFNumber: 16, closestMm: 400, discMm: 0.03 };
 const pixelMm = 0.024;
 
 interface Shot {
@@ -67,9 +67,9 @@ describe('where a plane lies among marks', () => {
     const disc = (plane: number, z: number) => ((50 * 50) / (1.8 * (plane - 50)) / pixelMm) * (Math.abs(z - plane) / z);
     for (const plane of [1150, 1210, 1290, 1400, 1600]) {
       const seen = [1200, 1350, 1500].map((depthMm) => ({ depthMm, discPx: disc(plane, depthMm) }));
-      expect(planeOf(seen, frame)?.mm).toBeCloseTo(plane, -1);
+      expect(bestPlane(seen, frame)?.mm).toBeCloseTo(plane, -1);
     }
-    expect(planeOf([{ depthMm: 1200, discPx: 0 }], frame)).toBeNull();
+    expect(bestPlane([{ depthMm: 1200, discPx: 0 }], frame)).toBeNull();
   });
 });
 
@@ -99,7 +99,7 @@ describe('the planes of a series', () => {
     const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
     const told = errors(planesOf(frames, sharpest));
     // As if each were quite sharp somewhere: off by a third more.
-    expect(mean(errors(frames.map(({ marks }) => planeOf(marks, optics))))).toBeGreaterThan(1.33 * mean(told));
+    expect(mean(errors(frames.map(({ marks }) => bestPlane(marks, optics))))).toBeGreaterThan(1.33 * mean(told));
   });
 });
 

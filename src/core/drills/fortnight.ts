@@ -25,7 +25,7 @@ export interface Weak {
   readonly of: number;
 }
 
-export interface Day {
+export interface PracticeDay {
   /** From 1. */
   readonly day: number;
   readonly drill: DrillId;
@@ -37,7 +37,7 @@ export interface Fortnight {
   /** The weakest first; none without soft frames. */
   readonly weak: readonly Weak[];
   readonly frames: number;
-  readonly days: readonly Day[];
+  readonly days: readonly PracticeDay[];
 }
 
 /** Waited longer than this between focusing and the shutter, what scatters is the photographer's own sway, s (chosen). */
@@ -99,7 +99,7 @@ interface Asked {
  * Days in proportion to what each is worth, as evenly as can be (highest quotient, as seats are dealt: Webster and Sainte-Laguë), never the same on
  * two days running; the last day is the first one's drill again, to be held against it.
  */
-function spread(asked: readonly Asked[]): Day[] {
+function spread(asked: readonly Asked[]): PracticeDay[] {
   const given = new Map<DrillId, number>();
   const dealt: Asked[] = [];
   for (let day = 1; day <= days; day++) {

@@ -15,7 +15,7 @@ export interface Leaned {
 export const leastTimes = 4;
 
 /** The standard deviation of a normal of unknown mean, with nine tenths by chi-squared. @throws RangeError for fewer than two */
-export function spreadOf(values: readonly number[]): Estimate {
+export function sdWithInterval(values: readonly number[]): Estimate {
   const n = values.length;
   if (n < 2) throw new RangeError('One value has no spread.');
   const square = variance(values) ?? NaN;
@@ -32,7 +32,7 @@ export function leanOf(beyond: readonly number[]): Leaned | null {
   const half = jstat.studentt.inv(0.95, n - 1) * Math.sqrt(square / n);
   return {
     lean: { value: middle, low: middle - half, high: middle + half },
-    spread: spreadOf(beyond),
+    spread: sdWithInterval(beyond),
     times: n
   };
 }

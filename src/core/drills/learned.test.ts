@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { defaultHabits, habitsSchema } from '../habits/habits';
-import { isInUse, latestLearned, learned, withLearned, type Learned } from './learned';
+import { isInUse, latestLearned, learned, withLearned, type LearnedFromDrill } from './learned';
 
-const of = (what: Learned['what'], value: number): Learned => learned(what, { value, low: value / 2, high: value * 2 });
+const of = (what: LearnedFromDrill['what'], value: number): LearnedFromDrill =>
+  learned(what, { value, low: value / 2, high: value * 2 });
 
 describe('what drills say of the hands', () => {
   it('takes the place of the usual figure, in what the habits allow', () => {

@@ -17,15 +17,19 @@ export const learnedSchema = z.strictObject({
   low: value.describe('With high: nine in ten'),
   high: value
 });
-export type Learned = z.infer<typeof learnedSchema>;
+export type LearnedFromDrill = z.infer<typeof learnedSchema>;
 
 /** An estimate as it is kept. @param times how many times as large as it was measured */
-export const learned = (what: Learned['what'], { value, low, high }: Estimate, times = 1): Learned => ({
+export const learned = (
+  what: LearnedFromDrill['what'],
+  { value, low, high }: Estimate,
+  times = 1
+): LearnedFromDrill => ({
   ...{ what, value: value * times, low: low * times, high: high * times }
 });
 
 type Stance = Camera['stance'];
-export interface LearnedAt extends Learned {
+export interface LearnedAt extends LearnedFromDrill {
   /** How one stood; null where that plays no part. */
   readonly stance: Stance | null;
   readonly madeAt: number;
@@ -36,7 +40,7 @@ export interface LearnedAt extends Learned {
 interface Told {
   readonly madeAt: number;
   readonly stance: Stance | null;
-  readonly learned: readonly Learned[];
+  readonly learned: readonly LearnedFromDrill[];
 }
 
 /** The latest of each, by how one stood. */
@@ -56,7 +60,11 @@ export function latestLearned(results: readonly Told[]): LearnedAt[] {
 const most = { share: 5, swayMm: 1000, leanMm: 500 } as const;
 
 /** The habits with what was measured: sway to a tenth of a millimetre, shake to a hundredth, the lean to a millimetre. */
-export function withLearned(habits: Habits, { what, value: measured }: Learned, stance: Stance | null): Habits {
+export function withLearned(
+  habits: Habits,
+  { what, value: measured }: LearnedFromDrill,
+  stance: Stance | null
+): Habits {
   const at = stance ?? 'standing';
   switch (what) {
     case 'lean':
@@ -74,5 +82,5 @@ export function withLearned(habits: Habits, { what, value: measured }: Learned, 
 }
 
 /** Whether the habits have it already. */
-export const isInUse = (habits: Habits, one: Learned, stance: Stance | null): boolean =>
+export const isInUse = (habits: Habits, one: LearnedFromDrill, stance: Stance | null): boolean =>
   JSON.stringify(withLearned(habits, one, stance)) === JSON.stringify(habits);

@@ -62,12 +62,12 @@ export function lookAtMarks(picture: Gray, expected: readonly MarkAt[] = []): Ma
 }
 
 /** Side of what is looked at of a mark, pixels at full size. */
-export const patchSide = (sidePx: number): number =>
+export const markPatchSide = (sidePx: number): number =>
   Math.min(sides.most, Math.max(sides.least, 2 ** Math.round(Math.log2(patchTimes * sidePx))));
 
 /** None where the patch leaves the picture. */
 function spectraAt(picture: Gray, { x, y, sidePx }: MarkAt): Spectrum[] {
-  const side = patchSide(sidePx);
+  const side = markPatchSide(sidePx);
   const [left, top] = [Math.round(x - side / 2), Math.round(y - side / 2)];
   if (left < 0 || top < 0 || left + side > picture.width || top + side > picture.height) return [];
   const light = new Float32Array(side * side);

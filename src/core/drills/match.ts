@@ -1,19 +1,19 @@
 /** Frames to the steps they were taken for: by stop, by what is sharp in them, by where it lies, and by the order they were taken in. */
 import { linearSumAssignment } from 'linear-sum-assignment';
 import { isSameStop } from '../optics/stops';
-import { arrangedFor, type KitInHand, type Place, type Step } from './definitions';
+import { arrangedFor, type KitLimits, type Place, type DrillStep } from './definitions';
 import { drillIds, type DrillId } from './ids';
 import { spacingOf, type FrameRead } from './series';
 
 export interface Matched {
-  readonly step: Step;
+  readonly step: DrillStep;
   /** The frame it is judged by. */
   readonly frame: FrameRead | null;
   /** Others of the same step: retakes. */
   readonly spare: readonly FrameRead[];
 }
 
-export interface Match {
+export interface SeriesMatch {
   readonly steps: readonly Matched[];
   /** Frames of no step, and why. */
   readonly left: readonly { readonly frame: FrameRead; readonly why: LeftWhy }[];
@@ -52,7 +52,7 @@ export function placeOf({ marks, width, height }: FrameRead, index: number): Pla
 }
 
 /** What it costs to take a frame for a step, without the order; null where it cannot be of it. */
-function costOf(step: Step, frame: FrameRead, spacing: number): number | null {
+function costOf(step: DrillStep, frame: FrameRead, spacing: number): number | null {
   if (!isSameStop(step.fNumber, frame.fNumber)) return null;
   // What shakes has no plane to go by: the shutter time says which step it is.
   if (step.shutterS !== null)
@@ -74,18 +74,18 @@ function costOf(step: Step, frame: FrameRead, spacing: number): number | null {
 
 /** @param corrected frames a person has put to a step, by the frame's id; an empty step: to none */
 export function matchFrames(
-  steps: readonly Step[],
+  steps: readonly DrillStep[],
   frames: readonly FrameRead[],
   corrected: Readonly<Record<string, string>> = {}
-): Match {
+): SeriesMatch {
   const spacing = spacingOf(frames) ?? 1;
   const order = [...frames].sort((a, b) => (a.takenMs ?? 0) - (b.takenMs ?? 0));
   const rank = (frame: FrameRead) => order.indexOf(frame);
   const strange = strangers(frames);
   const free = frames.filter((frame) => corrected[frame.id] === undefined && !strange.has(frame));
-  const own = (step: Step) => frames.filter(({ id }) => corrected[id] === step.id);
+  const own = (step: DrillStep) => frames.filter(({ id }) => corrected[id] === step.id);
   const open = steps.filter((step) => own(step).length === 0);
-  const cost = (step: Step, frame: FrameRead): number => {
+  const cost = (step: DrillStep, frame: FrameRead): number => {
     const seen = costOf(step, frame, spacing);
     // Counted from the first: a series that was left half-way is the first half.
     const away = Math.abs(rank(frame) - steps.indexOf(step)) / steps.length;
@@ -141,7 +141,12 @@ export function matchFrames(
 const another = { strayed: 0.5, filled: 0.8, least: 3 } as const;
 
 /** The drill whose frames these are, when most of them are no use to the one they were brought to; null where that cannot be told. */
-export function anotherDrill(own: DrillId, match: Match, frames: readonly FrameRead[], kit: KitInHand): DrillId | null {
+export function anotherDrill(
+  own: DrillId,
+  match: SeriesMatch,
+  frames: readonly FrameRead[],
+  kit: KitLimits
+): DrillId | null {
   const strayed = match.left.length + match.steps.reduce((sum, { spare }) => sum + spare.length, 0);
   if (frames.length < another.least || strayed < another.strayed * frames.length) return null;
   const filled = (id: DrillId) => {

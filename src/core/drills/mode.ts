@@ -1,6 +1,6 @@
 /** Which mode? Short scenes drawn by chance; one picks how to focus, the simulated camera shoots, and the share of moments kept is the answer. */
 import { greatest, least, rollup } from 'd3-array';
-import { shoot, type Shot } from '../camera/shoot';
+import { shoot, type FrameTruth } from '../camera/shoot';
 import { planSetup } from '../call/planSetup';
 import type { PlanInput } from '../call/planInput';
 import type { Body, Lens } from '../kit/schema';
@@ -228,7 +228,7 @@ export function shootScene(input: PlanInput, random: Random): ModeShot | null {
 }
 
 /** Of a moment that was lost: what its best frame lacked. */
-function whyLost(shots: readonly Shot[]): LostWhy {
+function whyLost(shots: readonly FrameTruth[]): LostWhy {
   if (shots.some(({ sharp }) => sharp)) return 'blinked';
   const first = shots.find(({ onTarget }) => onTarget);
   if (!first) return 'elsewhere';

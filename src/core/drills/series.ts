@@ -77,7 +77,7 @@ const discAt = ({ focalLengthMm, fNumber, pixelMm }: Optics, plane: number, dept
   blurDiscDiameter(focalLengthMm, fNumber, plane, depthMm) / pixelMm;
 
 /** The plane that best explains how blurred each mark is; null with fewer than two. */
-export function planeOf(seen: readonly MarkBlur[], optics: Optics): PlaneAt | null {
+export function bestPlane(seen: readonly MarkBlur[], optics: Optics): PlaneAt | null {
   if (seen.length < 2) return null;
   const depths = seen.map(({ depthMm }) => depthMm);
   const [first, last] = [1 / (reach.near * Math.min(...depths)), 1 / (reach.far * Math.max(...depths))];
@@ -106,7 +106,7 @@ export function planesOf(
   frames: readonly { readonly optics: Optics; readonly marks: readonly (MarkBlur & { readonly index: number })[] }[],
   sharpest: ReadonlyMap<number, number>
 ): (PlaneAt | null)[] {
-  let planes = frames.map(({ marks, optics }) => planeOf(marks, optics));
+  let planes = frames.map(({ marks, optics }) => bestPlane(marks, optics));
   for (let round = 0; round < rounds; round++) {
     const blurOf = (index: number, depthMm: number): number => {
       const at = sharpest.get(index) ?? -1;
@@ -114,7 +114,7 @@ export function planesOf(
       return frame && plane ? discAt(frame.optics, plane.mm, depthMm) : 0;
     };
     planes = frames.map(({ marks, optics }) =>
-      planeOf(
+      bestPlane(
         marks.map((mark) => ({ ...mark, sharpestPx: blurOf(mark.index, mark.depthMm) })),
         optics
       )

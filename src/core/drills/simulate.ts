@@ -1,7 +1,7 @@
 /** The simulated camera before marks in line, each at a place of its own. */
 import { gray, type Gray } from '../bench/gray';
 import { photograph, type PlacedPaper } from '../bench/photograph';
-import type { Lens } from '../bench/pose';
+import type { CameraIntrinsics } from '../bench/pose';
 import { marginMm, rasterOf } from '../bench/raster';
 import { ladderMark } from '../bench/sheets';
 import { noisy, poseAbout } from '../bench/simulate';
@@ -16,7 +16,7 @@ export interface StandingMark {
 }
 
 export interface MarksScene {
-  readonly lens: Lens;
+  readonly lens: CameraIntrinsics;
   readonly fNumber: number;
   readonly planeMm: number;
   readonly marks: readonly StandingMark[];

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { seededNormal } from '../testing/random';
 import { runs } from '../testing/runs';
-import { leastHeld, steadyOf, type Held } from './steady';
+import { leastHeld, steadyOf, type HandheldFrame } from './steady';
 
 const f = 85;
 const atShareOne = 0.03 * f;
 const times = [1 / 4, 1 / 2, 1, 2, 4].map((about) => about / f);
 const leastMm = 0.012;
-const held = (share: number, sd: number, normal: () => number): Held[] =>
+const held = (share: number, sd: number, normal: () => number): HandheldFrame[] =>
   times.flatMap((shutterS) =>
     Array.from({ length: 3 }, () => {
       const discMm = share * atShareOne * shutterS * Math.exp(sd * normal());

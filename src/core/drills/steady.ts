@@ -4,7 +4,7 @@ import { even, normalised, ofLogs, type Estimate } from '../record/learn';
 import { normalCdf } from '../statistics/normal';
 
 /** One frame: the shutter time, and the disc its shake is as bad as; null where no track was to be seen. */
-export interface Held {
+export interface HandheldFrame {
   readonly shutterS: number;
   /** mm on the sensor. */
   readonly discMm: number | null;
@@ -42,7 +42,12 @@ const steps = { count: 81, sds: 3.5 } as const;
  * @param atShareOne the disc of somebody whose share is one, after a second, mm
  * @returns null with too few
  */
-export function steadyOf(held: readonly Held[], usual: number, atShareOne: number, allowedMm: number): Steady | null {
+export function steadyOf(
+  held: readonly HandheldFrame[],
+  usual: number,
+  atShareOne: number,
+  allowedMm: number
+): Steady | null {
   const seen = held.filter(({ discMm }) => discMm !== null).length;
   if (held.length < leastHeld.frames || seen < leastHeld.seen) return null;
   const offsets = even(-steps.sds * priorSd, steps.sds * priorSd, steps.count);

@@ -1,7 +1,7 @@
 /** How far somebody sways between focusing and the shutter, from planes that were focused and released at once, and later and later. */
 import { group, sum } from 'd3-array';
 import { even, normalised, ofLogs, type Estimate } from '../record/learn';
-import { spreadOf } from './lean';
+import { sdWithInterval } from './lean';
 
 /** One frame: how far its plane lies behind what was focused on, mm, and how long was waited. */
 export interface Waited {
@@ -33,7 +33,7 @@ const steps = { count: 61, sds: 3.2 } as const;
  * @param growsForS sway stops growing after so long
  * @returns null with too few
  */
-export function swayOf(
+export function estimateSway(
   waited: readonly Waited[],
   usual: { readonly swayMm: number; readonly focusMm: number },
   growsForS: number
@@ -64,7 +64,7 @@ export function swayOf(
     byWait: [...group(waited, ({ waitS }) => waitS)]
       .filter(([, own]) => own.length > 1)
       .sort(([a], [b]) => a - b)
-      .map(([waitS, own]) => ({ waitS, spread: spreadOf(own.map(({ offMm }) => offMm)), times: own.length }))
+      .map(([waitS, own]) => ({ waitS, spread: sdWithInterval(own.map(({ offMm }) => offMm)), times: own.length }))
   };
 }
 

@@ -1,7 +1,7 @@
 /** The track that shake leaves of a mark: how long, and in which direction, against the frame in which it is sharpest. */
 import { median } from 'd3-array';
-import { fitDisc, fitSmear } from '../measure/fit';
-import { expectedAt, markScales, patchSide, sharpestOf, type MarkedFrame, type MarkSeen } from './marks';
+import { fitDisc, fitMotionBlur } from '../measure/fit';
+import { expectedAt, markScales, markPatchSide, sharpestOf, type MarkedFrame, type MarkSeen } from './marks';
 
 export interface Track {
   /** Length, pixels; 0 where none is to be seen. */
@@ -49,9 +49,9 @@ function trackOf(mark: MarkSeen, reference: MarkSeen): Track | null {
   let found: Track | null = null;
   for (const [at, times] of markScales.entries()) {
     const [own, sharp] = [mark.spectra[at], reference.spectra[at]];
-    if (!own || !sharp || (at > 0 && patchSide(reference.sidePx) < leastSide * times)) break;
+    if (!own || !sharp || (at > 0 && markPatchSide(reference.sidePx) < leastSide * times)) break;
     const expected = expectedAt(mark, reference, sharp, times);
-    const smear = fitSmear(own, expected);
+    const smear = fitMotionBlur(own, expected);
     if (smear && smear.gain > leastGain) {
       found = { px: smear.px * times, angle: smear.angle };
       if (smear.px <= longPx) return found;

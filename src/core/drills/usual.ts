@@ -1,5 +1,5 @@
 /** What one expects of a photographer before a drill. */
-import { spreadBehind } from '../call/spread';
+import { focusSd } from '../call/spread';
 import type { Habits } from '../habits/habits';
 import type { Body } from '../kit/schema';
 import { magnification } from '../optics/thinLens';
@@ -12,7 +12,7 @@ const leastShare = 0.02;
 
 /** How autofocus scatters at a distance, mm. */
 export function usualFocusMm(habits: Habits, body: Body, focalLengthMm: number, distanceMm: number): number {
-  const behind = spreadBehind(habits, { method: 'crossPoint', stance: 'standing', widestN: 1, body, lowLight: 1 });
+  const behind = focusSd(habits, { method: 'crossPoint', stance: 'standing', widestN: 1, body, lowLight: 1 });
   return behind / magnification(focalLengthMm, distanceMm) ** 2;
 }
 

@@ -5,13 +5,13 @@ import { blurDiscDiameter } from '../optics/blur';
 import { traditionalDiscMm } from '../optics/criterion';
 import { motionDisc } from '../optics/sharpness';
 import { imageDistance } from '../optics/thinLens';
-import type { Step } from './definitions';
+import type { DrillStep } from './definitions';
 import { leanOf, type Leaned } from './lean';
 import { fineOf, noiseOf } from './marks';
-import type { Match, Matched } from './match';
+import type { SeriesMatch, Matched } from './match';
 import { offsetFrom, type FrameRead } from './series';
-import { steadyOf, type Held, type Steady } from './steady';
-import { swayOf, type Swayed } from './sway';
+import { steadyOf, type HandheldFrame, type Steady } from './steady';
+import { estimateSway, type Swayed } from './sway';
 import { leastTrackPx, tracksOf, type Track } from './tracks';
 
 /** A thing in a frame: how blurred it came out, and how it should have. */
@@ -22,7 +22,7 @@ export interface ThingRead {
   readonly expectedMm: number;
 }
 
-const thingsIn = (frame: FrameRead, step: Step): ThingRead[] => {
+const thingsIn = (frame: FrameRead, step: DrillStep): ThingRead[] => {
   const aimed = frame.marks.find(({ index }) => index === step.focusOn);
   return [...frame.marks]
     .sort((a, b) => a.index - b.index)
@@ -37,7 +37,7 @@ const thingsIn = (frame: FrameRead, step: Step): ThingRead[] => {
 };
 
 export interface DiagonalStep {
-  readonly step: Step;
+  readonly step: DrillStep;
   readonly frame: FrameRead | null;
   readonly offsetMm: number | null;
   /** The one that was sharpest. */
@@ -56,7 +56,7 @@ export interface DiagonalVerdict {
   readonly offMm: number | null;
 }
 
-export function diagonalVerdict({ steps }: Match): DiagonalVerdict {
+export function diagonalVerdict({ steps }: SeriesMatch): DiagonalVerdict {
   const read = steps.map(({ step, frame }): DiagonalStep => ({
     ...{ step, frame, sharpest: frame?.nearest ?? null },
     offsetMm: frame && offsetFrom(frame, step.focusOn),
@@ -72,7 +72,7 @@ export function diagonalVerdict({ steps }: Match): DiagonalVerdict {
   };
 }
 
-export interface LadderRow {
+export interface FocusLadderRow {
   readonly focusOn: number;
   readonly stops: readonly {
     readonly fNumber: number;
@@ -86,7 +86,7 @@ export interface LadderRow {
 
 export interface LadderVerdict {
   readonly kind: 'stopLadder';
-  readonly rows: readonly LadderRow[];
+  readonly rows: readonly FocusLadderRow[];
   /** Measured discs over those of theory, less one; null with too few large enough to tell. */
   readonly departs: number | null;
   /** From this stop on what was focused on is itself less sharp: diffraction, or noise; null where it never is. */
@@ -101,9 +101,9 @@ const leastTelling = 4;
 const costShare = 0.8;
 
 /** @param allowedMm the disc that still looks sharp */
-export function ladderVerdict({ steps }: Match, allowedMm: number): LadderVerdict {
+export function ladderVerdict({ steps }: SeriesMatch, allowedMm: number): LadderVerdict {
   const focused = [...new Set(steps.map(({ step }) => step.focusOn))];
-  const rows = focused.map((focusOn): LadderRow => {
+  const rows = focused.map((focusOn): FocusLadderRow => {
     const own = steps.filter(({ step }) => step.focusOn === focusOn);
     const stops = own.map(({ step, frame }) => {
       return { fNumber: step.fNumber, frame, things: frame ? thingsIn(frame, step) : [] };
@@ -153,7 +153,7 @@ function costsFrom(steps: readonly Matched[]): LadderVerdict['costsFrom'] {
 }
 
 export interface EdgesStep {
-  readonly step: Step;
+  readonly step: DrillStep;
   readonly frame: FrameRead | null;
   readonly offsetMm: number | null;
   /** By turning alone, mm behind. */
@@ -195,7 +195,7 @@ export interface EyeNoseVerdict {
 }
 
 /** @param allowedMm the disc that still looks sharp */
-export function eyeNoseVerdict(match: Match, allowedMm: number): EyeNoseVerdict {
+export function eyeNoseVerdict(match: SeriesMatch, allowedMm: number): EyeNoseVerdict {
   const { steps } = diagonalVerdict(match);
   const depthOf = (frame: FrameRead, wanted: number) => frame.marks.find(({ index }) => index === wanted)?.depthMm;
   const deepMm =
@@ -241,7 +241,7 @@ function whereSame(discAt: (z: number) => number, allowedMm: number, f: number, 
 export interface SwayVerdict {
   readonly kind: 'sway';
   readonly steps: readonly {
-    readonly step: Step;
+    readonly step: DrillStep;
     readonly frame: FrameRead | null;
     readonly offsetMm: number | null;
   }[];
@@ -254,7 +254,7 @@ export interface SwayVerdict {
 
 /** @param usual what one expects, mm */
 export function swayVerdict(
-  { steps }: Match,
+  { steps }: SeriesMatch,
   usual: { readonly swayMm: number; readonly focusMm: number },
   growsForS: number
 ): SwayVerdict {
@@ -265,7 +265,7 @@ export function swayVerdict(
   const spare = steps.reduce((sum, one) => sum + (one.step.waitS === null ? 0 : one.spare.length), 0);
   const lacking = steps.filter(({ step, frame }) => step.waitS !== null && frame === null).length;
   return {
-    ...{ kind: 'sway', steps: read, swayed: swayOf(waited, usual, growsForS) },
+    ...{ kind: 'sway', steps: read, swayed: estimateSway(waited, usual, growsForS) },
     missing: read.filter(({ frame }) => frame === null).length,
     miscounted: waited.length === 0 ? 0 : spare - lacking
   };
@@ -274,7 +274,7 @@ export function swayVerdict(
 export interface SteadyVerdict {
   readonly kind: 'steady';
   readonly steps: readonly {
-    readonly step: Step;
+    readonly step: DrillStep;
     readonly frame: FrameRead | null;
     readonly track: (Track & { readonly mm: number }) | null;
   }[];
@@ -288,7 +288,7 @@ export interface SteadyVerdict {
 
 /** @param usual the share one expects; @param allowedMm the disc that still looks sharp */
 export function steadyVerdict(
-  { steps }: Match,
+  { steps }: SeriesMatch,
   focalLengthMm: number,
   usual: number,
   allowedMm: number
@@ -299,7 +299,7 @@ export function steadyVerdict(
     const track = frame && (tracks[frames.indexOf(frame)] ?? null);
     return { step, frame, track: frame && track && { ...track, mm: track.px * frame.pixelMm } };
   });
-  const held = read.flatMap(({ frame, track }): Held[] =>
+  const held = read.flatMap(({ frame, track }): HandheldFrame[] =>
     frame && track && frame.shutterS !== null
       ? [
           {
@@ -319,7 +319,7 @@ export function steadyVerdict(
 }
 
 /** @param pivotMm from the pupil back to what one turns about */
-export function edgesVerdict({ steps }: Match, pivotMm: number): EdgesVerdict {
+export function edgesVerdict({ steps }: SeriesMatch, pivotMm: number): EdgesVerdict {
   const read = steps.map(({ step, frame }): EdgesStep => {
     const mark = frame?.marks.find(({ index }) => index === step.focusOn);
     if (!frame || !mark) return { step, frame, offsetMm: null, turnMm: null };
@@ -331,7 +331,7 @@ export function edgesVerdict({ steps }: Match, pivotMm: number): EdgesVerdict {
       turnMm: step.turning === null ? 0 : recomposeShift(target, pivotMm, 'flat')
     };
   });
-  const beyond = (turning: Step['turning']) =>
+  const beyond = (turning: DrillStep['turning']) =>
     read.flatMap(({ step, offsetMm, turnMm }) =>
       step.focusOn === aimedAt && step.turning === turning && offsetMm !== null && turnMm !== null
         ? [offsetMm - turnMm]

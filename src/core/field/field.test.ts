@@ -13,7 +13,7 @@ import type { Setup } from '../setup/schema';
 import { differentWords, stepperValue } from '../words/field';
 import { asShot } from './asShot';
 import { asDifferent } from './nearest';
-import { distanceNow, lensSteps, stepped, steppersOf } from './steppers';
+import { distanceNow, lensSteps, pressStepper, steppersOf } from './steppers';
 
 const kit = builtInKit;
 const plan = (setup: Setup) => {
@@ -96,12 +96,12 @@ describe('the steppers', () => {
   });
 
   it('step distances on whole steps, up and down again', () => {
-    const up = stepped(family, kit, asPlanned, 'distance', 1);
+    const up = pressStepper(family, kit, asPlanned, 'distance', 1);
     expect(up.distanceMm).toBe(5400);
-    expect(stepped(family, kit, up, 'distance', -1).distanceMm).toBe(5200);
+    expect(pressStepper(family, kit, up, 'distance', -1).distanceMm).toBe(5200);
     const odd = differently({ distanceMm: 3970 });
-    expect(stepped(family, kit, odd, 'distance', 1).distanceMm).toBe(4000);
-    expect(stepped(family, kit, differently({ distanceMm: 4000 }), 'distance', -1).distanceMm).toBe(3900);
+    expect(pressStepper(family, kit, odd, 'distance', 1).distanceMm).toBe(4000);
+    expect(pressStepper(family, kit, differently({ distanceMm: 4000 }), 'distance', -1).distanceMm).toBe(3900);
     expect(distanceNow(family, kit, up)).toBe(5400);
     expect(stepperValue('distance', up, family, 5400, 'metric')).toBe('5.4 m');
   });
@@ -110,19 +110,19 @@ describe('the steppers', () => {
     let different = asPlanned;
     const seen: number[] = [];
     for (let i = 0; i < 30; i++) {
-      different = stepped(family, kit, different, 'lens', 1);
+      different = pressStepper(family, kit, different, 'lens', 1);
       if (different.lens) seen.push(different.lens.focalLengthMm);
     }
     expect(seen).toEqual([...seen].sort((a, b) => a - b));
     const last = different;
-    expect(stepped(family, kit, last, 'lens', 1)).toEqual(last);
-    const away = stepped(family, kit, asPlanned, 'lens', 1);
-    expect(stepped(family, kit, away, 'lens', -1)).toEqual(asPlanned);
+    expect(pressStepper(family, kit, last, 'lens', 1)).toEqual(last);
+    const away = pressStepper(family, kit, asPlanned, 'lens', 1);
+    expect(pressStepper(family, kit, away, 'lens', -1)).toEqual(asPlanned);
   });
 
   it('say what is different in one line', () => {
-    let different = stepped(family, kit, asPlanned, 'deeper', 1);
-    different = stepped(family, kit, different, 'light', -1);
+    let different = pressStepper(family, kit, asPlanned, 'deeper', 1);
+    different = pressStepper(family, kit, different, 'light', -1);
     expect(differentWords(family, kit, different, 'metric')).toBe('rows 10 cm deeper · darker by one stop');
     expect(differentWords(family, kit, asPlanned, 'metric')).toBe('as planned');
   });

@@ -77,7 +77,7 @@ type LengthSteps = keyof typeof distanceSteps;
 /**
  * One press up (+1) or down (−1). Distances come to rest on whole steps; a press that leads nowhere changes nothing.
  */
-export function stepped(
+export function pressStepper(
   setup: Setup,
   kit: Kit,
   different: Different,

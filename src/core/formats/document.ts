@@ -13,20 +13,23 @@ interface Kind<T> {
   readonly schema: z.ZodType<T>;
 }
 
-export interface Refused {
+export interface RefusedDocument {
   readonly ok: false;
   /** A path such as "frames[2].fNumber"; empty when the document as a whole is meant. */
   readonly field: string;
   readonly reason: string;
 }
 
-const refuse = (field: string, reason: string): Refused => ({ ok: false, field, reason });
+const refuse = (field: string, reason: string): RefusedDocument => ({ ok: false, field, reason });
 
 /** What is said of a document that is not even read. */
-export const tooLong = ({ noun, most }: Pick<Kind<unknown>, 'noun' | 'most'>): Refused =>
+export const tooLong = ({ noun, most }: Pick<Kind<unknown>, 'noun' | 'most'>): RefusedDocument =>
   refuse('', `A ${noun} has at most ${most / 1e6} MB.`);
 
-export function readDocument<T>(text: string, kind: Kind<T>): { readonly ok: true; readonly data: T } | Refused {
+export function readDocument<T>(
+  text: string,
+  kind: Kind<T>
+): { readonly ok: true; readonly data: T } | RefusedDocument {
   const { format, version, noun, schema } = kind;
   if (text.length > kind.most) return tooLong(kind);
   const shape = shapeProblem(text);

@@ -1,5 +1,5 @@
 /** What came of drills as a table: a row a step, or one for a drill without any. */
-import { titleOf } from '../drills/definitions';
+import { drillTitle } from '../drills/definitions';
 import type { DrillResult } from '../drills/schema';
 import { writeCsv } from './csv';
 
@@ -28,7 +28,7 @@ export function writeDrillsCsv(results: readonly DrillResult[]): string {
     const { drill, madeAt, body, lens, focalLengthMm, simulated, figure, low, high, steps, asked, learned } = result;
     const time = new Date(madeAt).toISOString().slice(0, 19);
     const first = [
-      titleOf(drill),
+      drillTitle(drill),
       time,
       body,
       lens,

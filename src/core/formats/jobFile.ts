@@ -16,7 +16,7 @@ import {
   type JobSetup
 } from '../job/schema';
 import { limits } from '../schema/values';
-import { holdsOf } from '../setup/holds';
+import { usedKitOf } from '../setup/holds';
 import { listOf } from '../setup/schema';
 import { issueField, issueReason } from './issues';
 import { forbiddenPath, shapeProblem } from './untrusted';
@@ -69,7 +69,7 @@ export function writeJobFile({ job, kit, people, places, setups }: JobFile): str
       ? setup
       : { ...setup, people: setup.people.filter((standing) => known.has(standing.id)) }
   );
-  const { bodies, lenses, adapters } = kitUsed(kit, setups.flatMap(holdsOf));
+  const { bodies, lenses, adapters } = kitUsed(kit, setups.flatMap(usedKitOf));
   const list = (items: readonly unknown[]) =>
     items.length === 0 ? '[]' : `[\n${items.map((item) => JSON.stringify(item)).join(',\n')}\n]`;
   return [
@@ -86,7 +86,7 @@ export function writeJobFile({ job, kit, people, places, setups }: JobFile): str
 
 /** Reads the text of a job file of this or an earlier version. */
 export function readJobFile(text: string, onRead: OnRead = () => undefined): JobFileResult {
-  if (text.length > maxJobFileBytes) return refuse('', tooLarge(text.length));
+  if (text.length > maxJobFileBytes) return refuse('', jobFileTooLarge(text.length));
   const shape = shapeProblem(text);
   if (shape !== null) return refuse('', shape);
   onRead(0.1);
@@ -129,7 +129,7 @@ export function readJobFile(text: string, onRead: OnRead = () => undefined): Job
 }
 
 /** Why a file of this size is not read. */
-export function tooLarge(bytes: number): string {
+export function jobFileTooLarge(bytes: number): string {
   const megabytes = (value: number) => Math.round(value / 1e6);
   return `The file has ${megabytes(bytes)} MB; a job file has at most ${megabytes(maxJobFileBytes)} MB.`;
 }

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { bagSchema, type Bag } from '../kit/bags';
 import { kitSchema, type Kit } from '../kit/schema';
 import { listOf } from '../setup/schema';
-import { readDocument, tooLong, type Refused } from './document';
+import { readDocument, tooLong, type RefusedDocument } from './document';
 import { currentVersion } from './versions';
 
 const format = 'focalis-kit';
@@ -31,9 +31,9 @@ export function writeKitFile({ kit, bags }: KitFile): string {
 const kind = { format, version: currentVersion, noun: 'kit file', most: maxKitFileBytes, schema: kitFileSchema };
 
 /** What is said of a file that is not even read. */
-export const tooLarge = tooLong(kind);
+export const kitFileTooLarge = tooLong(kind);
 
-export function readKitFile(text: string): { readonly ok: true; readonly file: KitFile } | Refused {
+export function readKitFile(text: string): { readonly ok: true; readonly file: KitFile } | RefusedDocument {
   const read = readDocument(text, kind);
   return read.ok ? { ok: true, file: { kit: read.data.kit, bags: read.data.bags } } : read;
 }

@@ -1,7 +1,7 @@
 /** The record as one JSON document that can be read back (docs/formats.md). */
 import { z } from 'zod';
 import { recordedSchema, type Recorded } from '../record/schema';
-import { readDocument, tooLong, type Refused } from './document';
+import { readDocument, tooLong, type RefusedDocument } from './document';
 
 const format = 'focalis-record';
 const version = 1;
@@ -24,9 +24,11 @@ export const writeRecordFile = (frames: readonly Recorded[]): string =>
 const kind = { format, version, noun: 'record', most: maxRecordFileBytes, schema: recordFileSchema };
 
 /** What is said of a file that is not even read. */
-export const tooLarge = tooLong(kind);
+export const recordFileTooLarge = tooLong(kind);
 
-export function readRecordFile(text: string): { readonly ok: true; readonly frames: readonly Recorded[] } | Refused {
+export function readRecordFile(
+  text: string
+): { readonly ok: true; readonly frames: readonly Recorded[] } | RefusedDocument {
   const read = readDocument(text, kind);
   return read.ok ? { ok: true, frames: read.data.frames } : read;
 }

@@ -8,14 +8,14 @@ import { withoutNames } from '../setup/withoutNames';
 import { demoSetup } from '../testing/demo';
 import { runs } from '../testing/runs';
 import { decoded, readCsv, writeCsv } from './csv';
-import { guessMapping, readShots, readTable, writeShotList } from './shotList';
+import { guessMapping, readShots, readShotTable, writeShotList } from './shotList';
 
 const setup = demoSetup('West door');
 const result = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits: defaultHabits });
 const plan = result.kind === 'plan' ? result : null;
 const row = { setup, plan, placeName: 'West door', startsAt: 820 };
 const table = (text: string) => {
-  const read = readTable(text);
+  const read = readShotTable(text);
   if (typeof read === 'string') throw new Error(read);
   return read;
 };
@@ -65,11 +65,11 @@ describe('comma-separated values', () => {
   });
 
   it('say in a sentence why they cannot be read', () => {
-    expect(readTable('')).toMatch(/no rows/);
-    expect(readTable('Name\n')).toMatch(/no rows/);
-    expect(readTable('Name\n"never closed\n')).toMatch(/quotation mark/);
+    expect(readShotTable('')).toMatch(/no rows/);
+    expect(readShotTable('Name\n')).toMatch(/no rows/);
+    expect(readShotTable('Name\n"never closed\n')).toMatch(/quotation mark/);
     const long = `Name\n${'x\n'.repeat(100_000)}`;
-    expect(readTable(long)).toBe('The file has more than 300 rows; a job holds 300 setups.');
+    expect(readShotTable(long)).toBe('The file has more than 300 rows; a job holds 300 setups.');
   });
 });
 

@@ -115,7 +115,7 @@ export function guessMapping(header: readonly string[]): Mapping {
 }
 
 /** A setup to be, as a row says it. */
-export interface Shot {
+export interface ListedShot {
   readonly name: string;
   readonly schedule: Schedule;
   readonly place: string;
@@ -132,16 +132,16 @@ export interface ShotProblem {
 }
 
 export interface ShotsRead {
-  readonly shots: readonly Shot[];
+  readonly shots: readonly ListedShot[];
   readonly problems: readonly ShotProblem[];
 }
 
 /** The table of a list, before it is known what its columns are; or why it is none. */
-export const readTable = (text: string) => readCsv(text, limits.maxSetups);
+export const readShotTable = (text: string) => readCsv(text, limits.maxSetups);
 
 /** What the rows say, with every row that cannot be taken and why. */
 export function readShots(rows: readonly (readonly string[])[], mapping: Mapping): ShotsRead {
-  const shots: Shot[] = [];
+  const shots: ListedShot[] = [];
   const problems: ShotProblem[] = [];
   rows.forEach((row, index) => {
     const of = (field: ShotField) => (mapping[field] === null ? '' : (row[mapping[field] ?? -1] ?? '').trim());
@@ -154,7 +154,7 @@ export function readShots(rows: readonly (readonly string[])[], mapping: Mapping
 
 const yes = /^(y|yes|true|x|1|must|fixed)$/i;
 
-function readShot(of: (field: ShotField) => string): Shot | string {
+function readShot(of: (field: ShotField) => string): ListedShot | string {
   const name = of('name');
   if (name === '') return 'It has no name.';
   if (name.length > limits.maxNameLength) return `Its name is longer than ${limits.maxNameLength} characters.`;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clockKey, fitClock, offsetFromPhone, offsetWords, readOffset, timeOf } from './clocks';
+import { clockKey, fitClock, offsetFromPhone, clockOffsetText, readOffset, timeOf } from './clocks';
 
 describe('the clocks of bodies', () => {
   const at = (hours: number, minutes: number, seconds = 0) => Date.UTC(2027, 5, 12, hours, minutes, seconds);
@@ -44,7 +44,7 @@ describe('the clocks of bodies', () => {
     for (const no of ['', 'x', '1', '1:60', '1:2']) expect(readOffset(no)).toBeNull();
     fc.assert(
       fc.property(fc.integer({ min: -400_000, max: 400_000 }), (seconds) => {
-        expect(readOffset(offsetWords(seconds * 1000))).toBe(seconds * 1000);
+        expect(readOffset(clockOffsetText(seconds * 1000))).toBe(seconds * 1000);
       })
     );
   });

@@ -75,7 +75,7 @@ export function readOffset(typed: string): number | null {
 }
 
 /** "+1:20", "−1:03:15", "0:00". */
-export function offsetWords(offsetMs: number): string {
+export function clockOffsetText(offsetMs: number): string {
   const all = Math.round(Math.abs(offsetMs) / 1000);
   const [hours, minutes, seconds] = [Math.floor(all / 3600), Math.floor(all / 60) % 60, all % 60];
   const two = (value: number) => String(value).padStart(2, '0');

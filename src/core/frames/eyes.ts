@@ -1,9 +1,9 @@
 /** What was measured in a frame, in the words and signs of the plan. */
 import { group, median, sum } from 'd3-array';
-import { motionDisc, totalDisc, verdict, type Verdict } from '../optics/sharpness';
+import { motionDisc, totalDisc, verdict, type SharpnessVerdict } from '../optics/sharpness';
 import type { Frame, FrameFace, EyeFigure, Reason } from './schema';
 
-export type Judged = Verdict | 'unknown';
+export type Judged = SharpnessVerdict | 'unknown';
 
 export interface FaceJudged {
   readonly faceId: string;

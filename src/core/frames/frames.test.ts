@@ -17,7 +17,7 @@ import { chanceHeld, findPlane, type PlaneAsked } from './plane';
 import { readFrame } from './reading';
 import { frameSchema, type EyeFigure, type Frame, type FrameFace } from './schema';
 import { causeWords, nextTime, planeInterval, planeTitle, shakeTitle, steadier } from '../words/frame';
-import { listed } from '../words/call';
+import { listOfNames } from '../words/call';
 import { directionWords, frameRemark, framesTitle, settingsLine } from '../words/frames';
 
 const family = demoSetup('Family on the steps');
@@ -321,7 +321,7 @@ describe('a frame, judged', () => {
   });
 
   it('speaks of people and directions plainly', () => {
-    expect(listed(['Ines', 'Wren', 'Corvin', 'Marguerite'])).toBe('Ines, Wren and 2 more');
+    expect(listOfNames(['Ines', 'Wren', 'Corvin', 'Marguerite'])).toBe('Ines, Wren and 2 more');
     expect(settingsLine({ fNumber: 4, shutterS: 1 / 401, iso: 640 })).toBe('f/4 · 1/400 · ISO 640');
     expect(settingsLine({ fNumber: null, shutterS: 2, iso: null })).toBe('2 s');
     expect([0, Math.PI / 2, -Math.PI / 2, Math.PI].map(directionWords)).toEqual([
@@ -351,7 +351,7 @@ describe('a frame, read against its plan', () => {
     focalLengthMm: f
   });
   const everybody = new Set(expected.map(({ personId }) => personId));
-  const allowedThere = allowedPx({ widthPx: width }, plan.permissibleDiscMm, 36);
+  const allowedThere = allowedPx({ widthPx: width }, plan.circleOfConfusionMm, 36);
   const read = (one: Frame) =>
     readFrame(judgeFrame(one, allowedThere, everybody), family, plan, body, expected, allowedThere);
   const nameOfSubject = (id: string) => plan.subjects.find((subject) => subject.id === id)?.name ?? id;

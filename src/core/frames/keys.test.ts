@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { frameActions, frameKeysSchema, keyOf, usualFrameKeys, withKey } from './keys';
+import { frameActions, frameKeysSchema, typedKey, usualFrameKeys, withKey } from './keys';
 
 describe('one’s own keys', () => {
   it('are one letter or figure each, whatever was typed before it', () => {
-    expect(keyOf('K')).toBe('k');
-    expect(keyOf('k5')).toBe('5');
-    expect(keyOf(' ')).toBeNull();
-    expect(keyOf('?')).toBeNull();
-    expect(keyOf('kж')).toBe('ж');
+    expect(typedKey('K')).toBe('k');
+    expect(typedKey('k5')).toBe('5');
+    expect(typedKey(' ')).toBeNull();
+    expect(typedKey('?')).toBeNull();
+    expect(typedKey('kж')).toBe('ж');
   });
 
   it('never mean two things: whatever had the key takes the one given up', () => {

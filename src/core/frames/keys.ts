@@ -16,7 +16,7 @@ export const frameKeysSchema = z
   .refine((keys) => new Set(Object.values(keys)).size === frameActions.length);
 
 /** What is typed as a key: its last letter or figure, small. Null for what is none. */
-export function keyOf(typed: string): string | null {
+export function typedKey(typed: string): string | null {
   const last = [...typed.trim().toLowerCase()].pop() ?? '';
   return key.safeParse(last).success ? last : null;
 }

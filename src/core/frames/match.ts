@@ -12,7 +12,7 @@ export interface SetupWindow {
   readonly faces: number;
 }
 
-export interface Taken {
+export interface CaptureFacts {
   /** By the body's clock, corrected, ms; null where the file does not say. */
   readonly clockMs: number | null;
   readonly focalLengthMm: number | null;
@@ -27,7 +27,7 @@ const unlikelyLens = 3;
 const mostCost = 6;
 
 /** @returns the likeliest setup, or null where none is likely */
-export function matchSetup(frame: Taken, windows: readonly SetupWindow[]): string | null {
+export function matchSetup(frame: CaptureFacts, windows: readonly SetupWindow[]): string | null {
   let best: { id: string; cost: number } | null = null;
   for (const window of windows) {
     const cost = timeCost(frame.clockMs, window) + lensCost(frame, window) + facesCost(frame, window);
@@ -43,10 +43,10 @@ function timeCost(clockMs: number | null, { fromMs, toMs }: SetupWindow): number
   return within + off / unit;
 }
 
-const lensCost = ({ focalLengthMm: f }: Taken, window: SetupWindow): number =>
+const lensCost = ({ focalLengthMm: f }: CaptureFacts, window: SetupWindow): number =>
   f === null ? 0.5 : Math.min(unlikelyLens, 8 * Math.abs(Math.log(f / window.focalLengthMm)));
 
-const facesCost = ({ faces }: Taken, window: SetupWindow): number =>
+const facesCost = ({ faces }: CaptureFacts, window: SetupWindow): number =>
   Math.min(2, (2 * Math.abs(faces - window.faces)) / Math.max(1, window.faces));
 
 /** Frames nearer in time than this are one burst, ms (common practice, no source). */

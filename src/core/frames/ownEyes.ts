@@ -16,7 +16,7 @@ export interface FrameOfEyes {
 }
 
 /** An eye measured again; null where it is now the one that others are held against. */
-export interface EyeAgain {
+export interface RemeasuredEye {
   readonly frameId: string;
   readonly faceId: string;
   readonly side: Side;
@@ -43,7 +43,7 @@ const shapeOf = ({ face, eye }: EyeSeen): EyeShape | null => {
 };
 
 /** What is new: eyes whose sharpest frame is another than they were held against. Each person's eyes of each setup apart. */
-export function measureOwnEyes(frames: readonly FrameOfEyes[]): EyeAgain[] {
+export function measureOwnEyes(frames: readonly FrameOfEyes[]): RemeasuredEye[] {
   return [...group(frames, ({ setupId }) => setupId).values()].flatMap((ofSetup) => {
     const usual = usualEyes(ofSetup);
     const seen = ofSetup.flatMap(({ id, faces }) =>
@@ -63,14 +63,14 @@ export function measureOwnEyes(frames: readonly FrameOfEyes[]): EyeAgain[] {
   });
 }
 
-function ofOneEye(all: readonly EyeSeen[]): EyeAgain[] {
+function ofOneEye(all: readonly EyeSeen[]): RemeasuredEye[] {
   const still = all.filter(({ eye }) => !eye.smear);
   const sharpest = [...still].sort((a, b) => a.eye.discPx - b.eye.discPx)[0];
   const before = still.find(({ frameId }) => all.some(({ eye }) => eye.own?.frame === frameId));
   const reference = before && sharpest && before.eye.discPx < sharpest.eye.discPx + sharperBy ? before : sharpest;
   const shape = reference && shapeOf(reference);
   if (!reference || !shape) return [];
-  return all.flatMap((seen): EyeAgain[] => {
+  return all.flatMap((seen): RemeasuredEye[] => {
     const { frameId, face, side, eye } = seen;
     const found = seen === reference ? null : against(seen, reference, shape);
     if (found === 'known' || (found === null && eye.own === undefined)) return [];
@@ -93,7 +93,7 @@ function against({ face, eye, ...seen }: EyeSeen, reference: EyeSeen, shape: Eye
 }
 
 /** A frame with its eyes as measured again. */
-export function withEyesAgain(frame: Frame, again: readonly EyeAgain[]): Frame {
+export function withRemeasuredEyes(frame: Frame, again: readonly RemeasuredEye[]): Frame {
   const faces = frame.faces.map((face) => {
     const eyes = { ...face.eyes };
     for (const { faceId, side, own } of again) {

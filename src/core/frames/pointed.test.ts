@@ -10,7 +10,7 @@ import { degrade, photographedEyes } from '../testing/eyePatches';
 import { seededNormal } from '../testing/random';
 import { expectedFaces } from './expected';
 import { eyeOf, judgeFace, usualEyes } from './eyes';
-import { measureOwnEyes, withEyesAgain } from './ownEyes';
+import { measureOwnEyes, withRemeasuredEyes } from './ownEyes';
 import { pointable, pointedFace, withPointed } from './pointed';
 import { readFrame } from './reading';
 import { frameSchema, type EyeFigure, type Frame, type FrameFace } from './schema';
@@ -135,7 +135,7 @@ describe('every eye against itself in its sharpest frame', () => {
     expect(new Set(again.map(({ frameId }) => frameId))).toEqual(new Set(['a', 'c']));
     expect(again.every(({ own }) => own?.frame === 'b' && own.of === 'aunt')).toBe(true);
     const after = frames.map((frame) =>
-      withEyesAgain(
+      withRemeasuredEyes(
         frame,
         again.filter(({ frameId }) => frameId === frame.id)
       )
@@ -155,7 +155,7 @@ describe('every eye against itself in its sharpest frame', () => {
 
   it('is measured anew when a sharper frame comes, and no more where the two cannot be compared', () => {
     const after = frames.map((frame) =>
-      withEyesAgain(
+      withRemeasuredEyes(
         frame,
         measureOwnEyes(frames).filter((one) => one.frameId === frame.id)
       )

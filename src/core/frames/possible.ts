@@ -51,15 +51,15 @@ export function possibleCauses(asked: Asked): CauseAsked[] {
   return [
     {
       // A bias that shows among the scatter is a cause of its own.
-      cause: { kind: Math.abs(biasMm) > entry.spread.focusMm / 2 ? 'lensBias' : 'focusError' },
+      cause: { kind: Math.abs(biasMm) > entry.scatter.focusMm / 2 ? 'lensBias' : 'focusError' },
       mm: entry.planeMm,
-      sdMm: entry.spread.focusMm,
+      sdMm: entry.scatter.focusMm,
       often: often.focusError
     },
     {
       cause: { kind: 'youMoved' },
       mm: entry.planeMm,
-      sdMm: Math.hypot(entry.spread.holdMm, entry.spread.leanMm),
+      sdMm: Math.hypot(entry.scatter.holdMm, entry.scatter.leanMm),
       often: often.youMoved
     },
     ...together(elsewhere).map(({ ids, mm }): CauseAsked => ({
@@ -79,7 +79,7 @@ export function possibleCauses(asked: Asked): CauseAsked[] {
           {
             cause: { kind: 'nose' },
             mm: entry.planeMm - noseMm,
-            sdMm: entry.spread.focusMm,
+            sdMm: entry.scatter.focusMm,
             often: often.nose
           } as const
         ]

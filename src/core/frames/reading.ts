@@ -1,7 +1,7 @@
 /** A frame read against its plan: where the plane fell, and why. */
 import type { Plan, StopPlan } from '../call/plan';
 import { isByHand } from '../call/spread';
-import { largestToldPx } from '../measure/discs';
+import { maxMeasurablePx } from '../measure/discs';
 import { isSameStop } from '../optics/stops';
 import type { Body } from '../kit/schema';
 import type { Subject } from '../setup/scene';
@@ -104,7 +104,7 @@ export function readFrame(
               depthMm: point?.depth ?? middleMm,
               depthSdMm: face.personId === target.subjectId ? targetSdMm : standingSdMm,
               discPx: eye.discPx,
-              atLeast: eye.discPx >= largestToldPx,
+              atLeast: eye.discPx >= maxMeasurablePx,
               // Both eyes of a face are wrong together: each counts as half.
               sdPx: Math.SQRT2 * Math.max(leastSdPx, (eye.high - eye.low) / tails)
             }
@@ -114,7 +114,7 @@ export function readFrame(
   });
   const size = pictureSize(body, setup.camera);
   const pxPerMm = frame.widthPx / size.width;
-  const spread = Math.hypot(entry.spread.focusMm, entry.spread.holdMm, entry.spread.leanMm);
+  const spread = Math.hypot(entry.scatter.focusMm, entry.scatter.holdMm, entry.scatter.leanMm);
   const { turnMm, leanMm } = target.recomposed ?? { turnMm: 0, leanMm: 0 };
   const meantMm = target.focusDistanceMm + turnMm + leanMm;
   const biasMm = entry.planeMm - meantMm;

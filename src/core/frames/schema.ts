@@ -127,5 +127,5 @@ export type Frame = z.infer<typeof frameSchema>;
 export type FrameFace = z.infer<typeof faceSchema>;
 export type EyeFigure = z.infer<typeof eyeMeasuredSchema>;
 export type OwnFigure = NonNullable<Extract<EyeFigure, { ok: true }>['own']>;
-export type Choice = NonNullable<Frame['choice']>;
+export type CullingChoice = NonNullable<Frame['choice']>;
 export type Reason = (typeof reasons)[number];

@@ -56,7 +56,7 @@ function scene(setup: Setup) {
     }),
     ...more
   });
-  const allowed = allowedPx({ widthPx }, plan.permissibleDiscMm, size.width);
+  const allowed = allowedPx({ widthPx }, plan.circleOfConfusionMm, size.width);
   const must = new Set(expected.map(({ personId }) => personId));
   const read = (one: Frame, before: Frame | null = null) => {
     const found = readFrame(judgeFrame(one, allowed, must), setup, plan, body, expected, allowed, before);

@@ -4,14 +4,14 @@
  * photographer's own measured figures replace them.
  */
 import { z } from 'zod';
-import { between, fNumber, id, limits } from '../schema/values';
+import { numberBetween, fNumber, id, limits } from '../schema/values';
 
 const stanceFigures = (figure: z.ZodNumber) =>
   z.strictObject({ standing: figure, braced: figure, kneeling: figure, monopod: figure, tripod: figure });
 
-const share = between(0, 10);
-const sway = between(0, 1000);
-const factor = between(1, 100);
+const share = numberBetween(0, 10);
+const sway = numberBetween(0, 1000);
+const factor = numberBetween(1, 100);
 
 /** Autofocus by a good or a lesser point; by hand magnified, by eye, or by the distance scale. */
 export const focusMethods = ['crossPoint', 'ordinaryPoint', 'magnifier', 'byEye', 'scale'] as const;
@@ -22,18 +22,18 @@ const ownFocusSchema = z.strictObject({
   lensId: id,
   method: z.enum(focusMethods),
   recomposed: z.boolean().describe('Turned after focusing'),
-  biasUm: between(-1000, 1000).describe('Where the plane falls on average, µm on the sensor; positive behind'),
-  spreadUm: between(0.1, 1000),
-  focalLengthMm: between(1, 2000)
+  biasUm: numberBetween(-1000, 1000).describe('Where the plane falls on average, µm on the sensor; positive behind'),
+  spreadUm: numberBetween(0.1, 1000),
+  focalLengthMm: numberBetween(1, 2000)
     .nullable()
     .default(null)
     .describe('Measured at this end of a zoom; null for the whole lens'),
   stopShift: z
-    .array(z.strictObject({ fNumber, um: between(-1000, 1000) }))
+    .array(z.strictObject({ fNumber, um: numberBetween(-1000, 1000) }))
     .max(40, 'must be at most 40 entries')
     .default([])
     .describe('How stopping down moves the plane against the widest stop, µm on the sensor; ascending by f-number'),
-  frames: between(0, 1e6).describe('Frames it rests on'),
+  frames: numberBetween(0, 1e6).describe('Frames it rests on'),
   learnedAt: z.number().nullable().describe('ms since 1970')
 });
 
@@ -44,47 +44,49 @@ export const habitsSchema = z.strictObject({
     .default([])
     .describe('Measured by body, lens and way of focusing: each stands in place of what follows'),
   focusSpreadUm: z
-    .strictObject({ crossPoint: between(0, 500), ordinaryPoint: between(0, 500) })
+    .strictObject({ crossPoint: numberBetween(0, 500), ordinaryPoint: numberBetween(0, 500) })
     .describe('Spread of autofocus behind the lens, µm, on full frame, where the body has none of its own'),
   focusShare: z
     .strictObject({ magnifier: share, magnifierOnTripod: share, byEye: share })
     .describe('Spread of focusing by hand as a share of the depth of focus wide open'),
-  scaleShare: between(0.001, 0.5)
+  scaleShare: numberBetween(0.001, 0.5)
     .default(0.07)
     .describe('Spread of focusing by the distance scale, as a share of the distance'),
-  continuousFactor: between(1, 5)
+  continuousFactor: numberBetween(1, 5)
     .default(1.15)
     .describe('What continuous focusing makes of the spread on what keeps still'),
-  automaticLagS: between(0, 2)
+  automaticLagS: numberBetween(0, 2)
     .default(0.15)
     .describe('How far a body that switches to continuous by itself trails a movement'),
-  reactionS: between(0.05, 1).default(0.22).describe('From seeing the moment to the button being down'),
-  reactionSpreadS: between(0, 0.5).default(0.05).describe('Spread of that'),
-  lowLightFromEv: between(-6, 12).describe('Autofocus begins to suffer under this light, EV at ISO 100'),
-  lowLightFactor: between(1, 20).describe('What the spread has grown to at the least light the body is rated for'),
+  reactionS: numberBetween(0.05, 1).default(0.22).describe('From seeing the moment to the button being down'),
+  reactionSpreadS: numberBetween(0, 0.5).default(0.05).describe('Spread of that'),
+  lowLightFromEv: numberBetween(-6, 12).describe('Autofocus begins to suffer under this light, EV at ISO 100'),
+  lowLightFactor: numberBetween(1, 20).describe(
+    'What the spread has grown to at the least light the body is rated for'
+  ),
   holdMm: stanceFigures(sway).describe('Fore-and-aft sway of the photographer after one second, by stance'),
-  swayGrowsForS: between(0, 60).describe('Sway stops growing after so many seconds'),
+  swayGrowsForS: numberBetween(0, 60).describe('Sway stops growing after so many seconds'),
   swayMm: z
     .strictObject({ standing: sway, seated: sway, embracing: sway, child: sway, pet: sway, heldThing: sway })
     .describe('Sway along the axis after one second, of people who keep still and nobody has measured'),
   restlessFactor: factor.describe('What talking or fidgeting makes of that sway'),
   livelyFactor: factor.describe('What playing or dancing makes of it'),
-  shakeShare: stanceFigures(between(0, 5)).describe(
+  shakeShare: stanceFigures(numberBetween(0, 5)).describe(
     'Camera shake at 1/focal length (full-frame equivalent), as a share of the customary disc'
   ),
-  shakeAtMost: between(0.05, 1).describe(
+  shakeAtMost: numberBetween(0.05, 1).describe(
     'Share of the permissible disc that shake or movement may take before the ISO rises'
   ),
-  stabiliserLossStops: between(0, 6).describe('Stops a stabiliser falls short of its rating'),
-  continuousLagS: between(0, 2).describe('How far continuous focusing trails a movement'),
+  stabiliserLossStops: numberBetween(0, 6).describe('Stops a stabiliser falls short of its rating'),
+  continuousLagS: numberBetween(0, 2).describe('How far continuous focusing trails a movement'),
   pivotMm: z
-    .strictObject({ wrists: between(0, 3000), shoulders: between(0, 3000), waist: between(0, 3000) })
+    .strictObject({ wrists: numberBetween(0, 3000), shoulders: numberBetween(0, 3000), waist: numberBetween(0, 3000) })
     .describe('Pivot of a turn after focusing, behind the entrance pupil'),
-  leanMm: between(-500, 500).describe('How far the camera comes nearer when the whole body moves after focusing'),
+  leanMm: numberBetween(-500, 500).describe('How far the camera comes nearer when the whole body moves after focusing'),
   leanSpreadMm: sway.describe('Spread of that'),
-  walkingMmPerS: between(100, 10_000).describe('Pace of somebody walking'),
-  blinkEveryS: between(0.5, 600).describe('Time between two blinks of one person'),
-  blinkS: between(0.01, 2).describe('How long a blink lasts')
+  walkingMmPerS: numberBetween(100, 10_000).describe('Pace of somebody walking'),
+  blinkEveryS: numberBetween(0.5, 600).describe('Time between two blinks of one person'),
+  blinkS: numberBetween(0.01, 2).describe('How long a blink lasts')
 });
 
 export type Habits = z.infer<typeof habitsSchema>;

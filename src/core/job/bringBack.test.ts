@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { demoJobs, demoParts } from './demo';
 import { runs } from '../testing/runs';
-import { homecoming, homeWords, type WholeJob } from './bringBack';
+import { mergeReturned, mergedReturnText, type WholeJob } from './bringBack';
 
 const [wedding] = demoJobs();
 const whole: WholeJob = { job: wedding.job, ...demoParts(wedding) };
@@ -12,7 +12,7 @@ const change = (job: WholeJob, id: string, changes: object): WholeJob => ({
 });
 /** What is here once it has come home. */
 const after = (base: WholeJob, away: WholeJob, here: WholeJob): WholeJob => {
-  const home = homecoming(base, away, here);
+  const home = mergeReturned(base, away, here);
   const setups = new Map(here.setups.map((setup) => [setup.id, setup]));
   for (const { id, value } of home.setups) {
     if (value) setups.set(id, value);
@@ -28,25 +28,25 @@ it('a tick and a note made away come home beside what was planned here meanwhile
   const here = change(whole, first, { name: 'West door, early' });
   const home = after(whole, away, here);
   expect(home.setups[0]).toMatchObject({ name: 'West door, early', taken: { note: 'Ferns wet.' } });
-  expect(homeWords(homecoming(whole, away, here))).toBe('1 setup');
+  expect(mergedReturnText(mergeReturned(whole, away, here))).toBe('1 setup');
 });
 
 it('coming a second time changes nothing', () => {
   const away = change(whole, first, { taken: done });
   const home = after(whole, away, whole);
-  const again = homecoming(away, away, home);
+  const again = mergeReturned(away, away, home);
   expect([again.setups, again.people, again.places]).toEqual([[], [], []]);
   expect(again.job).toEqual(home.job);
-  expect(homeWords(again)).toBe('nothing new');
+  expect(mergedReturnText(again)).toBe('nothing new');
 });
 
 it('brings the order home where it was changed away, and only then', () => {
   const swapped = { ...whole, setups: [whole.setups[1], whole.setups[0], ...whole.setups.slice(2)] } as WholeJob;
   const more = { ...whole, setups: [{ ...whole.setups[3], id: 'new' }, ...whole.setups] } as WholeJob;
   const ids = (job: WholeJob) => job.setups.map((setup) => setup.id);
-  expect(homecoming(whole, swapped, more).order).toEqual(['new', ...ids(swapped)]);
-  expect(homecoming(whole, whole, swapped).order).toBeNull();
-  expect(homecoming(swapped, swapped, whole).order).toBeNull();
+  expect(mergeReturned(whole, swapped, more).order).toEqual(['new', ...ids(swapped)]);
+  expect(mergeReturned(whole, whole, swapped).order).toBeNull();
+  expect(mergeReturned(swapped, swapped, whole).order).toBeNull();
 });
 
 it('loses nothing that was changed on one side and removed on the other', () => {

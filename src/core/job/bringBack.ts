@@ -12,25 +12,25 @@ export type WholeJob = JobParts & { readonly job: Job };
 type Identified = { readonly id: string };
 
 /** A row as it should be; null when it should be gone. */
-export interface Arrived<T> {
+export interface MergedRows<T> {
   readonly id: string;
   readonly value: T | null;
 }
 
-export interface Homecoming {
+export interface MergedReturn {
   readonly job: Job;
   /** Only what differs from what is here. */
-  readonly people: readonly Arrived<JobParts['people'][number]>[];
-  readonly places: readonly Arrived<JobParts['places'][number]>[];
-  readonly setups: readonly Arrived<JobParts['setups'][number]>[];
+  readonly people: readonly MergedRows<JobParts['people'][number]>[];
+  readonly places: readonly MergedRows<JobParts['places'][number]>[];
+  readonly setups: readonly MergedRows<JobParts['setups'][number]>[];
   /** The setups in their new order, where it was changed away; null where it was not. */
   readonly order: readonly string[] | null;
 }
 
-function rows<T extends Identified>(base: readonly T[], away: readonly T[], here: readonly T[]): Arrived<T>[] {
+function rows<T extends Identified>(base: readonly T[], away: readonly T[], here: readonly T[]): MergedRows<T>[] {
   const find = (list: readonly T[], id: string) => list.find((item) => item.id === id);
   const ids = new Set([...here, ...away, ...base].map((item) => item.id));
-  return [...ids].flatMap((id): Arrived<T>[] => {
+  return [...ids].flatMap((id): MergedRows<T>[] => {
     const [left, came, present] = [find(base, id), find(away, id), find(here, id)];
     const value = arrived(left, came, present);
     return same(value ?? null, present ?? null) ? [] : [{ id, value: value ?? null }];
@@ -69,7 +69,7 @@ function orderOf(
  * @param away how it comes back
  * @param here how it is
  */
-export function homecoming(base: WholeJob, away: WholeJob, here: WholeJob): Homecoming {
+export function mergeReturned(base: WholeJob, away: WholeJob, here: WholeJob): MergedReturn {
   return {
     job: merge(base.job, away.job, here.job),
     people: rows(base.people, away.people, here.people),
@@ -80,7 +80,7 @@ export function homecoming(base: WholeJob, away: WholeJob, here: WholeJob): Home
 }
 
 /** What comes home, counted: setups ticked, adjusted or noted, and others changed. */
-export function homeWords({ setups, people, places, order }: Homecoming): string {
+export function mergedReturnText({ setups, people, places, order }: MergedReturn): string {
   const parts = [
     [setups.length, 'setup', 'setups'],
     [people.length, 'person', 'people'],

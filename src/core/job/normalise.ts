@@ -2,7 +2,7 @@
 import { same } from '../plain/merge';
 import type { Setup } from '../setup/schema';
 import { traitsOf } from '../setup/persons';
-import { standingOf } from './resolve';
+import { personInSetup } from './resolve';
 import type { Job, JobPerson, JobPlace, JobSetup } from './schema';
 
 export interface JobParts {
@@ -37,7 +37,7 @@ export function asPartOfJob(setup: Setup, place: JobPlace | NewPlace): JobParts 
           backgrounds: same(backgrounds, made.backgrounds) ? null : backgrounds,
           light: same(light, made.light) ? null : light
         },
-        people: people.map(standingOf)
+        people: people.map(personInSetup)
       }
     ]
   };

@@ -3,7 +3,7 @@ import { same } from '../plain/merge';
 import { defaultLight } from '../setup/defaults';
 import { traitsOf } from '../setup/persons';
 import type { Person, Setup } from '../setup/schema';
-import type { JobPerson, JobPlace, JobSetup, OwnPlace, Standing } from './schema';
+import type { JobPerson, JobPlace, JobSetup, OwnPlace, PersonInSetup } from './schema';
 
 /** Where people and places are looked up. A setup whose person or place is missing is still a setup. */
 export interface Cast {
@@ -34,7 +34,7 @@ export function resolveSetup(setup: JobSetup, cast: Cast): Setup {
   };
 }
 
-export function standingOf(person: Person): Standing {
+export function personInSetup(person: Person): PersonInSetup {
   const { id, depthMm, lateralMm, floorMm, posture, headYawDeg, bodyYawDeg, headPitchDeg } = person;
   const { towardsMmPerS, acrossMmPerS, mood, sharp, importance } = person;
   return {
@@ -81,10 +81,10 @@ export function splitEdit(stored: JobSetup, before: Setup, after: Setup, place: 
   };
   const known = new Map(before.people.map((person) => [person.id, person]));
   const standings = new Map(stored.people.map((standing) => [standing.id, standing]));
-  const people = after.people.map((person): Standing => {
+  const people = after.people.map((person): PersonInSetup => {
     const standing = standings.get(person.id);
     if (known.get(person.id) === person && standing) return standing;
-    return standing ? keep(standing, standingOf(person)) : standingOf(person);
+    return standing ? keep(standing, personInSetup(person)) : personInSetup(person);
   });
   // Whoever could not be resolved stays where they are.
   const unseen = stored.people.filter((standing) => !known.has(standing.id));

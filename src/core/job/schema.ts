@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import { habitsSchema } from '../habits/habits';
-import { between, id, limits, name, uniqueIds } from '../schema/values';
+import { numberBetween, id, limits, name, uniqueIds } from '../schema/values';
 import {
   backgroundsSchema,
   cameraSchema,
@@ -39,7 +39,7 @@ export const jobSchema = z.strictObject({
     .default([])
     .describe('What is packed: bodies, lenses and adapters by their id, and other things'),
   clocks: z
-    .array(z.strictObject({ body: z.string().min(1).max(900), offsetMs: between(-3.2e11, 3.2e11) }))
+    .array(z.strictObject({ body: z.string().min(1).max(900), offsetMs: numberBetween(-3.2e11, 3.2e11) }))
     .max(50)
     .refine((clocks) => new Set(clocks.map(({ body }) => body)).size === clocks.length, 'two clocks are of one body')
     .default([])
@@ -93,6 +93,6 @@ export const jobSetupSchema = z
 export type Job = z.infer<typeof jobSchema>;
 export type JobPerson = z.infer<typeof jobPersonSchema>;
 export type JobPlace = z.infer<typeof jobPlaceSchema>;
-export type Standing = z.infer<typeof standingSchema>;
+export type PersonInSetup = z.infer<typeof standingSchema>;
 export type OwnPlace = z.infer<typeof ownPlaceSchema>;
 export type JobSetup = z.infer<typeof jobSetupSchema>;

@@ -1,7 +1,7 @@
 /** What a camera holds, by ids. */
 import type { Adapter, Kit } from './schema';
 
-export interface Holds {
+export interface CameraKit {
   readonly bodyId: string;
   readonly lensId: string;
   readonly focalLengthMm: number;
@@ -10,7 +10,10 @@ export interface Holds {
 }
 
 /** What is between lens and body; undefined when the kit lacks some of it. */
-export function betweenOf({ adapters }: Kit, { adapterIds }: Pick<Holds, 'adapterIds'>): Adapter[] | undefined {
+export function adaptersBetween(
+  { adapters }: Kit,
+  { adapterIds }: Pick<CameraKit, 'adapterIds'>
+): Adapter[] | undefined {
   const found = adapterIds.map((id) => adapters.find((item) => item.id === id));
   return found.every((item) => item !== undefined) ? found : undefined;
 }

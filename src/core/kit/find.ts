@@ -1,5 +1,5 @@
 /** The one place that finds the body and the lens a camera holds. */
-import { betweenOf, type Holds } from './between';
+import { adaptersBetween, type CameraKit } from './between';
 import { fits } from './fits';
 import { croppedBody, mountedLens } from './mounted';
 import type { Adapter, Body, Kit, Lens } from './schema';
@@ -25,15 +25,15 @@ const mounted = remembered<Lens>((lens, key) => {
 });
 
 /** The body, set to its crop mode. */
-export function bodyOf(kit: Kit, { bodyId, cropMode }: Pick<Holds, 'bodyId' | 'cropMode'>): Body | undefined {
+export function bodyOf(kit: Kit, { bodyId, cropMode }: Pick<CameraKit, 'bodyId' | 'cropMode'>): Body | undefined {
   const body = kit.bodies.find((item) => item.id === bodyId);
   return body && cropMode !== null ? cropped(body, cropMode) : body;
 }
 
 /** The lens as the body sees it: at its focal length, with what is between. */
-export function lensOf(kit: Kit, holds: Pick<Holds, 'lensId' | 'focalLengthMm' | 'adapterIds'>): Lens | undefined {
+export function lensOf(kit: Kit, holds: Pick<CameraKit, 'lensId' | 'focalLengthMm' | 'adapterIds'>): Lens | undefined {
   const lens = kit.lenses.find((item) => item.id === holds.lensId);
-  const adapters = betweenOf(kit, holds);
+  const adapters = adaptersBetween(kit, holds);
   if (!lens || !adapters) return undefined;
   if (adapters.length === 0 && lens.shortestMm === lens.longestMm) return lens;
   return mounted(lens, JSON.stringify({ adapters, focalLengthMm: holds.focalLengthMm }));
@@ -50,14 +50,14 @@ export function focalLengthProblem(lens: Lens, focalLengthMm: number): string | 
 }
 
 /** Whether body, lens and what is between go together; true where some of them is not in the kit. */
-export function goTogether(kit: Kit, holds: Holds): boolean {
+export function goTogether(kit: Kit, holds: CameraKit): boolean {
   const body = kit.bodies.find((item) => item.id === holds.bodyId);
   const lens = kit.lenses.find((item) => item.id === holds.lensId);
-  const between = betweenOf(kit, holds);
+  const between = adaptersBetween(kit, holds);
   return !body || !lens || !between || fits(body, lens, between);
 }
 
-type Uses = Pick<Holds, 'bodyId' | 'lensId' | 'adapterIds'>;
+type Uses = Pick<CameraKit, 'bodyId' | 'lensId' | 'adapterIds'>;
 
 /** Only what the cameras hold. */
 export function kitUsed(kit: Kit, cameras: readonly Uses[]): Kit {

@@ -1,5 +1,5 @@
 /** What can be put on what: mounts, and the adapters and converters that join them. */
-import { betweenOf, type Holds } from './between';
+import { adaptersBetween, type CameraKit } from './between';
 import { factorOf, mountedLens } from './mounted';
 import type { Adapter, Body, Kit, Lens } from './schema';
 
@@ -79,9 +79,9 @@ export function mountings({ lenses, adapters }: Kit, body: Mounts): Mounting[] {
 }
 
 /** The same for a camera: its own lens first, as it is used, whatever else is on offer. */
-export function mountingsFor(kit: Kit, body: Mounts, holds: Pick<Holds, 'lensId' | 'adapterIds'>): Mounting[] {
+export function mountingsFor(kit: Kit, body: Mounts, holds: Pick<CameraKit, 'lensId' | 'adapterIds'>): Mounting[] {
   const inUse = kit.lenses.find((lens) => lens.id === holds.lensId);
-  const between = betweenOf(kit, holds);
+  const between = adaptersBetween(kit, holds);
   const others = mountings(kit, body).filter(({ lens }) => lens.id !== holds.lensId);
   return inUse && between ? [mountingOf(inUse, between), ...others] : others;
 }

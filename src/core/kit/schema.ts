@@ -1,11 +1,11 @@
 /** Cameras and lenses. */
 import { z } from 'zod';
-import { between, fNumber, id, limits, line, name, uniqueIds, wholeBetween } from '../schema/values';
+import { numberBetween, fNumber, id, limits, line, name, uniqueIds, wholeBetween } from '../schema/values';
 
 export const sensorSchema = z
   .strictObject({
-    widthMm: between(1, 120).describe('Long edge of the sensor'),
-    heightMm: between(1, 120).describe('Short edge of the sensor'),
+    widthMm: numberBetween(1, 120).describe('Long edge of the sensor'),
+    heightMm: numberBetween(1, 120).describe('Short edge of the sensor'),
     pixelsWide: wholeBetween(100, 100_000)
   })
   .refine((sensor) => sensor.heightMm <= sensor.widthMm, {
@@ -28,8 +28,8 @@ export const sensitivePoints = ['all', 'middleColumns', 'centre', 'none'] as con
 export const focusGridSchema = z.strictObject({
   columns: wholeBetween(1, 99),
   rows: wholeBetween(1, 99),
-  widthShare: between(0.01, 1).describe('Share of the long edge from the first column to the last'),
-  heightShare: between(0.01, 1).describe('Share of the short edge from the first row to the last'),
+  widthShare: numberBetween(0.01, 1).describe('Share of the long edge from the first column to the last'),
+  heightShare: numberBetween(0.01, 1).describe('Share of the short edge from the first row to the last'),
   fine: z
     .strictObject({ columns: wholeBetween(1, 99), rows: wholeBetween(1, 99) })
     .nullable()
@@ -46,7 +46,7 @@ export const focusGridSchema = z.strictObject({
 /** A smaller part of the sensor, as the body can be set to use. */
 const cropModeSchema = z.strictObject({
   name,
-  factor: between(1.01, 4).describe('Sensor edge over the edge of the part used')
+  factor: numberBetween(1.01, 4).describe('Sensor edge over the edge of the part used')
 });
 
 export const bodySchema = z
@@ -67,18 +67,18 @@ export const bodySchema = z
       .max(4, 'must be at most 4 crop modes')
       .refine((modes) => new Set(modes.map((mode) => mode.name)).size === modes.length, 'two crop modes share a name')
       .default([]),
-    focusSpreadUm: between(0.5, 200)
+    focusSpreadUm: numberBetween(0.5, 200)
       .nullable()
       .default(null)
       .describe('Spread of autofocus behind the lens, µm; null for what the habits say'),
-    focusLimitEv: between(-12, 12).default(-1).describe('Autofocus is rated down to this light, EV at ISO 100'),
-    framesPerSecond: between(0.2, 240).default(8),
-    releaseLagS: between(0, 2).default(0.06).describe('From pressing to the shutter opening'),
-    stabiliserStops: between(0, 10),
-    baseIso: between(6, 6400),
-    isoLimit: between(50, 1_000_000).describe('Highest ISO the photographer accepts'),
-    fastestShutterS: between(1e-6, 1),
-    syncS: between(1e-4, 1).describe('Shortest shutter time with flash'),
+    focusLimitEv: numberBetween(-12, 12).default(-1).describe('Autofocus is rated down to this light, EV at ISO 100'),
+    framesPerSecond: numberBetween(0.2, 240).default(8),
+    releaseLagS: numberBetween(0, 2).default(0.06).describe('From pressing to the shutter opening'),
+    stabiliserStops: numberBetween(0, 10),
+    baseIso: numberBetween(6, 6400),
+    isoLimit: numberBetween(50, 1_000_000).describe('Highest ISO the photographer accepts'),
+    fastestShutterS: numberBetween(1e-6, 1),
+    syncS: numberBetween(1e-4, 1).describe('Shortest shutter time with flash'),
     retired
   })
   .refine((body) => body.baseIso <= body.isoLimit, { path: ['isoLimit'], message: 'must not be under baseIso' })
@@ -92,7 +92,7 @@ const weakEnds = ['none', 'short', 'long', 'both'] as const;
 
 /** MTF50 of a lens by f-number. */
 const sharpnessTable = z
-  .array(z.strictObject({ fNumber, lpPerMm: between(1, 500) }))
+  .array(z.strictObject({ fNumber, lpPerMm: numberBetween(1, 500) }))
   .max(40, 'must be at most 40 entries')
   .refine(
     (entries) => entries.every((entry, index) => index === 0 || entry.fNumber > (entries[index - 1]?.fNumber ?? 0)),
@@ -104,8 +104,8 @@ export const lensSchema = z
   .strictObject({
     id,
     name,
-    shortestMm: between(1, 2000),
-    longestMm: between(1, 2000),
+    shortestMm: numberBetween(1, 2000),
+    longestMm: numberBetween(1, 2000),
     widestFNumber: fNumber.describe('Nominal mark of the widest opening'),
     smallestFNumber: fNumber.describe('Nominal mark of the smallest opening'),
     widestAtLong: fNumber
@@ -113,18 +113,18 @@ export const lensSchema = z
       .default(null)
       .describe('Widest opening at the longest focal length, where a zoom closes down; null for the same'),
     smallestAtLong: fNumber.nullable().default(null).describe('Smallest opening there; null for the same'),
-    closestFocusMm: between(10, 20_000).describe('From the sensor, as makers write it'),
+    closestFocusMm: numberBetween(10, 20_000).describe('From the sensor, as makers write it'),
     mount,
-    pupilMagnification: between(0.2, 5).default(1).describe('Exit pupil over entrance pupil'),
+    pupilMagnification: numberBetween(0.2, 5).default(1).describe('Exit pupil over entrance pupil'),
     weakEnds: z.enum(weakEnds).default('none').describe('Ends of a zoom that draw worse than the rest'),
     rim: z.enum(rims).default('even').describe('Edge of its blur disc: soft, even, or hard and bright'),
-    stabiliserStops: between(0, 10).default(0),
+    stabiliserStops: numberBetween(0, 10).default(0),
     retired,
     blades: wholeBetween(3, 30),
     character: z.enum(['crisp', 'ordinary', 'weakWideOpen']),
     measured: sharpnessTable.describe('Measured MTF50 in the centre by f-number, ascending'),
     measuredCorner: sharpnessTable.describe('Likewise near the corners; without it the whole picture is as the centre'),
-    fieldPerM: between(-20, 20)
+    fieldPerM: numberBetween(-20, 20)
       .optional()
       .describe(
         'How the surface of sharp focus bends, measured: vergence added by the squared tangent off the axis, 1/m; positive towards the lens'
@@ -149,8 +149,8 @@ export const adapterSchema = z.strictObject({
   name,
   lensMount: mount,
   bodyMount: mount,
-  factor: between(0.3, 4).default(1).describe('What it makes of the focal length'),
-  stopsLost: between(-4, 4).default(0).describe('Stops the widest opening loses; a reducer gains'),
+  factor: numberBetween(0.3, 4).default(1).describe('What it makes of the focal length'),
+  stopsLost: numberBetween(-4, 4).default(0).describe('Stops the widest opening loses; a reducer gains'),
   retired
 });
 

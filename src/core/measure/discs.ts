@@ -4,7 +4,7 @@
 export const discs: readonly number[] = Array.from({ length: 81 }, (_, index) => index * 0.25);
 
 /** The fit reads this much too high (calibrated; docs/model.md). */
-export const readsHigh = 1.05;
+export const calibrationBias = 1.05;
 
 /** Discs read as large as this may be any larger ones, pixels. */
-export const largestToldPx = ((discs[discs.length - 1] ?? 0) - 1) / readsHigh;
+export const maxMeasurablePx = ((discs[discs.length - 1] ?? 0) - 1) / calibrationBias;

@@ -3,7 +3,7 @@ import { degrade, photographedEyes, renderedEyes, sharpEyes, type Degraded, type
 import { seededNormal, seededRandom } from '../testing/random';
 import { besselJ1 } from '../testing/mtf';
 import { expectedOf, measureEye } from './eye';
-import { discPower, fitDisc, fitSmear } from './fit';
+import { discPower, fitDisc, fitMotionBlur } from './fit';
 import { makeReference, type Reference } from './makeReference';
 import { irisContrast } from './openness';
 import { spectrumOf } from './spectrum';
@@ -102,7 +102,7 @@ describe('the disc of an eye', () => {
 describe('a movement', () => {
   const eyes = [...renderedEyes().filter((_, index) => index % 3 === 0), ...photographedEyes()];
   const smearOf = (eye: Eye, how: Degraded) =>
-    fitSmear(spectrumOf(degrade(eye, { ...noise(), quality: 90, ...how }), eye.side), expectedOf(eye));
+    fitMotionBlur(spectrumOf(degrade(eye, { ...noise(), quality: 90, ...how }), eye.side), expectedOf(eye));
 
   it('is not seen in discs, however large', () => {
     const gains = eyes.flatMap((eye) => [0, 3, 6, 10].map((disc) => smearOf(eye, { disc })?.gain ?? NaN));

@@ -1,11 +1,11 @@
 /** How sharp an eye is: the disc that blurs it, in pixels, or that it cannot be told. */
-import { fitDisc, fitSmear, type Expected, type SmearFit } from './fit';
+import { fitDisc, fitMotionBlur, type Expected, type MotionBlurFit } from './fit';
 import type { Reference } from './makeReference';
 import usual from './reference.json';
 import { packSpectrum } from './packed';
-import { band, frequencies, sectors, spectrumOf, uprightSector } from './spectrum';
+import { band, spectrumFrequencies, sectors, spectrumOf, uprightSector } from './spectrum';
 
-export type NotTold = 'small' | 'noisy' | 'notFull' | 'noEdge' | 'unlike' | 'unseen';
+export type Unmeasurable = 'small' | 'noisy' | 'notFull' | 'noEdge' | 'unlike' | 'unseen';
 
 export type EyeMeasured =
   | {
@@ -15,11 +15,11 @@ export type EyeMeasured =
       readonly low: number;
       readonly high: number;
       /** Movement while the shutter was open, where it explains the blur much better than a disc. */
-      readonly smear: SmearFit | null;
+      readonly smear: MotionBlurFit | null;
       /** What other frames of the same eye are held against, packed (own.ts). */
       readonly spectrum: string;
     }
-  | { readonly ok: false; readonly reason: NotTold };
+  | { readonly ok: false; readonly reason: Unmeasurable };
 
 /** What a patch shows: an eye, or some surface, which tells less. */
 export type PatchOf = 'eye' | 'surface';
@@ -53,7 +53,7 @@ function entry(table: readonly number[], at: number, slope: number): number {
  * The side of the patch to measure about an eye, pixels: a power of two, which the transform takes, near 0.85 of the distance between the
  * eyes. Larger ones take in hair and brows (tried).
  */
-export const patchSide = (eyesPx: number): number =>
+export const eyePatchSide = (eyesPx: number): number =>
   Math.min(256, Math.max(32, 2 ** Math.round(Math.log2(eyesPx * 0.85))));
 
 /** The spectrum of a sharp eye so large, and so tilted. */
@@ -65,7 +65,7 @@ export function expectedOf({ eyesPx, rollDeg }: EyePatch, reference: Reference =
   for (let sector = 0; sector < sectors; sector++) {
     const { low, high, share } = uprightSector(sector, rollDeg);
     for (let bin = 0; bin < band.bins; bin++) {
-      const place = (Math.log((frequencies[bin] ?? 0.1) * eyesPx) - first) / step;
+      const place = (Math.log((spectrumFrequencies[bin] ?? 0.1) * eyesPx) - first) / step;
       const of = (table: readonly number[] = []) => {
         const last = table.length - 1;
         return entry(table, place, Math.min(0, ((table[last] ?? 0) - (table[last - 4] ?? 0)) / 4));
@@ -82,7 +82,7 @@ const surfaceFalls = 2.2;
 export const surface: Expected = {
   log: Float64Array.from(
     { length: sectors * band.bins },
-    (_, at) => -surfaceFalls * Math.log(frequencies[at % band.bins] ?? 0.1)
+    (_, at) => -surfaceFalls * Math.log(spectrumFrequencies[at % band.bins] ?? 0.1)
   ),
   of: 'surface'
 };
@@ -101,7 +101,7 @@ export function measureEye(light: Float32Array, side: number, patch: EyePatch, o
   if (fit.signal < leastSignal) return { ok: false, reason: 'noisy' };
   if (fit.misfit > largestMisfit[of]) return { ok: false, reason: 'unlike' };
   const { discPx, low, high } = fit;
-  const smear = of === 'eye' ? fitSmear(spectrum, expected) : null;
+  const smear = of === 'eye' ? fitMotionBlur(spectrum, expected) : null;
   return {
     ok: true,
     discPx,

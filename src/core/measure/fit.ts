@@ -8,8 +8,8 @@
  * of a grid the other three are fitted in logarithms with heavy tails; what remains weighs that `b`.
  */
 import { discTransfer } from '../optics/discTransfer';
-import { discs, readsHigh } from './discs';
-import { band, frequencies, sectors, type Spectrum } from './spectrum';
+import { discs, calibrationBias } from './discs';
+import { band, spectrumFrequencies, sectors, type Spectrum } from './spectrum';
 
 /** The spectrum an eye would have sharp, by sector and bin: logarithm of power. */
 export interface Expected {
@@ -81,7 +81,7 @@ interface Bin {
   readonly at: number;
 }
 
-const transferTable = discs.map((b) => frequencies.map((nu) => Math.log(Math.max(discPower(b, nu), 1e-7))));
+const transferTable = discs.map((b) => spectrumFrequencies.map((nu) => Math.log(Math.max(discPower(b, nu), 1e-7))));
 
 /** A spectrum against what is expected of it. */
 interface Problem {
@@ -99,13 +99,13 @@ function problemOf(spectrum: Spectrum, expected: Expected): Problem | null {
     if (count < 2 || power <= 0 || !Number.isFinite(expected.log[at] ?? NaN)) continue;
     // The mean of n exponentials: its logarithm scatters by about 1/√n. Neighbouring waves are not independent under a window.
     // Beyond that people differ, in what is coarse most of all: make-up, hair, light.
-    const weight = 1 / (1.5 / count + unlike[expected.of](frequencies[bin] ?? 0.1, count));
+    const weight = 1 / (1.5 / count + unlike[expected.of](spectrumFrequencies[bin] ?? 0.1, count));
     bins.push({
       log: Math.log(power) + 1 / (2 * Math.max(1, count / 2)),
       expected: expected.log[at] ?? 0,
       weight,
       root: Math.sqrt(weight),
-      tilt: Math.log(frequencies[bin] ?? 0.1) - logMiddle,
+      tilt: Math.log(spectrumFrequencies[bin] ?? 0.1) - logMiddle,
       bin,
       at
     });
@@ -155,20 +155,22 @@ export function fitDisc(spectrum: Spectrum, expected: Expected, own: Expected | 
   const all = chances.reduce((sum, chance) => sum + chance, 0);
   for (let index = 0; index < chances.length; index++) chances[index] = (chances[index] ?? 0) / all;
   const found = costs[best];
-  const middle = bins.filter(({ bin }) => (frequencies[bin] ?? 0) > 0.05 && (frequencies[bin] ?? 0) < 0.12);
+  const middle = bins.filter(
+    ({ bin }) => (spectrumFrequencies[bin] ?? 0) > 0.05 && (spectrumFrequencies[bin] ?? 0) < 0.12
+  );
   const level = (values: readonly number[]) =>
     values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
   return {
-    discPx: (discs[best] ?? 0) / readsHigh,
-    low: Math.min(quantile(chances, 0.05), discs[best] ?? 0) / readsHigh,
-    high: Math.max(quantile(chances, 0.95), discs[best] ?? 0) / readsHigh,
+    discPx: (discs[best] ?? 0) / calibrationBias,
+    low: Math.min(quantile(chances, 0.05), discs[best] ?? 0) / calibrationBias,
+    high: Math.max(quantile(chances, 0.95), discs[best] ?? 0) / calibrationBias,
     signal: Math.exp(level(middle.map(({ log }) => log)) - (found?.at.n ?? 0)),
     misfit: (found?.misfit ?? 0) / bins.length
   };
 }
 
 /** A movement while the shutter was open. */
-export interface SmearFit {
+export interface MotionBlurFit {
   /** Its length, pixels. */
   readonly px: number;
   /** Its direction, radians, 0 to π: 0 across, growing downwards. */
@@ -198,7 +200,9 @@ const smearTables = smearLengths.flatMap((px) =>
   Array.from({ length: smearAngles }, (_, index) => {
     const angle = (Math.PI * index) / smearAngles;
     const logs = Float64Array.from({ length: sectors * band.bins }, (__, at) =>
-      Math.log(Math.max(1e-5, smearPower(px, angle, Math.floor(at / band.bins), frequencies[at % band.bins] ?? 0.1)))
+      Math.log(
+        Math.max(1e-5, smearPower(px, angle, Math.floor(at / band.bins), spectrumFrequencies[at % band.bins] ?? 0.1))
+      )
     );
     return { px, angle, logs };
   })
@@ -208,7 +212,7 @@ const smearTables = smearLengths.flatMap((px) =>
 const mostTried = 4;
 
 /** The movement that explains a spectrum best. A disc blurs in all directions alike, a movement in one. */
-export function fitSmear(spectrum: Spectrum, expected: Expected): SmearFit | null {
+export function fitMotionBlur(spectrum: Spectrum, expected: Expected): MotionBlurFit | null {
   const problem = problemOf(spectrum, expected);
   if (!problem) return null;
   let still = Infinity;

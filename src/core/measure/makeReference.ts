@@ -1,5 +1,5 @@
 /** The spectrum of a sharp eye, averaged over people: made from patches by `scripts/calibrate.ts`, kept in `reference.json`. */
-import { band, frequencies, sectors, spectrumOf, uprightSector, type Spectrum } from './spectrum';
+import { band, spectrumFrequencies, sectors, spectrumOf, uprightSector, type Spectrum } from './spectrum';
 
 export interface Reference {
   /** Waves per distance between the eyes, evenly in their logarithm. */
@@ -40,7 +40,7 @@ export function makeReference(eyes: readonly SharpEye[]): Reference {
     const at = (sector: number, bin: number) => power[sector * band.bins + bin] ?? 0;
     let [base, bases] = [0, 0];
     for (let bin = 0; bin < band.bins; bin++) {
-      const waves = (frequencies[bin] ?? 0) * eye.eyesPx;
+      const waves = (spectrumFrequencies[bin] ?? 0) * eye.eyesPx;
       if (waves < level.from || waves > level.to) continue;
       for (let sector = 0; sector < sectors; sector++) {
         if (!(at(sector, bin) > 0)) continue;
@@ -53,7 +53,7 @@ export function makeReference(eyes: readonly SharpEye[]): Reference {
       for (let bin = 0; bin < band.bins; bin++) {
         if (!(at(sector, bin) > 0) || !(count[sector * band.bins + bin] ?? 0)) continue;
         const value = Math.log(at(sector, bin)) - base / bases;
-        const place = Math.log(((frequencies[bin] ?? 0) * eye.eyesPx) / range.from) / stepLog;
+        const place = Math.log(((spectrumFrequencies[bin] ?? 0) * eye.eyesPx) / range.from) / stepLog;
         const { low, high, share: towards } = uprightSector(sector, eye.rollDeg);
         for (const [entry, near] of [
           [Math.floor(place), 1 - (place - Math.floor(place))],

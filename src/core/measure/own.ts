@@ -5,7 +5,7 @@
 import { discPower, fitDisc, type DiscFit, type Expected } from './fit';
 import { expectedOf, surface, type EyePatch, type PatchOf } from './eye';
 import type { Reference } from './makeReference';
-import { band, frequencies, sectors, step, uprightSector, type Spectrum } from './spectrum';
+import { band, spectrumFrequencies, sectors, step, uprightSector, type Spectrum } from './spectrum';
 
 /** An eye as it was measured. */
 export interface EyeShape extends EyePatch {
@@ -25,7 +25,7 @@ export function ownExpected(reference: EyeShape, { eyesPx, rollDeg }: EyePatch):
   const last = Array.from({ length: sectors }, (_, sector) => power[sector * band.bins + band.bins - 1] ?? 0);
   const floor = Math.min(reference.spectrum.noise, 0.9 * Math.min(...last));
   const sharp = Float64Array.from(power, (value, at) => {
-    const left = discPower(reference.discPx, frequencies[at % band.bins] ?? 0.1);
+    const left = discPower(reference.discPx, spectrumFrequencies[at % band.bins] ?? 0.1);
     if ((count[at] ?? 0) < 2 || value < leastSignal * floor || left < leastLeft) return NaN;
     return Math.log(value - floor) - Math.log(left);
   });

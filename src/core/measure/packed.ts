@@ -1,5 +1,5 @@
 /** The spectrum of a patch, in few bytes: kept with each eye. */
-import { band, sectors, wavesIn, type Spectrum } from './spectrum';
+import { band, sectors, frequencyCounts, type Spectrum } from './spectrum';
 
 /** Sides of a patch, pixels. */
 const [smallest, largest] = [32, 256];
@@ -29,5 +29,5 @@ export function unpackSpectrum(packed: string): Spectrum | null {
   const side = 2 ** (bytes[bytes.length - 1] ?? 0);
   if (side < smallest || side > largest) return null;
   const power = Float64Array.from(bytes.slice(0, sectors * band.bins), fromByte);
-  return { power, count: wavesIn(side), noise: fromByte(bytes[sectors * band.bins] ?? 0) };
+  return { power, count: frequencyCounts(side), noise: fromByte(bytes[sectors * band.bins] ?? 0) };
 }

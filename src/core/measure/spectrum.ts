@@ -1,6 +1,6 @@
 /** The power of a patch by frequency and direction. */
 import { median } from 'd3-array';
-import { eachWave, leastLight } from './waves';
+import { eachSpatialFrequency, leastLight } from './waves';
 
 /** Directions of the waves, in sectors of 45°: across, down to the right, down, down to the left. */
 export const sectors = 4;
@@ -11,7 +11,7 @@ export const band = { from: 0.025, to: 0.44, bins: 16 } as const;
 /** From one bin to the next, as a logarithm of frequency. */
 export const step = Math.log(band.to / band.from) / band.bins;
 /** The middle of each bin, cycles per pixel. */
-export const frequencies: readonly number[] = Array.from(
+export const spectrumFrequencies: readonly number[] = Array.from(
   { length: band.bins },
   (_, bin) => band.from * Math.exp((bin + 0.5) * step)
 );
@@ -101,13 +101,13 @@ function wavesOf(side: number): Waves {
 }
 
 /** How many waves a patch of that side has in each sector and bin. */
-export const wavesIn = (side: number): Float64Array => wavesOf(side).count;
+export const frequencyCounts = (side: number): Float64Array => wavesOf(side).count;
 
 /** @param light side × side, row by row. @param side a power of two, 32 at least */
 export function spectrumOf(light: Float32Array, side: number): Spectrum {
   const power = new Float64Array(sectors * band.bins);
   const { places, count } = wavesOf(side);
-  eachWave(light, side, (kx, ky, own) => {
+  eachSpatialFrequency(light, side, (kx, ky, own) => {
     const at = places[kx * side + ky] ?? -1;
     if (at >= 0) power[at] = (power[at] ?? 0) + own;
   });

@@ -24,7 +24,7 @@ function toolsOf(side: number): Tools {
  *
  * @param light side × side, row by row @param side a power of two @param visit with the wave's power over the number of pixels
  */
-export function eachWave(
+export function eachSpatialFrequency(
   light: ArrayLike<number>,
   side: number,
   visit: (kx: number, ky: number, power: number) => void

@@ -28,24 +28,24 @@ export type Viewing =
   /** Discs no wider than so many pixels at 100 %. */
   | { readonly kind: 'pixels'; readonly pixels: number };
 
-export interface Sensor {
+export interface SensorSize {
   readonly widthMm: number;
   readonly heightMm: number;
   /** Pixels along the long edge. */
   readonly pixelsWide: number;
 }
 
-export function sensorDiagonal(sensor: Sensor): number {
+export function sensorDiagonal(sensor: SensorSize): number {
   return Math.hypot(sensor.widthMm, sensor.heightMm);
 }
 
 /** Pixel pitch, mm. */
-export function pixelPitch(sensor: Sensor): number {
+export function pixelPitch(sensor: SensorSize): number {
   return sensor.widthMm / sensor.pixelsWide;
 }
 
 /** The traditional disc scaled to a format by its diagonal, mm: C_ref of the autofocus spread too. */
-export function formatDisc(sensor: Sensor): number {
+export function formatDisc(sensor: SensorSize): number {
   return (traditionalDiscMm * sensorDiagonal(sensor)) / fullFrameDiagonalMm;
 }
 
@@ -53,7 +53,7 @@ export function formatDisc(sensor: Sensor): number {
  * Permissible blur-disc diameter on the sensor, mm. A seen picture is taken uncropped: the long edge of the sensor
  * fills the long edge of the print or screen.
  */
-export function permissibleDisc(viewing: Viewing, sensor: Sensor): number {
+export function circleOfConfusion(viewing: Viewing, sensor: SensorSize): number {
   switch (viewing.kind) {
     case 'traditional':
       return formatDisc(sensor);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { surfaceAt, surfaceDepth, type FocusSurface } from './focusSurface';
+import { axialDepth, surfaceDepth, type FocusSurface } from './focusSurface';
 import { imageDistance } from './thinLens';
 
 const surfaces: readonly FocusSurface[] = ['flat', 'curved', { bendPerMm: 1e-4 }, { bendPerMm: -5e-5 }];
@@ -14,7 +14,7 @@ describe('the surface of sharp focus', () => {
         fc.double({ min: 0, max: 0.9, noNaN: true }),
         fc.double({ min: 0, max: 6.28, noNaN: true }),
         (surface, depth, tangent, angle) => {
-          const z = surfaceAt(surface, tangent, depth);
+          const z = axialDepth(surface, tangent, depth);
           const place = { x: z * tangent * Math.cos(angle), y: z * tangent * Math.sin(angle), z };
           expect(surfaceDepth(surface, place) / depth).toBeCloseTo(1, 9);
         }
@@ -29,7 +29,7 @@ describe('the surface of sharp focus', () => {
     const expected = 1 / (1 / f - 1 / (v + sag));
     const bend = { bendPerMm: sag / height ** 2 };
     // First order in sag/v and in what the bend takes of the distance.
-    const found = surfaceAt(bend, height / v, s);
+    const found = axialDepth(bend, height / v, s);
     expect((s - found) / (s - expected)).toBeCloseTo(1, 1);
     expect(found).toBeLessThan(s);
   });
@@ -37,6 +37,6 @@ describe('the surface of sharp focus', () => {
   it('has what no bent surface reaches further than anything, and what is behind the lens behind it', () => {
     expect(surfaceDepth({ bendPerMm: 1e-3 }, { x: 5000, y: 0, z: 9000 })).toBeGreaterThan(1e6);
     expect(surfaceDepth({ bendPerMm: 1e-3 }, { x: 10, y: 0, z: -5 })).toBe(-5);
-    expect(surfaceAt({ bendPerMm: -1e-3 }, 1, 5000)).toBeGreaterThan(1e6);
+    expect(axialDepth({ bendPerMm: -1e-3 }, 1, 5000)).toBeGreaterThan(1e6);
   });
 });

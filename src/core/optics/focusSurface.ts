@@ -24,7 +24,7 @@ export function surfaceDepth(surface: FocusSurface, { x, y, z }: Vector): number
 }
 
 /** How far along the axis the surface lies in a direction, mm. @param tangent of the angle off the axis; @param depth as the surface counts it */
-export function surfaceAt(surface: FocusSurface, tangent: number, depth: number): number {
+export function axialDepth(surface: FocusSurface, tangent: number, depth: number): number {
   if (surface === 'flat') return depth;
   if (surface === 'curved') return depth / Math.hypot(1, tangent);
   return fromVergence(1 / depth + surface.bendPerMm * tangent * tangent);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bestFocusBetween, blurDiscDiameter, blurInObjectSpace } from './blur';
-import { formatDisc, fullFrameDiagonalMm, oneArcMinute, permissibleDisc, traditionalBlurAngle } from './criterion';
+import { formatDisc, fullFrameDiagonalMm, oneArcMinute, circleOfConfusion, traditionalBlurAngle } from './criterion';
 import { depthOfField } from './depthOfField';
 import {
   defocusAllowance,
@@ -201,17 +201,17 @@ describe('best focus between two depths', () => {
 
 describe('permissible disc', () => {
   it('is 0.030 mm on full frame and 0.2 mm at 25 cm on the print (Ray; Kingslake)', () => {
-    expect(permissibleDisc({ kind: 'traditional' }, fullFrame)).toBeCloseTo(0.03, 12);
+    expect(circleOfConfusion({ kind: 'traditional' }, fullFrame)).toBeCloseTo(0.03, 12);
     expect(traditionalBlurAngle * 250).toBeCloseTo(0.2, 12);
     const print = { kind: 'seen', longEdgeMm: 250, distanceMm: 250, acuity: 'traditional' } as const;
-    expect(permissibleDisc(print, fullFrame)).toBeCloseTo(0.0288, 4);
+    expect(circleOfConfusion(print, fullFrame)).toBeCloseTo(0.0288, 4);
   });
 
   it('scales with the format and tightens to one arc minute', () => {
     expect(formatDisc({ widthMm: 23.5, heightMm: 15.6, pixelsWide: 6000 })).toBeCloseTo(0.0196, 4);
     const strict = { kind: 'seen', longEdgeMm: 250, distanceMm: 250, acuity: 'arcMinute' } as const;
-    expect(permissibleDisc(strict, fullFrame) / 0.0288).toBeCloseTo(oneArcMinute / traditionalBlurAngle, 6);
-    expect(permissibleDisc({ kind: 'pixels', pixels: 2 }, fullFrame)).toBeCloseTo((2 * 36) / 7008, 9);
+    expect(circleOfConfusion(strict, fullFrame) / 0.0288).toBeCloseTo(oneArcMinute / traditionalBlurAngle, 6);
+    expect(circleOfConfusion({ kind: 'pixels', pixels: 2 }, fullFrame)).toBeCloseTo((2 * 36) / 7008, 9);
   });
 });
 

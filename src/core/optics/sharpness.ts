@@ -102,10 +102,10 @@ export function defocusAllowance(C: number, otherDisc: number): number {
   return Math.sqrt(Math.max(0, C * C - otherDisc * otherDisc));
 }
 
-export type Verdict = 'sharp' | 'touchSoft' | 'soft';
+export type SharpnessVerdict = 'sharp' | 'touchSoft' | 'soft';
 
 /** Blur ratio (total disc over C) in words: up to 1 sharp, up to 1.6 a touch soft, beyond that soft. */
-export function verdict(blurRatio: number): Verdict {
+export function verdict(blurRatio: number): SharpnessVerdict {
   if (blurRatio <= 1 + 1e-9) return 'sharp';
   return blurRatio <= 1.6 ? 'touchSoft' : 'soft';
 }

@@ -18,7 +18,7 @@ export type Paint = Tone | `#${string}`;
 const isColour = (paint: Paint): paint is `#${string}` => paint.startsWith('#');
 export const colourOf = (paint: Paint): string => (isColour(paint) ? paint : tones[paint]);
 
-export interface Box {
+export interface DrawingBox {
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -36,7 +36,7 @@ interface PathMark {
   readonly width?: number;
   readonly dash?: readonly number[];
   /** Shown only inside this. */
-  readonly within?: Box;
+  readonly within?: DrawingBox;
 }
 
 interface TextMark {
@@ -71,6 +71,6 @@ export function ellipse(cx: number, cy: number, rx: number, ry: number, turnDeg 
   return `M${short(cx - dx)} ${short(cy - dy)}${arc(cx + dx, cy + dy)}${arc(cx - dx, cy - dy)}Z`;
 }
 
-export function rectangle({ x, y, width, height }: Box): string {
+export function rectangle({ x, y, width, height }: DrawingBox): string {
   return `M${short(x)} ${short(y)}H${short(x + width)}V${short(y + height)}H${short(x)}Z`;
 }

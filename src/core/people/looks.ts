@@ -9,7 +9,7 @@ export const seats = ['chair', 'wheelchair'] as const;
 /** Skin tones, from the lightest to the darkest. */
 export const skinTones = 6;
 
-export interface Look {
+export interface Appearance {
   readonly outfit: (typeof outfits)[number];
   readonly outfitColour: (typeof outfitColours)[number];
   readonly hair: (typeof hairstyles)[number];
@@ -24,7 +24,7 @@ export interface Look {
 }
 
 /** A number from 0 to 2³² − 1 that is always the same for a text (FNV-1a, Fowler, Noll and Vo). */
-export function hashOf(text: string): number {
+export function textHash(text: string): number {
   let hash = 0x811c9dc5;
   for (const letter of text) hash = Math.imul(hash ^ (letter.codePointAt(0) ?? 0), 0x01000193) >>> 0;
   // The low bits alone are poorly mixed for short texts.
@@ -33,8 +33,8 @@ export function hashOf(text: string): number {
 }
 
 /** A look for somebody of whom nothing is known: varied from person to person, always the same for one. */
-export function lookFor(id: string): Look {
-  const hash = hashOf(id);
+export function appearanceFor(id: string): Appearance {
+  const hash = textHash(id);
   const pick = <T>(list: readonly T[], shift: number): T => list[(hash >>> shift) % list.length] as T;
   return {
     outfit: pick(['suit', 'dress', 'shirt', 'coat', 'dress'] as const, 3),

@@ -1,6 +1,6 @@
 /** What kind of file this is, by its first bytes: names lie. */
 
-export type PictureKind = 'jpeg' | 'png' | 'webp' | 'heic' | 'raw' | 'other' | 'empty';
+export type PhotoFileType = 'jpeg' | 'png' | 'webp' | 'heic' | 'raw' | 'other' | 'empty';
 
 /** Larger pictures would take more memory than a browser gives a page, pixels. */
 export const mostPixels = 160_000_000;
@@ -15,7 +15,7 @@ const heicBrands = new Set(['heic', 'heix', 'hevc', 'heim', 'heis', 'hevm', 'mif
 const rawBrands = new Set(['crx ']);
 
 /** @param bytes the first sixteen of the file at least */
-export function kindOf(bytes: Uint8Array): PictureKind {
+export function kindOf(bytes: Uint8Array): PhotoFileType {
   if (bytes.length === 0) return 'empty';
   if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'jpeg';
   if (text(bytes, 0, 8) === '\x89PNG\r\n\x1a\n') return 'png';

@@ -2,7 +2,7 @@
 import { DOMParser, onErrorStopParsing } from '@xmldom/xmldom';
 import ExifReader from 'exifreader';
 import { mmPerInch } from '../plain/units';
-import { partsFrom, type Part } from '../camera/metadata';
+import { partsFrom, type PixelRectangle } from '../camera/metadata';
 
 export interface PictureFacts {
   readonly make: string | null;
@@ -29,7 +29,7 @@ export interface PictureFacts {
   readonly label: string | null;
   readonly keywords: readonly string[];
   /** The only parts that were drawn at full size, by the simulated camera. */
-  readonly full: readonly Part[] | null;
+  readonly full: readonly PixelRectangle[] | null;
   /** The pitch of its pixels, mm, as written; of a picture that was made smaller it is still the camera's. */
   readonly pixelMm: number | null;
 }

@@ -4,7 +4,7 @@ import { discAt, ownBlurPx, type PlaneAsked, type PlaneFeature, type PlaneFound 
 import { standingSdMm } from '../frames/possible';
 import { even } from './learn';
 
-export interface Beside {
+export interface PersonOffset {
   /** Further away than planned by so much, were the plane where it is likeliest; mm. */
   readonly mm: number;
   /** The same were they on the other side of the plane; null where it is known on which they are. */
@@ -30,11 +30,11 @@ const known = { share: 0.8, px: 2 } as const;
  * By face: both eyes together. Nothing where a millimetre makes too little or the plane may lie in two places; nobody whose disc is larger
  * than can be told.
  */
-export function besideOf(
+export function personOffsetOf(
   features: readonly PlaneFeature[],
   plane: PlaneFound,
   asked: PlaneAsked
-): ReadonlyMap<string, Beside> {
+): ReadonlyMap<string, PersonOffset> {
   const perMm = discAt(plane.mm + 1, plane.mm, asked);
   const there = plane.depths.reduce(
     (sum, z, index) => sum + (discAt(z, plane.mm, asked) < known.px ? (plane.chances[index] ?? 0) : 0),
@@ -45,19 +45,19 @@ export function besideOf(
     features.filter((feature) => feature.of !== undefined),
     ({ of }) => of ?? ''
   );
-  const ofOne = (face: string, eyes: readonly PlaneFeature[]): [string, Beside][] => {
+  const ofOne = (face: string, eyes: readonly PlaneFeature[]): [string, PersonOffset][] => {
     const own = besideOfFace(eyes, plane, asked);
     return own ? [[face, own]] : [];
   };
   return new Map(
-    [...ofFaces].flatMap(([face, eyes]): [string, Beside][] =>
+    [...ofFaces].flatMap(([face, eyes]): [string, PersonOffset][] =>
       eyes.some(({ atLeast }) => atLeast) ? [] : ofOne(face, eyes)
     )
   );
 }
 
 /** How likely each place is by all their eyes together, taken from the plan: two eyes at two depths mostly tell the side. */
-function besideOfFace(eyes: readonly PlaneFeature[], found: PlaneFound, asked: PlaneAsked): Beside | null {
+function besideOfFace(eyes: readonly PlaneFeature[], found: PlaneFound, asked: PlaneAsked): PersonOffset | null {
   const logs = offsets.map((mm) =>
     eyes.reduce(
       (sum, { depthMm, discPx, sdPx }) => {

@@ -8,12 +8,12 @@ import {
   learnSway,
   ofOneFocusing,
   type Estimate,
-  type Group,
-  type Learned,
+  type ObservationGroup,
+  type LearnedFocus,
   type Observation,
   type Prior
 } from './learn';
-import { learnMovement, learnSways, type PersonSway, type Placed } from './persons';
+import { learnMovement, learnSways, type PersonSway, type PersonPlacement } from './persons';
 import type { Recorded } from './schema';
 
 /** What may be asked of the record. */
@@ -43,7 +43,7 @@ export interface KitGroup {
   /** Those that say where the plane fell, and came with all others of their setup. */
   readonly used: readonly Recorded[];
   /** Focusings they are, by their weight. */
-  readonly learned: Learned;
+  readonly learned: LearnedFocus;
   readonly prior: Prior;
 }
 
@@ -105,7 +105,7 @@ export interface StanceSway {
 /** Sway over what the habits have, by stance: those with frames that say something. */
 export function swayByStance(frames: readonly Recorded[], asked: RecordAsked): StanceSway[] {
   return [...group(frames, ({ stance }) => stance)].flatMap(([stance, own]) => {
-    const groups = [...group(own, keyOf).values()].map((same): Group => {
+    const groups = [...group(own, keyOf).values()].map((same): ObservationGroup => {
       return { observations: observationsOf(same, asked), prior: priorOf(same) };
     });
     const count = groups.reduce((sum, { observations }) => sum + observations.length, 0);
@@ -132,7 +132,7 @@ export function personFigures(frames: readonly Recorded[], asked: RecordAsked): 
       frame.people.map((person) => ({ frame, ...person, weight: weightOf(frame, asked) }))
     );
     const sways = learnSways(
-      told.flatMap(({ frame, id, placed, weight }): Placed[] =>
+      told.flatMap(({ frame, id, placed, weight }): PersonPlacement[] =>
         placed ? [{ ...placed, person: id, setup: frame.setupId, focusing: frame.focusing ?? frame.id, weight }] : []
       )
     );
@@ -152,10 +152,10 @@ export const leastFocusings = priorFrames;
 
 /** What has been learned, as habits hold it. */
 export function ownFocusOf(
-  { bodyId, lensId, method, recomposed, learned }: OwnKey & { readonly learned: Learned },
+  { bodyId, lensId, method, recomposed, learned }: OwnKey & { readonly learned: LearnedFocus },
   nowMs: number
 ): OwnFocus {
-  const [biasUm, spreadUm] = [learned.bias.value, learned.spread.value].map((um) => Number(um.toFixed(2)));
+  const [biasUm, spreadUm] = [learned.bias.value, learned.sd.value].map((um) => Number(um.toFixed(2)));
   return {
     bodyId,
     lensId,

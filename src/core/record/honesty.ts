@@ -76,7 +76,7 @@ export function honestyOf(frames: readonly Recorded[]): Honesty | null {
 }
 
 export const ways = ['lens', 'stop', 'distance', 'mode', 'stance', 'person'] as const;
-export type Way = (typeof ways)[number];
+export type FocusingGroup = (typeof ways)[number];
 
 /** Upper ends of the distances that are put together, mm. */
 export const distanceEnds = [1000, 2000, 4000, 8000] as const;
@@ -91,7 +91,7 @@ export interface HitRate {
 }
 
 /** How often frames were measured sharp, by one thing they share; the most frames first, stops and distances in their order. */
-export function hitRates(frames: readonly Recorded[], way: Way): HitRate[] {
+export function hitRates(frames: readonly Recorded[], way: FocusingGroup): HitRate[] {
   if (way === 'person') return byPerson(frames);
   const keyOf = (frame: Recorded): string => {
     switch (way) {

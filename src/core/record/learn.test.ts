@@ -14,20 +14,20 @@ const either = (q: number, tau: number): Observation => ({
 
 describe('what measured frames say', () => {
   it('of no frames is the prior', () => {
-    const { bias, spread, frames } = learn([], prior);
+    const { bias, sd, frames } = learn([], prior);
     expect(frames).toBe(0);
     expect(bias.value).toBeCloseTo(0, 6);
     // A normal's middle nine tenths reach 1.645 standard deviations (Abramowitz and Stegun, table 26.1).
     expect(bias.high).toBeCloseTo(1.6449 * 12, 2);
     // 8 s²/σ² is chi-squared with 8 degrees of freedom: 95 % point 15.507, 5 % point 2.733 (the same, table 26.8).
-    expect(spread.low).toBeCloseTo(10 * Math.sqrt(8 / 15.507), 1);
-    expect(spread.high).toBeCloseTo(10 * Math.sqrt(8 / 2.733), 1);
+    expect(sd.low).toBeCloseTo(10 * Math.sqrt(8 / 15.507), 1);
+    expect(sd.high).toBeCloseTo(10 * Math.sqrt(8 / 2.733), 1);
   });
 
   it('is the closed form where the measurement is exact and nothing is known of the bias', () => {
     const normal = seededNormal(3);
     const qs = Array.from({ length: 15 }, () => 6 + 9 * normal());
-    const { bias, spread } = learn(
+    const { bias, sd } = learn(
       qs.map((q) => seen(q)),
       { ...prior, biasUm: 1e5 }
     );
@@ -41,8 +41,8 @@ describe('what measured frames say', () => {
     expect(bias.value).toBeCloseTo(mean, 3);
     expect(bias.high).toBeCloseTo(mean + (t * scale) / Math.sqrt(n), 2);
     expect(bias.low).toBeCloseTo(mean - (t * scale) / Math.sqrt(n), 2);
-    expect(spread.low).toBeCloseTo(scale * Math.sqrt(freedom / jStat.chisquare.inv(0.95, freedom)), 1);
-    expect(spread.high).toBeCloseTo(scale * Math.sqrt(freedom / jStat.chisquare.inv(0.05, freedom)), 1);
+    expect(sd.low).toBeCloseTo(scale * Math.sqrt(freedom / jStat.chisquare.inv(0.95, freedom)), 1);
+    expect(sd.high).toBeCloseTo(scale * Math.sqrt(freedom / jStat.chisquare.inv(0.05, freedom)), 1);
   });
 
   it('holds the truth nine times in ten, measured inexactly (1,000 seeded runs)', () => {
@@ -60,7 +60,7 @@ describe('what measured frames say', () => {
       });
       const learned = learn(frames, prior);
       if (learned.bias.low <= mu && mu <= learned.bias.high) bias++;
-      if (learned.spread.low <= sigma && sigma <= learned.spread.high) spread++;
+      if (learned.sd.low <= sigma && sigma <= learned.sd.high) spread++;
     }
     // The bounds the record has to keep, in proportion where fewer runs are made.
     const slack = Math.sqrt(1000 / times);
@@ -79,7 +79,7 @@ describe('what measured frames say', () => {
     );
     expect(many.bias.value).toBeGreaterThan(few.bias.value);
     expect(many.bias.value).toBeCloseTo(14, 0);
-    expect(many.spread.value).toBeLessThan(few.spread.value);
+    expect(many.sd.value).toBeLessThan(few.sd.value);
     expect(blurred.bias.value).toBeLessThan(many.bias.value);
     expect(blurred.bias.high - blurred.bias.low).toBeGreaterThan(many.bias.high - many.bias.low);
     const old = learn(
@@ -102,7 +102,7 @@ describe('what measured frames say', () => {
     );
     expect(neither.bias.value).toBeCloseTo(0, 6);
     expect(neither.bias.low).toBeLessThan(-5);
-    expect(neither.spread.value).toBeGreaterThan(5);
+    expect(neither.sd.value).toBeGreaterThan(5);
   });
 
   it('is the closed form of two normals where there is one undecided frame', () => {

@@ -9,7 +9,7 @@
 import { normalDensity } from '../statistics/normal';
 
 /** Where an error may lie: it is a mixture of normals. */
-export interface Part {
+export interface ErrorComponent {
   /** On the sensor, µm; positive behind what was meant. */
   readonly q: number;
   /** Standard deviation of its measurement, µm. */
@@ -19,7 +19,7 @@ export interface Part {
 }
 
 export interface Observation {
-  readonly parts: readonly Part[];
+  readonly parts: readonly ErrorComponent[];
   /** How far the photographer's sway alone scatters it, µm. */
   readonly swayUm: number;
   /** How much it counts, 0 to 1: old frames may count less. */
@@ -42,9 +42,9 @@ export interface Estimate {
   readonly high: number;
 }
 
-export interface Learned {
+export interface LearnedFocus {
   readonly bias: Estimate;
-  readonly spread: Estimate;
+  readonly sd: Estimate;
   /** Frames it rests on, by their weight. */
   readonly frames: number;
 }
@@ -69,7 +69,7 @@ interface Grid {
 }
 
 /** @throws RangeError when a figure is not finite, a spread not positive or an uncertainty negative */
-export function learn(observations: readonly Observation[], prior: Prior, swayFactor = 1): Learned {
+export function learn(observations: readonly Observation[], prior: Prior, swayFactor = 1): LearnedFocus {
   const rough = roughGrid(observations, prior, swayFactor);
   const grid = gridOf(
     observations,
@@ -80,7 +80,7 @@ export function learn(observations: readonly Observation[], prior: Prior, swayFa
   );
   return {
     bias: estimate(grid.mus, overSigma(grid)),
-    spread: ofLogs(grid.sigmas.map(Math.log), overMu(grid)),
+    sd: ofLogs(grid.sigmas.map(Math.log), overMu(grid)),
     frames: observations.reduce((sum, { weight = 1 }) => sum + weight, 0)
   };
 }
@@ -90,7 +90,7 @@ const swayPriorSd = 0.5;
 const swayFactors = even(-1.6, 1.6, 25).map(Math.exp);
 
 /** Frames of one kit, focused in one way. */
-export interface Group {
+export interface ObservationGroup {
   readonly observations: readonly Observation[];
   readonly prior: Prior;
 }
@@ -99,7 +99,7 @@ export interface Group {
  * By how much sway is to be multiplied, from all frames of one stance: near frames tell it from the focus, since a millimetre counts
  * for more there. Each group's bias and spread are integrated out.
  */
-export function learnSway(groups: readonly Group[]): Estimate {
+export function learnSway(groups: readonly ObservationGroup[]): Estimate {
   const logs = swayFactors.map((factor) => {
     const seen = groups.reduce((sum, { observations, prior }) => {
       return sum + roughGrid(observations, prior, factor).logEvidence;
@@ -260,7 +260,10 @@ const leastShare = 1e-3;
 export function ofOneFocusing(frames: readonly Observation[]): Observation {
   const [first, ...others] = frames;
   if (!first) throw new RangeError('A burst without frames.');
-  const parts = others.reduce<readonly Part[]>((known, { parts: more }) => together(known, more), first.parts);
+  const parts = others.reduce<readonly ErrorComponent[]>(
+    (known, { parts: more }) => together(known, more),
+    first.parts
+  );
   const weight = Math.max(...frames.map((frame) => frame.weight ?? 1));
   // Each was taken at a moment of its own: the sways average.
   const swayUm = Math.hypot(...frames.map((frame) => frame.swayUm)) / frames.length;
@@ -268,9 +271,9 @@ export function ofOneFocusing(frames: readonly Observation[]): Observation {
 }
 
 /** Two measurements of one error: each pair of normals is a normal again, as likely as they agree. */
-function together(a: readonly Part[], b: readonly Part[]): Part[] {
+function together(a: readonly ErrorComponent[], b: readonly ErrorComponent[]): ErrorComponent[] {
   const pairs = a.flatMap((one) =>
-    b.map((other): Part => {
+    b.map((other): ErrorComponent => {
       const [ta, tb] = [Math.max(one.tau, 1e-3) ** 2, Math.max(other.tau, 1e-3) ** 2];
       const sd = Math.sqrt(ta + tb);
       return {

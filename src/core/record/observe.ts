@@ -1,7 +1,7 @@
 /** What one frame says of the error on the sensor: the likelihood of its plane as one normal, or as two where the side is open. */
 import { imageShift } from '../optics/thinLens';
 import { stepsOf, type PlaneFound } from '../frames/plane';
-import type { Part } from './learn';
+import type { ErrorComponent } from './learn';
 
 interface Optics {
   readonly focalLengthMm: number;
@@ -22,7 +22,10 @@ export const errorUm = ({ focalLengthMm, pupilMagnification, meantMm }: Optics, 
   1000 * imageShift(focalLengthMm, meantMm, z, pupilMagnification);
 
 /** From the likelihood alone: what is expected of the kit beforehand is for the learning to say. */
-export function partsOf({ depths, likelihood }: Pick<PlaneFound, 'depths' | 'likelihood'>, optics: Optics): Part[] {
+export function partsOf(
+  { depths, likelihood }: Pick<PlaneFound, 'depths' | 'likelihood'>,
+  optics: Optics
+): ErrorComponent[] {
   const qs = depths.map((depth) => errorUm(optics, depth));
   const widths = stepsOf(qs);
   const [front, behind] = [peakAmong(qs, likelihood, -1), peakAmong(qs, likelihood, 1)];

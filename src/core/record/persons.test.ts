@@ -4,9 +4,9 @@ import { blurDiscDiameter } from '../optics/blur';
 import { recordedFrame } from '../testing/recorded';
 import { seededNormal, seededRandom } from '../testing/random';
 import { runs } from '../testing/runs';
-import { besideOf } from './beside';
+import { personOffsetOf } from './beside';
 import { personFigures } from './groups';
-import { learnMovement, learnSways, type Movement, type Placed } from './persons';
+import { learnMovement, learnSways, type Movement, type PersonPlacement } from './persons';
 
 const within = (held: number, times: number) =>
   // 870 to 930 of 1,000; fewer runs scatter more.
@@ -30,7 +30,7 @@ describe('where somebody stands against the plan', () => {
   const placed = (asked: PlaneAsked) => {
     const plane = findPlane(asked);
     if (!plane) throw new Error('nothing found');
-    return besideOf(asked.features, plane, asked);
+    return personOffsetOf(asked.features, plane, asked);
   };
 
   it('is told beside the others, wherever the plane fell', () => {
@@ -69,12 +69,12 @@ interface Drawn {
   readonly normal: () => number;
 }
 /** People who sway so much, mm after a second, in two setups: each stands elsewhere than planned, and the plane falls anywhere. */
-function drawn({ sways, frames, tau, normal }: Drawn): Placed[] {
+function drawn({ sways, frames, tau, normal }: Drawn): PersonPlacement[] {
   return ['one', 'two'].flatMap((setup) => {
     const stood = sways.map(() => 60 * normal());
     return Array.from({ length: frames / 2 }, (_, frame) => {
       const plane = 80 * normal();
-      return sways.map((sway, index): Placed => {
+      return sways.map((sway, index): PersonPlacement => {
         const scale = setup === 'one' ? 1 : Math.SQRT1_2;
         const mm = plane + (stood[index] ?? 0) + sway * scale * normal() + tau * normal();
         const focusing = `${setup}${frame}`;
@@ -115,7 +115,7 @@ describe('somebody’s own sway', () => {
     expect(learnSways(frames.filter(({ person }) => person === '0'))).toEqual([]);
     const once = learnSways(frames.map((one) => ({ ...one, focusing: `${one.setup} all` })));
     expect(once.map((one) => one.frames)).toEqual([2, 2]);
-    expect(() => learnSways([{ ...(frames[0] as Placed), mm: NaN }])).toThrow(RangeError);
+    expect(() => learnSways([{ ...(frames[0] as PersonPlacement), mm: NaN }])).toThrow(RangeError);
   });
 });
 

@@ -13,11 +13,11 @@ import { group } from 'd3-array';
 import { standingSdMm } from '../frames/possible';
 import { normalCdf } from '../statistics/normal';
 import { normalFrom, seededRandom } from '../statistics/random';
-import type { Beside } from './beside';
+import type { PersonOffset } from './beside';
 import { even, normalised, ofLogs, type Estimate } from './learn';
 
 /** Somebody's place in one frame, or in several of one focusing. */
-export interface Placed extends Beside {
+export interface PersonPlacement extends PersonOffset {
   readonly person: string;
   /** Those of one setup share where they stood. */
   readonly setup: string;
@@ -63,7 +63,7 @@ interface Seen {
 }
 
 /** @throws RangeError when a figure is not finite, an uncertainty negative or a scale not positive */
-export function learnSways(placed: readonly Placed[]): PersonSway[] {
+export function learnSways(placed: readonly PersonPlacement[]): PersonSway[] {
   const sound = placed.every(
     ({ mm, sdMm, scale, usualMm, weight }) =>
       Number.isFinite(mm) && sdMm >= 0 && Number.isFinite(sdMm) && scale > 0 && usualMm > 0 && weight >= 0
@@ -140,7 +140,7 @@ export function learnSways(placed: readonly Placed[]): PersonSway[] {
 }
 
 function seenOf(
-  placed: Placed,
+  placed: PersonPlacement,
   persons: readonly { readonly person: string; readonly usualMm: number }[],
   places: readonly string[]
 ): Seen {
@@ -168,10 +168,10 @@ function drawnFrom(chances: readonly number[], draw: number): number {
   return at < 0 ? chances.length - 1 : at;
 }
 
-const placeOf = ({ person, setup }: Placed): string => JSON.stringify([person, setup]);
+const placeOf = ({ person, setup }: PersonPlacement): string => JSON.stringify([person, setup]);
 
 /** One observation a person and focusing, and only where there is somebody to be held against. */
-function inCompany(placed: readonly Placed[]): Placed[] {
+function inCompany(placed: readonly PersonPlacement[]): PersonPlacement[] {
   return [...group(placed, ({ focusing }) => focusing).values()].flatMap((frame) => {
     const each = [...group(frame, ({ person }) => person).values()].map(average);
     return each.length > 1 ? each : [];
@@ -179,7 +179,7 @@ function inCompany(placed: readonly Placed[]): Placed[] {
 }
 
 /** They hardly move within a burst: what is measured of them averages, their sway does not. */
-function average(same: readonly Placed[]): Placed {
+function average(same: readonly PersonPlacement[]): PersonPlacement {
   const [first] = same;
   if (!first) throw new RangeError('Nobody was placed.');
   return {
@@ -194,7 +194,7 @@ function average(same: readonly Placed[]): Placed {
 }
 
 /** A geometric mean: they may have sat in one setup and stood in another. */
-const usualOf = (own: readonly Placed[]): number =>
+const usualOf = (own: readonly PersonPlacement[]): number =>
   Math.exp(own.reduce((sum, { usualMm }) => sum + Math.log(usualMm), 0) / own.length);
 
 /** Whether and how fast somebody moved in one frame. */

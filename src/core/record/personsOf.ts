@@ -6,8 +6,8 @@ import type { FaceJudged, FrameJudged } from '../frames/eyes';
 import type { FrameReading } from '../frames/reading';
 import { magnification } from '../optics/thinLens';
 import type { Person } from '../setup/schema';
-import { besideOf } from './beside';
-import type { Planned } from './recorded';
+import { personOffsetOf } from './beside';
+import type { FramePlan } from './recorded';
 import type { Recorded } from './schema';
 
 type Told = Recorded['people'][number];
@@ -18,7 +18,7 @@ const leastSmearPx = 5;
 export function personsOf(
   judged: FrameJudged,
   reading: FrameReading | null,
-  planned: Planned,
+  planned: FramePlan,
   entry: StopPlan
 ): Told[] {
   const { setup, habits } = planned;
@@ -26,7 +26,7 @@ export function personsOf(
   // What shook the camera moved all of it.
   const placed =
     reading && judged.shake === null
-      ? besideOf(reading.features, reading.plane, reading.asked)
+      ? personOffsetOf(reading.features, reading.plane, reading.asked)
       : new Map<string, never>();
   return judged.faces.flatMap((face): Told[] => {
     const person = setup.people.find(({ id }) => id === face.personId);

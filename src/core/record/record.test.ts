@@ -18,7 +18,7 @@ import { atDistanceMm, kitGroups, ownFocusOf, personFigures, swayByStance, withO
 import { hitRates, honestyOf, shareOf, ways } from './honesty';
 import { learn } from './learn';
 import { errorUm, partsOf } from './observe';
-import { recordedOf, withoutHoles, type Planned } from './recorded';
+import { recordedOf, withoutHoles, type FramePlan } from './recorded';
 import { recordedSchema, type Recorded } from './schema';
 
 const now = Date.UTC(2026, 10, 26);
@@ -124,7 +124,7 @@ function shotOf(
   const entry = plan.stops[plan.selected];
   if (!entry) throw new Error('no stop');
   const expected = expectedFaces(setup, plan, body);
-  const planned: Planned = { jobId: 'job', setup, plan, body, lens, habits, expected };
+  const planned: FramePlan = { jobId: 'job', setup, plan, body, lens, habits, expected };
   const sensorMm = pictureSize(body, setup.camera).width;
   const f = setup.camera.focalLengthMm;
   const { fNumber } = entry.stop;
@@ -170,7 +170,7 @@ function shotOf(
       ...{ choice: um > 20 ? 'reject' : 'keep', reason: um > 20 ? 'softEye' : null }
     };
   });
-  const allowed = allowedPx({ widthPx }, plan.permissibleDiscMm, sensorMm);
+  const allowed = allowedPx({ widthPx }, plan.circleOfConfusionMm, sensorMm);
   const must = new Set(setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
   const usual = usualEyes(frames);
   return frames.flatMap(
@@ -262,11 +262,11 @@ describe('what the record says of a lens', () => {
 
   it('is its bias and spread on the sensor', () => {
     expect(found.used).toHaveLength(count);
-    const { bias, spread } = found.learned;
+    const { bias, sd } = found.learned;
     expect(bias.low).toBeLessThan(27);
     expect(bias.high).toBeGreaterThan(24);
     expect(bias.value).toBeGreaterThan(18);
-    expect(spread.value).toBeLessThan(13);
+    expect(sd.value).toBeLessThan(13);
   });
 
   it('in the habits changes the next call with that lens, and no other', () => {

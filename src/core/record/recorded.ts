@@ -1,6 +1,6 @@
 /** Frames of one setup as the record keeps them. */
 import { group } from 'd3-array';
-import { isByHand, spreadBehind, swayAfter, swayOf } from '../call/spread';
+import { isByHand, focusSd, swayAfter, personSway } from '../call/spread';
 import { standIn } from '../camera/metadata';
 import type { Cause } from '../frames/causes';
 import { clockKey } from '../frames/clocks';
@@ -19,7 +19,7 @@ import { errorUm, partsOf } from './observe';
 import { personsOf } from './personsOf';
 import type { Recorded } from './schema';
 
-export interface Planned {
+export interface FramePlan {
   readonly jobId: string;
   readonly setup: Setup;
   readonly plan: Plan;
@@ -42,7 +42,7 @@ const noErrorOfTheLens: ReadonlySet<Cause['kind']> = new Set(['landedOn', 'backg
  */
 export function recordedOf(
   judged: FrameJudged,
-  planned: Planned,
+  planned: FramePlan,
   allowedPx: number,
   setupFrames: readonly Frame[],
   complete: boolean
@@ -67,9 +67,9 @@ export function recordedOf(
   const { point, recomposed } = entry.target;
   const lesser = focusMethod === 'crossPoint' && point?.sensitive === false && recomposed === null;
   const method = lesser ? 'ordinaryPoint' : focusMethod;
-  const usualMm = spreadBehind(habits, { method, stance, widestN, body, lowLight: 1 });
+  const usualMm = focusSd(habits, { method, stance, widestN, body, lowLight: 1 });
   const target = setup.people.find(({ id }) => id === entry.target.subjectId);
-  const theirs = target ? swayAfter(habits, swayOf(habits, target), secondsToShutter) : 0;
+  const theirs = target ? swayAfter(habits, personSway(habits, target), secondsToShutter) : 0;
   const [cause] = reading?.causes ?? [];
   return {
     id: frame.id,
@@ -95,7 +95,7 @@ export function recordedOf(
     distanceMm: meantMm,
     odds: asPlanned ? entry.odds : null,
     usualUm: 1000 * usualMm,
-    swayUm: 1000 * m * m * Math.hypot(entry.spread.holdMm, entry.spread.leanMm, theirs),
+    swayUm: 1000 * m * m * Math.hypot(entry.scatter.holdMm, entry.scatter.leanMm, theirs),
     frontUm: errorUm(optics, Math.min(entry.nearMm, meantMm)),
     behindUm: Math.min(errorUm(optics, entry.farMm ?? Infinity), 1e5),
     focusing: focusingOf(frame, setupFrames, camera),

@@ -38,15 +38,15 @@ export const name = line(limits.maxNameLength).refine((value) => value.trim().le
 
 export const id = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9-]{0,63}$/, 'must be letters, digits and hyphens');
 
-export const between = (min: number, max: number) =>
+export const numberBetween = (min: number, max: number) =>
   z.number().min(min, `must be at least ${min}`).max(max, `must be at most ${max}`);
 
 export const wholeBetween = (min: number, max: number) =>
   z.int().min(min, `must be at least ${min}`).max(max, `must be at most ${max}`);
 
-export const signedDistance = between(-limits.maxDistanceMm, limits.maxDistanceMm);
-export const angleDeg = between(-180, 180);
-export const fNumber = between(0.5, 128);
+export const signedDistance = numberBetween(-limits.maxDistanceMm, limits.maxDistanceMm);
+export const angleDeg = numberBetween(-180, 180);
+export const fNumber = numberBetween(0.5, 128);
 
 const ids = (items: readonly { readonly id: string }[]) => items.map((item) => item.id);
 

@@ -1,6 +1,6 @@
 /** The kit somebody has, in place of what a template names. */
 import type { Camera } from './schema';
-import { betweenOf } from '../kit/between';
+import { adaptersBetween } from '../kit/between';
 import { fits, mountings, type Mounting } from '../kit/fits';
 import type { Kit } from '../kit/schema';
 
@@ -36,7 +36,7 @@ export function withKitOnOffer(camera: Camera, offered: Kit): Camera {
 export function onBody(camera: Camera, kit: Kit, bodyId: string): Camera {
   const body = kit.bodies.find((item) => item.id === bodyId);
   const lens = kit.lenses.find((item) => item.id === camera.lensId);
-  const between = betweenOf(kit, camera);
+  const between = adaptersBetween(kit, camera);
   const changed = { ...camera, bodyId, cropMode: null };
   if (!body || !lens || (between && fits(body, lens, between))) return changed;
   return withKitOnOffer({ ...changed, adapterIds: [] }, { ...kit, bodies: [body] });

@@ -2,7 +2,7 @@
 import type { Body, FocusGrid } from '../kit/schema';
 import { frameSize, pictureSize } from './framing';
 import type { Camera, FocusArea } from './schema';
-import type { Box } from './surfaces';
+import type { FrameArea } from './surfaces';
 
 /** Edge of a focus point over the long edge of the frame, by the size it is set to (from memory; bodies differ by two). */
 export const pointShare: Readonly<Record<Camera['pointSize'], number>> = {
@@ -45,14 +45,14 @@ export function pointBox(
   held: Held,
   at: { readonly x: number; readonly y: number },
   size = held.camera.pointSize
-): Box {
+): FrameArea {
   return about(at, halfSquare(held, pointShare[size]));
 }
 
 const about = (
   at: { readonly x: number; readonly y: number },
   half: { readonly x: number; readonly y: number }
-): Box => ({
+): FrameArea => ({
   left: at.x - half.x,
   right: at.x + half.x,
   top: at.y - half.y,
@@ -60,7 +60,7 @@ const about = (
 });
 
 /** All that a body's points reach. */
-export function gridBox({ body, camera }: Held): Box {
+export function gridBox({ body, camera }: Held): FrameArea {
   const { widthShare, heightShare } = body.focusGrid;
   const frame = frameSize(body, camera.orientation);
   const picture = pictureSize(body, camera);
@@ -79,7 +79,7 @@ export function areasOf({ kind }: Pick<Body, 'kind'>): readonly FocusArea[] {
 }
 
 /** The part of the picture an area covers when it is put on a place. */
-export function areaBox(held: Held, area: FocusArea, at: { readonly x: number; readonly y: number }): Box {
+export function areaBox(held: Held, area: FocusArea, at: { readonly x: number; readonly y: number }): FrameArea {
   const point = halfSquare(held, pointShare[held.camera.pointSize]);
   const step = gridStep(held);
   switch (area) {

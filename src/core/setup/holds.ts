@@ -1,8 +1,8 @@
 /** All that a setup holds: as it is planned, and as it turned out. */
-import type { Holds } from '../kit/between';
+import type { CameraKit } from '../kit/between';
 import type { Setup } from './schema';
 
-export function holdsOf({ camera, taken }: Pick<Setup, 'camera' | 'taken'>): Holds[] {
+export function usedKitOf({ camera, taken }: Pick<Setup, 'camera' | 'taken'>): CameraKit[] {
   const { lens } = taken.different;
   return lens ? [camera, { ...camera, ...lens }] : [camera];
 }

@@ -1,7 +1,7 @@
 import exifr from 'exifr';
 import { describe, expect, it } from 'vitest';
 import { withFacts } from '../formats/pngText';
-import { hashOf, lookFor } from '../people/looks';
+import { textHash, appearanceFor } from '../people/looks';
 import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup } from './defaults';
 import { edgeFindings } from './edges';
@@ -80,12 +80,12 @@ describe('edges', () => {
 
 describe('looks', () => {
   it('are always the same for one person, valid, and varied among many', () => {
-    const looks = Array.from({ length: 60 }, (_, n) => lookFor(`person-${n}`));
-    expect(lookFor('person-7')).toEqual(looks[7]);
+    const looks = Array.from({ length: 60 }, (_, n) => appearanceFor(`person-${n}`));
+    expect(appearanceFor('person-7')).toEqual(looks[7]);
     for (const look of looks) expect(lookSchema.safeParse(look).success).toBe(true);
     expect(new Set(looks.map((look) => look.skin)).size).toBeGreaterThan(4);
     expect(new Set(looks.map((look) => look.outfit)).size).toBeGreaterThan(3);
-    expect(hashOf('a')).not.toBe(hashOf('b'));
+    expect(textHash('a')).not.toBe(textHash('b'));
   });
 });
 

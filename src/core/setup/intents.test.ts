@@ -5,7 +5,7 @@ import { newBackground, newPerson, newSetup } from './defaults';
 import { demoSetup } from '../testing/demo';
 import { defaultHabits } from '../habits/habits';
 import { asPicture, shared, sharpSubject, sharpSubjects, usualFor, withSharpSubject } from './intents';
-import { pictureKinds, setupSchema } from './schema';
+import { setupKinds, setupSchema } from './schema';
 
 describe('kinds of picture', () => {
   it('what is still as usual follows the kind; what was set stays', () => {
@@ -24,7 +24,7 @@ describe('kinds of picture', () => {
 
   it('there and back again is where it was', () => {
     const setup = newSetup('s', 'S');
-    for (const picture of pictureKinds) {
+    for (const picture of setupKinds) {
       expect(asPicture(asPicture(setup, picture), 'onePerson')).toEqual(setup);
       expect(setupSchema.safeParse(asPicture(setup, picture)).success).toBe(true);
     }

@@ -3,7 +3,7 @@
  * usual; all are common practice without a source, and all can be changed.
  */
 import { defaultHabits, type Habits } from '../habits/habits';
-import type { Camera, Importance, Intent, Person, PictureKind, Setup, SharpSet, Wish } from './schema';
+import type { Camera, Importance, Intent, Person, SetupKind, Setup, SharpSet, Wish } from './schema';
 
 export interface Usual {
   readonly sharp: SharpSet;
@@ -13,7 +13,7 @@ export interface Usual {
   readonly focusMode: Camera['focusMode'];
 }
 
-export const usualFor: Readonly<Record<PictureKind, Usual>> = {
+export const usualFor: Readonly<Record<SetupKind, Usual>> = {
   onePerson: { sharp: 'bothEyes', wish: 'hide', style: 'openAsFacesAllow', oddsWanted: 0.9, focusMode: 'single' },
   couple: { sharp: 'bothEyes', wish: 'hint', style: 'openAsFacesAllow', oddsWanted: 0.9, focusMode: 'single' },
   group: { sharp: 'bothEyes', wish: 'free', style: 'lensBest', oddsWanted: 0.95, focusMode: 'single' },
@@ -26,7 +26,7 @@ export const usualFor: Readonly<Record<PictureKind, Usual>> = {
  * Makes a setup another kind of picture. Whatever still is as usual for the old kind becomes as usual for the new one;
  * what somebody has set otherwise stays.
  */
-export function asPicture(setup: Setup, picture: PictureKind, { walkingMmPerS }: Habits = defaultHabits): Setup {
+export function asPicture(setup: Setup, picture: SetupKind, { walkingMmPerS }: Habits = defaultHabits): Setup {
   const from = usualFor[setup.intent.picture];
   const to = usualFor[picture];
   const follow = <K extends keyof Usual>(key: K, value: Usual[K]): Usual[K] => (value === from[key] ? to[key] : value);

@@ -21,7 +21,7 @@ const headRadii: Vector = { x: adultHead.halfWidth, y: (adultHead.crownY - adult
 export type Meets = (from: Vector, to: Vector) => number | null;
 
 /** Somebody's head or body, or a thing, as solid. */
-export interface Solid {
+export interface Occluder {
   readonly id: string;
   readonly kind: 'head' | 'body' | 'thing';
   /** A circle about it on the floor, mm. */
@@ -151,7 +151,7 @@ function thingOf(thing: Thing): Meets {
 }
 
 /** Everybody and everything of a setup as solid. Pets are taken by their heads alone. */
-export function solidsOf(setup: Pick<Setup, 'people' | 'things'>): readonly Solid[] {
+export function solidsOf(setup: Pick<Setup, 'people' | 'things'>): readonly Occluder[] {
   const about = (person: Person) => {
     const { x, z } = eyesMidpoint(person);
     // Head and body lie behind the eyes, turned whichever way.
@@ -159,13 +159,13 @@ export function solidsOf(setup: Pick<Setup, 'people' | 'things'>): readonly Soli
     return { id: person.id, at: { x, z }, reach: Math.max(head, 90 + person.statureMm * bodyShare.halfWidth) };
   };
   return [
-    ...setup.people.map((person): Solid => {
+    ...setup.people.map((person): Occluder => {
       return { ...about(person), kind: 'head', meets: headOf(person) };
     }),
     ...setup.people
       .filter((person) => person.being !== 'pet')
-      .map((person): Solid => ({ ...about(person), kind: 'body', meets: bodyOf(person) })),
-    ...setup.things.map((thing): Solid => ({
+      .map((person): Occluder => ({ ...about(person), kind: 'body', meets: bodyOf(person) })),
+    ...setup.things.map((thing): Occluder => ({
       id: thing.id,
       kind: 'thing',
       at: { x: thing.lateralMm, z: thing.depthMm },
@@ -189,7 +189,7 @@ export function sightFrom(
 }
 
 /** Whether the line, seen from above, comes as near to a solid as it reaches: most are passed by far. */
-export function comesNear(from: Vector, to: Vector, { at, reach }: Pick<Solid, 'at' | 'reach'>): boolean {
+export function comesNear(from: Vector, to: Vector, { at, reach }: Pick<Occluder, 'at' | 'reach'>): boolean {
   const d = { x: to.x - from.x, z: to.z - from.z };
   const a = { x: at.x - from.x, z: at.z - from.z };
   const q = d.x * d.x + d.z * d.z;

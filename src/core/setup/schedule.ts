@@ -1,9 +1,9 @@
 /** When a setup is to be taken, and what became of it on the day. Nothing here changes its plan. */
 import { z } from 'zod';
-import { between, id, limits, text, wholeBetween } from '../schema/values';
+import { numberBetween, id, limits, text, wholeBetween } from '../schema/values';
 
 export const priorities = ['must', 'ifTime'] as const;
-export const verdicts = ['good', 'soft', 'redo'] as const;
+export const takenVerdicts = ['good', 'soft', 'redo'] as const;
 
 export const scheduleSchema = z.strictObject({
   startsAt: z
@@ -18,18 +18,18 @@ export const scheduleSchema = z.strictObject({
 
 /** What turned out different, as changes to the plan; null, 0 or empty for as planned. */
 export const differentSchema = z.strictObject({
-  distanceMm: between(50, limits.maxDistanceMm).nullable().describe('Lens to subject line'),
-  deeperMm: between(-20_000, 20_000).describe('The group is so much deeper, front to back'),
+  distanceMm: numberBetween(50, limits.maxDistanceMm).nullable().describe('Lens to subject line'),
+  deeperMm: numberBetween(-20_000, 20_000).describe('The group is so much deeper, front to back'),
   lens: z
     .strictObject({
       lensId: id,
       adapterIds: z.array(id).max(limits.maxBetween),
-      focalLengthMm: between(1, 2000)
+      focalLengthMm: numberBetween(1, 2000)
     })
     .nullable()
     .describe('Another lens, at the same framing'),
-  lightStops: between(-20, 20).describe('Brighter by so many stops; negative is darker'),
-  wallCloserMm: between(-limits.maxDistanceMm, limits.maxDistanceMm).describe(
+  lightStops: numberBetween(-20, 20).describe('Brighter by so many stops; negative is darker'),
+  wallCloserMm: numberBetween(-limits.maxDistanceMm, limits.maxDistanceMm).describe(
     'What is to vanish or be hinted at is so much closer behind them'
   ),
   missing: z.array(id).max(limits.maxPeople).describe('Who is not there')
@@ -37,16 +37,16 @@ export const differentSchema = z.strictObject({
 
 export const takenSchema = z.strictObject({
   doneAt: z.iso.datetime().nullable().describe('When it was ticked done; null while it is not'),
-  verdict: z.enum(verdicts).nullable(),
+  verdict: z.enum(takenVerdicts).nullable(),
   note: text(limits.maxNotesLength).describe('Why it is good or soft, and what to remember'),
   different: differentSchema
 });
 
 export type Priority = (typeof priorities)[number];
-export type Verdict = (typeof verdicts)[number];
+export type TakenVerdict = (typeof takenVerdicts)[number];
 export type Schedule = z.infer<typeof scheduleSchema>;
 export type Different = z.infer<typeof differentSchema>;
-export type Taken = z.infer<typeof takenSchema>;
+export type TakenRecord = z.infer<typeof takenSchema>;
 
 export const usualSchedule: Schedule = { startsAt: null, fixed: false, minutes: 10, priority: 'must' };
 export const asPlanned: Different = {
@@ -57,7 +57,7 @@ export const asPlanned: Different = {
   wallCloserMm: 0,
   missing: []
 };
-export const notTaken: Taken = { doneAt: null, verdict: null, note: '', different: asPlanned };
+export const notTaken: TakenRecord = { doneAt: null, verdict: null, note: '', different: asPlanned };
 
 /** Whether nothing turned out different. */
 export const isAsPlanned = ({ distanceMm, deeperMm, lens, lightStops, wallCloserMm, missing }: Different): boolean =>

@@ -13,7 +13,7 @@ import { shapeNames } from './shapes';
 import { hairColours, hairstyles, headwears, outfitColours, outfits, seats, skinTones } from '../people/looks';
 import {
   angleDeg,
-  between,
+  numberBetween,
   fNumber,
   id,
   limits,
@@ -30,15 +30,15 @@ export const framings = ['headAndShoulders', 'halfLength', 'threeQuarter', 'full
 export const placementSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('distance'),
-    distanceMm: between(50, limits.maxDistanceMm).describe('Lens to subject line')
+    distanceMm: numberBetween(50, limits.maxDistanceMm).describe('Lens to subject line')
   }),
   z.strictObject({ kind: z.literal('framing'), framing: z.enum(framings) }),
   z.strictObject({
     kind: z.literal('group'),
     framing: z.enum(framings).describe('How far down each person is shown'),
-    marginShare: between(0, 0.4).describe('Space left on every side, as a share of the picture')
+    marginShare: numberBetween(0, 0.4).describe('Space left on every side, as a share of the picture')
   }),
-  z.strictObject({ kind: z.literal('framedHeight'), heightMm: between(20, 200_000) })
+  z.strictObject({ kind: z.literal('framedHeight'), heightMm: numberBetween(20, 200_000) })
 ]);
 
 export const focusAreas = ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking', 'eyeDetection', 'tap'] as const;
@@ -49,7 +49,7 @@ export const stances = ['standing', 'braced', 'kneeling', 'monopod', 'tripod'] a
 export const cameraSchema = z.strictObject({
   bodyId: id,
   lensId: id,
-  focalLengthMm: between(1, 2000).describe('As the body sees it: with whatever is between lens and body'),
+  focalLengthMm: numberBetween(1, 2000).describe('As the body sees it: with whatever is between lens and body'),
   adapterIds: z
     .array(id)
     .max(limits.maxBetween, `must be at most ${limits.maxBetween} between lens and body`)
@@ -59,9 +59,9 @@ export const cameraSchema = z.strictObject({
   orientation: z.enum(['landscape', 'portrait']),
   placement: placementSchema,
   lateralMm: signedDistance,
-  heightMm: between(0, 100_000).describe('Lens above the floor'),
-  yawDeg: between(-80, 80).describe('Turned to the right'),
-  pitchDeg: between(-80, 80).describe('Tilted up'),
+  heightMm: numberBetween(0, 100_000).describe('Lens above the floor'),
+  yawDeg: numberBetween(-80, 80).describe('Turned to the right'),
+  pitchDeg: numberBetween(-80, 80).describe('Tilted up'),
   focusSurface: z.enum(['flat', 'curved', 'measured']).describe('measured: as the lens was; flat where it was not'),
   stance: z.enum(stances),
   focusMethod: z
@@ -87,12 +87,12 @@ export const cameraSchema = z.strictObject({
     .describe(
       'Focus with the centre point, then turn about this, or move the whole body; none moves the point instead'
     ),
-  secondsToShutter: between(0, 60).describe('Between focusing and releasing'),
+  secondsToShutter: numberBetween(0, 60).describe('Between focusing and releasing'),
   stitch: z
     .strictObject({
       columns: wholeBetween(1, 20),
       rows: wholeBetween(1, 20),
-      overlap: between(0.05, 0.9).describe('Share of a frame the next one repeats')
+      overlap: numberBetween(0.05, 0.9).describe('Share of a frame the next one repeats')
     })
     .nullable()
     .describe('Frames stitched into one wide view; null for one frame')
@@ -121,10 +121,10 @@ export const lookSchema = z.strictObject({
 export const personTraits = {
   name,
   role: line(limits.maxNameLength).describe('What they are at this job: "bride", "trombone"; may be empty'),
-  statureMm: between(100, 2500).describe('Height from sole to crown; for a pet its eyes above what it stands on'),
+  statureMm: numberBetween(100, 2500).describe('Height from sole to crown; for a pet its eyes above what it stands on'),
   being: z.enum(['adult', 'child', 'baby', 'pet']),
-  muzzleMm: between(0, 500).describe('Pets: nose tip before the eyes'),
-  swayMm: between(0, 1000).nullable().describe('Own sway along the axis where it is known; null as usual'),
+  muzzleMm: numberBetween(0, 500).describe('Pets: nose tip before the eyes'),
+  swayMm: numberBetween(0, 1000).nullable().describe('Own sway along the axis where it is known; null as usual'),
   look: lookSchema
 };
 
@@ -132,13 +132,13 @@ export const personTraits = {
 export const personStance = {
   depthMm: signedDistance.describe('Midpoint of the eyes behind the subject line'),
   lateralMm: signedDistance,
-  floorMm: between(-100_000, 100_000).describe('Step or riser under the feet or the seat'),
+  floorMm: numberBetween(-100_000, 100_000).describe('Step or riser under the feet or the seat'),
   posture: z.enum(['standing', 'seated', 'embracing']),
   headYawDeg: angleDeg.describe("0 faces the camera's side; positive turns the nose to the picture's right"),
   bodyYawDeg: angleDeg.describe('The shoulders, counted like the head'),
-  headPitchDeg: between(-80, 80).describe('Looks up'),
-  towardsMmPerS: between(-20_000, 20_000).describe('Speed towards the camera'),
-  acrossMmPerS: between(0, 20_000).describe('Speed across the picture'),
+  headPitchDeg: numberBetween(-80, 80).describe('Looks up'),
+  towardsMmPerS: numberBetween(-20_000, 20_000).describe('Speed towards the camera'),
+  acrossMmPerS: numberBetween(0, 20_000).describe('Speed across the picture'),
   mood: z.enum(moods).default('still').describe('still: posed; restless: talks or fidgets; lively: plays or dances'),
   sharp: z.enum(sharpSets),
   importance
@@ -153,10 +153,10 @@ export const thingSchema = z.strictObject({
   name,
   depthMm: signedDistance.describe('Middle of the thing behind the subject line'),
   lateralMm: signedDistance,
-  heightMm: between(0, 100_000).describe('Middle of the thing above the floor'),
-  widthMm: between(0, 100_000),
-  tallMm: between(0, 100_000),
-  deepMm: between(0, 100_000),
+  heightMm: numberBetween(0, 100_000).describe('Middle of the thing above the floor'),
+  widthMm: numberBetween(0, 100_000),
+  tallMm: numberBetween(0, 100_000),
+  deepMm: numberBetween(0, 100_000),
   importance,
   held: z.boolean().default(true).describe('In a hand, and sways with it'),
   form: z.enum(forms).describe('How it is drawn')
@@ -184,7 +184,7 @@ export const backgroundSchema = z.strictObject({
   name,
   depthMm: signedDistance.describe('Behind the subject line; negative is foreground'),
   lateralMm: signedDistance,
-  detailMm: between(0.1, 100_000).describe('Size of the detail that decides whether it is recognised'),
+  detailMm: numberBetween(0.1, 100_000).describe('Size of the detail that decides whether it is recognised'),
   wish: z.enum(wishes),
   surface: z.enum(surfaces).describe('How it is drawn')
 });
@@ -193,29 +193,29 @@ export const viewingSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('traditional') }),
   z.strictObject({
     kind: z.literal('seen'),
-    longEdgeMm: between(20, 20_000),
-    distanceMm: between(50, 100_000),
+    longEdgeMm: numberBetween(20, 20_000),
+    distanceMm: numberBetween(50, 100_000),
     acuity: z.enum(['traditional', 'arcMinute'])
   }),
-  z.strictObject({ kind: z.literal('pixels'), pixels: between(0.5, 50) })
+  z.strictObject({ kind: z.literal('pixels'), pixels: numberBetween(0.5, 50) })
 ]);
 
-export const styles = ['openAsFacesAllow', 'lensBest', 'deepAndSafe'] as const;
+export const apertureStyles = ['openAsFacesAllow', 'lensBest', 'deepAndSafe'] as const;
 
 export const targetSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('best') }),
   z.strictObject({ kind: z.literal('eye'), personId: id, eye: z.enum(['leftEye', 'rightEye']) }),
   z.strictObject({ kind: z.literal('thing'), thingId: id }),
-  z.strictObject({ kind: z.literal('distance'), distanceMm: between(50, limits.maxDistanceMm) })
+  z.strictObject({ kind: z.literal('distance'), distanceMm: numberBetween(50, limits.maxDistanceMm) })
 ]);
 
-export const pictureKinds = ['onePerson', 'couple', 'group', 'personAndThing', 'moving', 'pet'] as const;
+export const setupKinds = ['onePerson', 'couple', 'group', 'personAndThing', 'moving', 'pet'] as const;
 
 export const intentSchema = z.strictObject({
-  picture: z.enum(pictureKinds).describe('What is photographed; the defaults follow from it'),
+  picture: z.enum(setupKinds).describe('What is photographed; the defaults follow from it'),
   viewing: viewingSchema,
-  style: z.enum(styles),
-  oddsWanted: between(0.05, 0.999),
+  style: z.enum(apertureStyles),
+  oddsWanted: numberBetween(0.05, 0.999),
   stop: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('byStyle') }),
     z.strictObject({ kind: z.literal('chosen'), fNumber })
@@ -229,7 +229,7 @@ export const intentSchema = z.strictObject({
   frames: z.enum(['one', 'two']).describe('two: one focused nearer, one further, combined afterwards')
 });
 
-const shutterS = between(1e-6, 60);
+const shutterS = numberBetween(1e-6, 60);
 
 export const knownLights = [
   'sun',
@@ -247,26 +247,26 @@ export const lightSchema = z.strictObject({
   level: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('unknown') }),
     z.strictObject({ kind: z.literal('estimated'), as: z.enum(knownLights) }),
-    z.strictObject({ kind: z.literal('ev'), ev100: between(-10, 20) }),
-    z.strictObject({ kind: z.literal('metered'), fNumber, shutterS, iso: between(6, 1_000_000) })
+    z.strictObject({ kind: z.literal('ev'), ev100: numberBetween(-10, 20) }),
+    z.strictObject({ kind: z.literal('metered'), fNumber, shutterS, iso: numberBetween(6, 1_000_000) })
   ]),
   from: z
     .enum(['front', 'side', 'behind'])
     .default('front')
     .describe('Where the light comes from, as the camera sees it'),
-  filterStops: between(0, 20).describe('Neutral filter on the lens'),
+  filterStops: numberBetween(0, 20).describe('Neutral filter on the lens'),
   flash: z
     .strictObject({
-      guideNumberM: between(1, 500).describe('Guide number at ISO 100 and full power, metres'),
-      distanceMm: between(50, limits.maxDistanceMm).describe('Flash to subject'),
-      leastPower: between(1 / 4096, 1)
+      guideNumberM: numberBetween(1, 500).describe('Guide number at ISO 100 and full power, metres'),
+      distanceMm: numberBetween(50, limits.maxDistanceMm).describe('Flash to subject'),
+      leastPower: numberBetween(1 / 4096, 1)
         .default(1 / 128)
         .describe('Least share of full power it can be set to'),
       use: z
         .enum(['main', 'keepRoom', 'fill'])
         .default('main')
         .describe('main: the flash lights; keepRoom: the same with the room kept visible; fill: it lifts shadows only'),
-      underStops: between(0, 6)
+      underStops: numberBetween(0, 6)
         .default(1.5)
         .describe('keepRoom: stops the room lies under the flash; fill: stops the flash lies under the light')
     })
@@ -289,13 +289,13 @@ export const sceneries = ['plain', 'palmHouse', 'bandstand'] as const;
 
 /** Room round the picture. */
 export const roomSchema = z.strictObject({
-  backUpMm: between(50, limits.maxDistanceMm)
+  backUpMm: numberBetween(50, limits.maxDistanceMm)
     .nullable()
     .describe('Furthest the lens can stand from the subject line; null when nothing is in the way'),
-  behindMm: between(0, limits.maxDistanceMm)
+  behindMm: numberBetween(0, limits.maxDistanceMm)
     .nullable()
     .describe('Room behind the furthest person to move back; null when nothing is in the way'),
-  sideMm: between(0, limits.maxDistanceMm)
+  sideMm: numberBetween(0, limits.maxDistanceMm)
     .nullable()
     .describe('Room to either side of the camera; null when nothing is in the way')
 });
@@ -363,9 +363,9 @@ export type Wish = (typeof wishes)[number];
 export type Importance = (typeof importances)[number];
 export type Mood = (typeof moods)[number];
 export type SharpSet = (typeof sharpSets)[number];
-export type Style = (typeof styles)[number];
+export type ApertureStyle = (typeof apertureStyles)[number];
 export type Light = z.infer<typeof lightSchema>;
 export type KnownLight = (typeof knownLights)[number];
-export type PictureKind = (typeof pictureKinds)[number];
+export type SetupKind = (typeof setupKinds)[number];
 export type Intent = z.infer<typeof intentSchema>;
 export type Setup = z.infer<typeof setupSchema>;

@@ -5,7 +5,7 @@ import { newBackground, newPerson, newSetup, newThing } from './defaults';
 import { projector } from './projection';
 import { featurePosition, viewpoint } from './scene';
 import type { Person, Setup } from './schema';
-import { lookFrom, surfacesIn, type Box } from './surfaces';
+import { lineOfSightFrom, surfacesIn, type FrameArea } from './surfaces';
 
 const [body] = builtInKit.bodies as [Body];
 
@@ -17,14 +17,14 @@ function scene(people: readonly Person[], changes: Partial<Setup> = {}) {
     camera: { ...base.camera, heightMm: 1572, placement: { kind: 'distance', distanceMm: 2000 } }
   };
   const view = viewpoint(setup, body);
-  const looks = lookFrom(setup, view, body, 1);
+  const looks = lineOfSightFrom(setup, view, body, 1);
   const project = projector(view, setup.camera, body, view.distance);
   const at = (person: Person, feature: Parameters<typeof featurePosition>[1]) => {
     const found = project(featurePosition(person, feature));
     if (!found) throw new Error('behind the lens');
     return found;
   };
-  const around = ({ x, y }: { x: number; y: number }, half = 0.002): Box => {
+  const around = ({ x, y }: { x: number; y: number }, half = 0.002): FrameArea => {
     return { left: x - half, right: x + half, top: y - half, bottom: y + half };
   };
   return { looks, at, around };

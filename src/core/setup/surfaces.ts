@@ -9,18 +9,18 @@ import { imageDistance } from '../optics/thinLens';
 import { headScale, interpupillaryOf } from '../people/anatomy';
 import { faceSolids, partAt, type FacePart, type FaceSolid } from '../people/face';
 import { pictureSize } from './framing';
-import { comesNear, headFrame, meetsEllipsoid, solidsOf, type Solid } from './occlusion';
+import { comesNear, headFrame, meetsEllipsoid, solidsOf, type Occluder } from './occlusion';
 import { toScene, type Viewpoint } from './scene';
 import type { Background, Person, Setup, Thing } from './schema';
 
-export type Part = FacePart | 'body' | 'thing' | 'ground';
+export type SurfacePart = FacePart | 'body' | 'thing' | 'ground';
 
 /** A surface that a line meets. */
 export interface Met {
   readonly kind: 'person' | 'thing' | 'background';
   /** Empty for what lies behind everything that was described. */
   readonly id: string;
-  readonly part: Part;
+  readonly part: SurfacePart;
   /** Depth as the surface of focus counts it, mm. */
   readonly depth: number;
   /** What it takes of the line, 0 to 1; all of a line together at most 1. */
@@ -28,7 +28,7 @@ export interface Met {
 }
 
 /** A part of the picture, in shares of it from the left and the top. */
-export interface Box {
+export interface FrameArea {
   readonly left: number;
   readonly right: number;
   readonly top: number;
@@ -49,7 +49,7 @@ interface Crossing {
   readonly cover: number;
   readonly kind: Met['kind'];
   readonly id: string;
-  readonly part: Part;
+  readonly part: SurfacePart;
 }
 
 /** Somebody's head, made when the first line comes near it. */
@@ -132,20 +132,20 @@ function coverOf(
 export type Sees = (x: number, y: number) => readonly Met[];
 
 /** What is seen from a place, and what of it has been looked at already. */
-export interface Looks {
+export interface LineOfSight {
   /** Looks at a part of the picture: only what comes near it is asked for in each of its places. */
-  readonly at: (box: Box) => Sees;
-  readonly known: Map<string, readonly Surface[]>;
+  readonly at: (box: FrameArea) => Sees;
+  readonly known: Map<string, readonly SeenSurface[]>;
 }
 
 /** The last look at some people, and from where: another stop or another way of focusing sees the same. */
 const lastLooks = new WeakMap<
   Setup['people'],
-  { readonly from: string; readonly setup: Setup; readonly looks: Looks }
+  { readonly from: string; readonly setup: Setup; readonly looks: LineOfSight }
 >();
 
 /** Looks from a camera with a lens of pupil magnification P. */
-export function lookFrom(setup: Setup, view: Viewpoint, body: Body, P: number): Looks {
+export function lineOfSightFrom(setup: Setup, view: Viewpoint, body: Body, P: number): LineOfSight {
   const { camera, people, things, backgrounds } = setup;
   const { width, height } = pictureSize(body, camera);
   const { position, yaw, pitch, surface } = view;
@@ -154,12 +154,12 @@ export function lookFrom(setup: Setup, view: Viewpoint, body: Body, P: number): 
   );
   const last = lastLooks.get(people);
   if (last?.from === from && last.setup.things === things && last.setup.backgrounds === backgrounds) return last.looks;
-  const looks: Looks = { at: looking(setup, view, body, P), known: new Map() };
+  const looks: LineOfSight = { at: looking(setup, view, body, P), known: new Map() };
   lastLooks.set(people, { from, setup, looks });
   return looks;
 }
 
-function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Box) => Sees {
+function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: FrameArea) => Sees {
   const { camera } = setup;
   const frame = pictureSize(body, camera);
   const v = imageDistance(camera.focalLengthMm, view.distance, P);
@@ -194,7 +194,7 @@ function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Bo
       z: from.z + right.z * ray.x + up.z * ray.y + ahead.z
     };
   };
-  const crossSolid = (crossings: Crossing[], item: Solid, to: Vector): void => {
+  const crossSolid = (crossings: Crossing[], item: Occluder, to: Vector): void => {
     if (!comesNear(from, to, item)) return;
     if (item.kind === 'head') {
       const found = head(item.id);
@@ -206,7 +206,7 @@ function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Bo
     if (t !== null) crossings.push({ t, cover: 1, kind, id: item.id, part: item.kind });
   };
   const planeAt = (depthMm: number, to: Vector): number => (depthMm - from.z) / (to.z - from.z);
-  const seenIn = (near: readonly Solid[], x: number, y: number): readonly Met[] => {
+  const seenIn = (near: readonly Occluder[], x: number, y: number): readonly Met[] => {
     const to = towards(x, y);
     const ray = rayAt(x, y);
     /** How far along the line, as the surface of focus counts it. */
@@ -245,10 +245,10 @@ function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Bo
 }
 
 /** One thing that lies in a part of the picture. */
-export interface Surface {
+export interface SeenSurface {
   readonly kind: Met['kind'];
   readonly id: string;
-  readonly part: Part;
+  readonly part: SurfacePart;
   /** What it takes of that part, 0 to 1. */
   readonly share: number;
   readonly nearest: number;
@@ -258,14 +258,14 @@ export interface Surface {
 }
 
 /** Everything in a part of the picture, looked at in so many places across and down; the largest first. */
-export function surfacesIn(looks: Looks, box: Box, across: number, down: number): readonly Surface[] {
+export function surfacesIn(looks: LineOfSight, box: FrameArea, across: number, down: number): readonly SeenSurface[] {
   const key = `${box.left} ${box.right} ${box.top} ${box.bottom} ${across} ${down}`;
   const known = looks.known.get(key) ?? summed(looks.at(box), box, across, down);
   looks.known.set(key, known);
   return known;
 }
 
-function summed(sees: Sees, box: Box, across: number, down: number): readonly Surface[] {
+function summed(sees: Sees, box: FrameArea, across: number, down: number): readonly SeenSurface[] {
   const found: { met: Met; share: number; nearest: number; furthest: number; vergence: number }[] = [];
   const each = 1 / (across * down);
   for (let row = 0; row < down; row++) {

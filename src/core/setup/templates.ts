@@ -7,7 +7,7 @@ import { beingNames, surfaceNames } from './names';
 import { aimAtGroup } from './groupFraming';
 import { asPicture, sharpSubjects, usualFor, withSharpSubject, type SharpSubject } from './intents';
 import { traitsOf } from './persons';
-import { framings, type Camera, type Framing, type Person, type PictureKind, type Setup, type Wish } from './schema';
+import { framings, type Camera, type Framing, type Person, type SetupKind, type Setup, type Wish } from './schema';
 
 export const templates = [
   'onePerson',
@@ -24,7 +24,7 @@ export type Template = (typeof templates)[number];
 interface Described {
   readonly title: string;
   readonly detail: string;
-  readonly picture: PictureKind;
+  readonly picture: SetupKind;
 }
 
 export const templateWords: Readonly<Record<Template, Described>> = {

@@ -3,7 +3,7 @@ import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import type { Kit } from '../kit/schema';
 import { defaultFlash, newBackground, newPerson, newSetup } from '../setup/defaults';
-import { lookFrom } from '../setup/surfaces';
+import { lineOfSightFrom } from '../setup/surfaces';
 import { viewpoint } from '../setup/scene';
 import type { Camera, Light, Person, Setup } from '../setup/schema';
 import { croppedTo, tightestCrop } from '../setup/shapes';
@@ -158,8 +158,8 @@ describe('the meter', () => {
     );
     const [body] = builtInKit.bodies;
     if (!body) throw new Error('no body');
-    const looks = lookFrom(setup, viewpoint(setup, body), body, 1);
-    return meterReading({ setup, body, looks, at: { x: 0.5, y: 0.5 } });
+    const lineOfSight = lineOfSightFrom(setup, viewpoint(setup, body), body, 1);
+    return meterReading({ setup, body, lineOfSight, at: { x: 0.5, y: 0.5 } });
   };
   const dressed = (outfitColour: Person['look']['outfitColour'], skin = 3): Person => ({
     ...ada,
@@ -179,8 +179,8 @@ describe('the meter', () => {
       });
       const [body] = builtInKit.bodies;
       if (!body) throw new Error('no body');
-      const looks = lookFrom(setup, viewpoint(setup, body), body, 1);
-      return meterReading({ setup, body, looks, at: { x: 0.5, y: 0.5 } }).offStops;
+      const lineOfSight = lineOfSightFrom(setup, viewpoint(setup, body), body, 1);
+      return meterReading({ setup, body, lineOfSight, at: { x: 0.5, y: 0.5 } }).offStops;
     };
     expect(face(1)).toBeGreaterThan(0.5);
     expect(face(6)).toBeLessThan(-0.5);
@@ -244,7 +244,10 @@ describe('ordered shapes', () => {
     const setup = setupOf([{ ...ada, headYawDeg: 40 }], { placement: { kind: 'distance', distanceMm: 1500 } });
     const square: Setup = { ...setup, intent: { ...setup.intent, shapes: ['1:1'] } };
     const [whole, cropped] = [checked(setup).plan, checked(square).plan];
-    expect(cropped.permissibleDiscMm / whole.permissibleDiscMm).toBeCloseTo(Math.hypot(24, 24) / Math.hypot(36, 24), 9);
+    expect(cropped.circleOfConfusionMm / whole.circleOfConfusionMm).toBeCloseTo(
+      Math.hypot(24, 24) / Math.hypot(36, 24),
+      9
+    );
     const from = (plan: Plan) => plan.stops.findIndex(({ facesHold }) => facesHold);
     expect(from(cropped)).toBeGreaterThan(from(whole));
   });

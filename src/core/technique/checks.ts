@@ -90,7 +90,7 @@ export function checksOf(input: PlanInput, plan: Plan): readonly Check[] {
 }
 
 function before(situation: Situation, entry: StopPlan): Check[] {
-  const { setup, body, view, P, stabiliser, looks, aim } = situation;
+  const { setup, body, view, P, stabiliser, lineOfSight, aim } = situation;
   const { camera, light } = setup;
   const checks: Check[] = [];
   if (isByHand(camera.focusMethod)) checks.push({ kind: 'byHand' });
@@ -99,7 +99,7 @@ function before(situation: Situation, entry: StopPlan): Check[] {
   if (camera.secondsToShutter > heldForS) checks.push({ kind: 'hold' });
   checks.push({ kind: 'drive', drive: camera.drive, frames: entry.frames.for95 });
   const place = entry.target.position && aim.at(entry.target.position);
-  const reading = meterReading({ setup, body, looks, at: place ?? { x: 0.5, y: 0.5 } });
+  const reading = meterReading({ setup, body, lineOfSight, at: place ?? { x: 0.5, y: 0.5 } });
   if (Math.abs(reading.offStops) >= readingOff) checks.push({ kind: 'metering', reading });
   if (setup.people.some(({ look }) => look.outfitColour === 'ivory') || light.flash)
     checks.push({ kind: 'highlights' });

@@ -45,7 +45,7 @@ export function subjectWays(input: PlanInput): readonly SubjectWay[] {
       const size =
         (thing ? Math.max(thing.tallMm, thing.widthMm) : headMm) * magnification(plan.focalLengthMm, item.nearest);
       const ratios = (entry.sharpness[index] ?? []).map(({ ratio }) => ratio);
-      return size > 0 ? [(Math.max(0, ...ratios) * plan.permissibleDiscMm) / size] : [];
+      return size > 0 ? [(Math.max(0, ...ratios) * plan.circleOfConfusionMm) / size] : [];
     });
     return [
       {

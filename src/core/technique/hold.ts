@@ -5,7 +5,7 @@ import type { PlanInput } from '../call/planInput';
 import type { Stop } from '../optics/stops';
 import type { Camera, Setup } from '../setup/schema';
 import { withCamera } from '../setup/moves';
-import { tryAt } from './try';
+import { evaluateAt } from './try';
 
 /** Seconds the chart has points at. */
 export const holdSeconds = [0, 0.25, 0.5, 1, 1.5, 2, 3, 4.5, 6] as const;
@@ -28,12 +28,12 @@ const stances: readonly Camera['stance'][] = ['standing', 'braced', 'monopod', '
 /** Null where nothing can be planned, and where somebody moves: they do not wait for the shutter. */
 export function oddsOverTime(input: PlanInput, stop: Stop): Hold | null {
   const { setup } = input;
-  const now = tryAt(input, setup, stop);
+  const now = evaluateAt(input, setup, stop);
   if (!now || somebodyMoves(setup)) return null;
   // The same eye throughout, and a body that does not refocus while one waits.
   const aimed: Setup = { ...setup, intent: { ...setup.intent, target: asFocusTarget(now.entry.target, setup) } };
   const odds = (stance: Camera['stance'], secondsToShutter: number) =>
-    tryAt(input, withCamera(aimed, { stance, secondsToShutter, focusMode: 'single' }), stop)?.entry.odds ?? 0;
+    evaluateAt(input, withCamera(aimed, { stance, secondsToShutter, focusMode: 'single' }), stop)?.entry.odds ?? 0;
   const own = setup.camera.stance;
   const shown = stances.includes(own) ? stances : [own, ...stances];
   const lines = shown.map((stance) => ({

@@ -3,17 +3,17 @@
  * light is taken to fall alike on everything but what shines by itself.
  */
 import type { Body } from '../kit/schema';
-import type { Look } from '../people/looks';
+import type { Appearance } from '../people/looks';
 import { pointBox } from '../setup/focusArea';
 import type { Metering, Setup, Surface as Drawn, Thing } from '../setup/schema';
-import { ownersIn, surfacesIn, type Box, type Looks, type Surface } from '../setup/surfaces';
+import { ownersIn, surfacesIn, type FrameArea, type LineOfSight, type SeenSurface } from '../setup/surfaces';
 
 /** Meters are set to this reflectance (ISO 2720: about 12 to 18 %; the customary grey card). */
 const middleGrey = 0.18;
 
 /** Skin from the lightest to the darkest (from memory). */
 const skin = [0.42, 0.36, 0.28, 0.19, 0.11, 0.07] as const;
-const outfit: Readonly<Record<Look['outfitColour'], number>> = {
+const outfit: Readonly<Record<Appearance['outfitColour'], number>> = {
   ivory: 0.75,
   black: 0.04,
   grey: 0.2,
@@ -23,7 +23,7 @@ const outfit: Readonly<Record<Look['outfitColour'], number>> = {
   red: 0.12,
   sand: 0.4
 };
-const hair: Readonly<Record<Look['hairColour'], number>> = {
+const hair: Readonly<Record<Appearance['hairColour'], number>> = {
   black: 0.04,
   brown: 0.07,
   red: 0.12,
@@ -62,7 +62,7 @@ const wholeMisled = 0.5;
 const veil = 0.6;
 const brim = 0.3;
 
-function luminanceOf(setup: Setup): (surface: Surface) => number {
+function luminanceOf(setup: Setup): (surface: SeenSurface) => number {
   const ownerOf = ownersIn(setup);
   const fromBehind = setup.light.from === 'behind';
   return (surface) => {
@@ -93,7 +93,7 @@ function luminanceOf(setup: Setup): (surface: Surface) => number {
 
 export interface MeterReading {
   /** What it looks at, the largest first. */
-  readonly on: readonly Surface[];
+  readonly on: readonly SeenSurface[];
   /** Stops by which it shows the picture too dark (positive: it looks at something bright) or too light (negative). */
   readonly offStops: number;
   /** Exposure correction to dial in, in thirds of a stop. */
@@ -103,13 +103,13 @@ export interface MeterReading {
 interface Metered {
   readonly setup: Setup;
   readonly body: Body;
-  readonly looks: Looks;
+  readonly lineOfSight: LineOfSight;
   /** Where the focus point lies. */
   readonly at: { readonly x: number; readonly y: number };
 }
 
-function boxOf({ setup, body, at }: Metered, metering: Metering): Box {
-  const about = (share: number): Box => ({
+function boxOf({ setup, body, at }: Metered, metering: Metering): FrameArea {
+  const about = (share: number): FrameArea => ({
     left: 0.5 - share / 2,
     right: 0.5 + share / 2,
     top: 0.5 - share / 2,
@@ -130,7 +130,7 @@ function boxOf({ setup, body, at }: Metered, metering: Metering): Box {
 /** What the meter reads, set so or otherwise. */
 export function meterReading(metered: Metered, metering: Metering = metered.setup.camera.metering): MeterReading {
   const of = luminanceOf(metered.setup);
-  const on = surfacesIn(metered.looks, boxOf(metered, metering), 17, 13);
+  const on = surfacesIn(metered.lineOfSight, boxOf(metered, metering), 17, 13);
   const all = on.reduce((sum, { share }) => sum + share, 0);
   const mean = on.reduce((sum, surface) => sum + surface.share * of(surface), 0) / Math.max(all, 1e-9);
   const offStops = Math.log2(mean / middleGrey) * (metering === 'whole' ? wholeMisled : 1);

@@ -8,9 +8,9 @@ import type { Stop } from '../optics/stops';
 import { pointBox, pointShare } from '../setup/focusArea';
 import type { FocusPoint } from '../setup/focusPoint';
 import { projector } from '../setup/projection';
-import { surfacesIn, type Surface } from '../setup/surfaces';
+import { surfacesIn, type SeenSurface } from '../setup/surfaces';
 import { withCamera } from '../setup/moves';
-import { tryAt } from './try';
+import { evaluateAt } from './try';
 
 type PointSize = (typeof pointSizes)[number];
 
@@ -25,7 +25,7 @@ export interface PointFit {
   readonly nearestMm: number;
   readonly furthestMm: number;
   /** What else is under it, the likeliest to be taken first. */
-  readonly others: readonly Surface[];
+  readonly others: readonly SeenSurface[];
 }
 
 export interface PointAdvice {
@@ -52,7 +52,7 @@ const asGood = 0.01;
 export function pointAdvice(input: PlanInput, stop: Stop): PointAdvice | null {
   const { setup } = input;
   const { camera } = setup;
-  const now = tryAt(input, setup, stop);
+  const now = evaluateAt(input, setup, stop);
   const target = now?.entry.target;
   if (!now || !target?.position || !target.point || isByHand(camera.focusMethod)) return null;
   const { situation } = now;
@@ -68,12 +68,12 @@ export function pointAdvice(input: PlanInput, stop: Stop): PointAdvice | null {
       { ...setup, intent: { ...setup.intent, target: asFocusTarget(target, setup) } },
       { pointSize: size }
     );
-    const tried = tryAt(input, chosen, stop);
+    const tried = evaluateAt(input, chosen, stop);
     if (!tried) return [];
     const box = pointBox({ body, camera }, at, size);
-    const under = surfacesIn(tried.situation.looks, box, 9, 9).filter(({ share }) => share >= leastShare);
+    const under = surfacesIn(tried.situation.lineOfSight, box, 9, 9).filter(({ share }) => share >= leastShare);
     const depths = under.flatMap(({ nearest, furthest }) => [nearest, furthest]);
-    const own = (surface: Surface) =>
+    const own = (surface: SeenSurface) =>
       surface.id === target.subjectId && (surface.part === 'eye' || surface.part === 'thing');
     return [
       {

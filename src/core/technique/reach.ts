@@ -8,7 +8,7 @@ import { gridBox } from '../setup/focusArea';
 import { cameraDistance } from '../setup/framing';
 import type { Setup } from '../setup/schema';
 import { withCamera } from '../setup/moves';
-import { tryAt } from './try';
+import { evaluateAt } from './try';
 
 export interface ReachWay {
   /** crop: step back, turn until a point lies on the eye, crop to what was wanted; turn: focus in the middle and turn back. */
@@ -35,7 +35,7 @@ const insideBy = 0.005;
 export function waysToReach(input: PlanInput, stop: Stop): readonly ReachWay[] {
   const { setup } = input;
   const { camera } = setup;
-  const now = tryAt(input, withCamera(setup, { recompose: 'none' }), stop);
+  const now = evaluateAt(input, withCamera(setup, { recompose: 'none' }), stop);
   const target = now?.entry.target;
   // Where no point reaches, the plan turns the camera of itself.
   if (!now || !target?.position || isByHand(camera.focusMethod) || !target.recomposed || target.recomposed.asked)
@@ -56,7 +56,7 @@ export function waysToReach(input: PlanInput, stop: Stop): readonly ReachWay[] {
   const found: ReachWay[] = [];
   const tenth = (angle: number) => Math.round(angle * 10) / 10 + 0;
   const reframed = withCamera(setup, { yawDeg: tenth(camera.yawDeg + yaw), pitchDeg: tenth(camera.pitchDeg + pitch) });
-  const framed = tryAt(input, reframed, stop);
+  const framed = evaluateAt(input, reframed, stop);
   if (framed?.entry.target.point) {
     const before = new Set(situation.outOfFrame);
     const lost = framed.situation.outOfFrame
@@ -69,7 +69,7 @@ export function waysToReach(input: PlanInput, stop: Stop): readonly ReachWay[] {
   if (share > leastLeft) {
     const distance = cameraDistance(setup, body, P);
     const back = withCamera(reframed, { placement: { kind: 'distance', distanceMm: Math.round(distance / share) } });
-    const cropped = tryAt(input, back, stop);
+    const cropped = evaluateAt(input, back, stop);
     if (cropped?.entry.target.point) {
       const backMm = distance / share - distance;
       found.push({
@@ -84,12 +84,12 @@ export function waysToReach(input: PlanInput, stop: Stop): readonly ReachWay[] {
     }
   }
   const wrists = withCamera(setup, { recompose: 'wrists' });
-  const turned = tryAt(input, wrists, stop);
+  const turned = evaluateAt(input, wrists, stop);
   if (turned) {
     found.push({ kind: 'turn', odds: turned.entry.odds, pixels: 1, backMm: 0, turnDeg, lost: [], setup: wrists });
   }
   const hand = withCamera(setup, { focusMethod: 'magnifier' });
-  const byHand = tryAt(input, hand, stop);
+  const byHand = evaluateAt(input, hand, stop);
   if (byHand)
     found.push({ kind: 'byHand', odds: byHand.entry.odds, pixels: 1, backMm: 0, turnDeg: 0, lost: [], setup: hand });
   return found.sort(

@@ -11,10 +11,10 @@ import { degrees, radians, length } from '../geometry/vector';
 import type { Stop } from '../optics/stops';
 import { toCamera } from '../setup/scene';
 import type { Camera } from '../setup/schema';
-import { surfacesIn, type Surface } from '../setup/surfaces';
+import { surfacesIn, type SeenSurface } from '../setup/surfaces';
 import { pointBox } from '../setup/focusArea';
 import { withCamera } from '../setup/moves';
-import { tryAt } from './try';
+import { evaluateAt } from './try';
 
 type Pivot = 'wrists' | 'shoulders' | 'waist';
 const pivots: readonly Pivot[] = ['wrists', 'shoulders', 'waist'];
@@ -39,7 +39,7 @@ export interface Recomposing {
   readonly safeFrom: string | null;
   readonly leaningSafeFrom: string | null;
   /** What lies under the centre point in the final picture: what is focused on when the button is let go. */
-  readonly refocus: Surface | null;
+  readonly refocus: SeenSurface | null;
 }
 
 /** A smaller turn is none, degrees. */
@@ -52,7 +52,7 @@ const mostDeg = 60;
 export function recomposing(input: PlanInput, stop: Stop): Recomposing | null {
   const { setup, habits } = input;
   const by = (recompose: Camera['recompose'], at = stop) =>
-    tryAt(input, withCamera(setup, { recompose, focusArea: 'point' }), at);
+    evaluateAt(input, withCamera(setup, { recompose, focusArea: 'point' }), at);
   const now = by('none');
   const position = now?.entry.target.position;
   if (!now || !position) return null;
@@ -104,6 +104,6 @@ export function recomposing(input: PlanInput, stop: Stop): Recomposing | null {
     widestDeg: widest(),
     safeFrom: safe('wrists'),
     leaningSafeFrom: safe('leaning'),
-    refocus: surfacesIn(situation.looks, centre, 5, 5)[0] ?? null
+    refocus: surfacesIn(situation.lineOfSight, centre, 5, 5)[0] ?? null
   };
 }

@@ -1,19 +1,19 @@
 /** Rules of thumb, judged: what each would have done in this picture, with its odds. */
-import { atDistance, type Candidate } from '../call/candidates';
+import { distanceCandidate, type Candidate } from '../call/candidates';
 import { tryCandidate } from '../call/places';
 import { targetOf } from '../call/evaluateStop';
 import { asFocusTarget } from '../call/focusTarget';
-import { oddsLanded } from '../call/landed';
+import { oddsOverLandings } from '../call/landed';
 import type { Plan, Target } from '../call/plan';
 import type { PlanInput } from '../call/planInput';
 import { planSetup, stopsOf } from '../call/planSetup';
-import { prepare, type Group, type Situation } from '../call/situation';
+import { prepare, type FocusGroup, type Situation } from '../call/situation';
 import { isByHand } from '../call/spread';
 import { stopsBetween, type Stop } from '../optics/stops';
 import { rowsByDepth } from '../people/rows';
 import type { Setup } from '../setup/schema';
 import { withCamera } from '../setup/moves';
-import { tryAt } from './try';
+import { evaluateAt } from './try';
 
 export type RuleKind =
   | 'frontOfTwo'
@@ -60,7 +60,7 @@ interface Scene {
   readonly input: PlanInput;
   readonly plan: Plan;
   readonly situation: Situation;
-  readonly group: Group;
+  readonly group: FocusGroup;
   readonly stop: Stop;
   readonly rows: number;
 }
@@ -69,7 +69,7 @@ interface Scene {
 function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] {
   const { setup, stopStep } = input;
   const ordered = rowsByDepth(group.members, (member) => member.subject.nearest);
-  const inRow = (row: Group['members'] | undefined): Candidate | undefined => {
+  const inRow = (row: FocusGroup['members'] | undefined): Candidate | undefined => {
     const ids = new Set(row?.map((member) => member.subject.id));
     const aside = (candidate: Candidate) => Math.abs((candidate.position?.x ?? 0) - situation.view.position.x);
     return group.eyes
@@ -77,7 +77,7 @@ function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] 
       .sort((a, b) => aside(a) - aside(b))[0];
   };
   const nearest = [...group.eyes].sort((a, b) => a.focusDistanceMm - b.focusDistanceMm)[0];
-  const third = atDistance(situation.aim, group.nearest + (group.furthest - group.nearest) / 3);
+  const third = distanceCandidate(situation.aim, group.nearest + (group.furthest - group.nearest) / 3);
   const places: readonly (readonly [RuleKind, Candidate | undefined])[] = [
     ['frontOfTwo', rows === 2 ? inRow(ordered[0]) : undefined],
     ['middleRow', rows > 2 ? inRow(ordered[Math.floor((rows - 1) / 2)]) : undefined],
@@ -87,7 +87,7 @@ function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] 
   const needed = plan.stops.find(({ facesHold }) => facesHold);
   const at = (candidate: Candidate, N: number) => {
     const tried = tryCandidate(situation, group, N, situation.light(N), candidate);
-    return { ...tried, odds: oddsLanded(situation, group, tried) };
+    return { ...tried, odds: oddsOverLandings(situation, group, tried) };
   };
   return places.flatMap(([rule, candidate]): Ruled[] => {
     if (!candidate || candidate.focusDistanceMm < situation.closest) return [];
@@ -138,7 +138,7 @@ function byStop({ input, plan, situation, stop, rows }: Scene): Ruled[] {
     ['stopPerRow', perRow, setup]
   ];
   return asked.flatMap(([rule, at, changed]): Ruled[] => {
-    const tried = at && tryAt(input, changed, at);
+    const tried = at && evaluateAt(input, changed, at);
     if (!at || !tried) return [];
     const chosen = { kind: 'chosen', fNumber: Number(at.label) } as const;
     const ofStop = rule !== 'wholeFrame';

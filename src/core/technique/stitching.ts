@@ -3,14 +3,14 @@ import { degrees } from '../geometry/vector';
 import type { Body } from '../kit/schema';
 import { equivalentLens, frameAngle, frameSize, stitchedAngle, widestStitch } from '../setup/framing';
 import type { Camera } from '../setup/schema';
-import type { Box } from '../setup/surfaces';
+import type { FrameArea } from '../setup/surfaces';
 
 export interface StitchFrame {
   /** 0 is the first column from the left, the first row from the top. */
   readonly column: number;
   readonly row: number;
   /** Where it lies in the whole as it is drawn, flat, in shares from the left and the top. */
-  readonly box: Box;
+  readonly box: FrameArea;
 }
 
 export type Projection = 'flat' | 'cylinder' | 'sphere';
@@ -50,7 +50,7 @@ const shownPixels = 4;
 const shownOfDisc = 0.5;
 
 /** Columns (or rows) of frames of an angle that cover a wanted one: the least n with α(1 + (n − 1)(1 − o)) ≥ wanted. */
-export function framesFor(wantedDeg: number, frameDeg: number, overlap: number): number {
+export function stitchFramesFor(wantedDeg: number, frameDeg: number, overlap: number): number {
   return Math.max(1, Math.ceil(1 + (wantedDeg / frameDeg - 1) / (1 - overlap) - 1e-9));
 }
 

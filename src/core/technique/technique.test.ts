@@ -15,7 +15,7 @@ import { pointAdvice } from './point';
 import { waysToReach } from './reach';
 import { recomposing } from './recomposing';
 import { judgedRules, type RuleKind } from './rules';
-import { framesFor, stitching } from './stitching';
+import { stitchFramesFor, stitching } from './stitching';
 import { techniqueOf } from './technique';
 import { trapFor } from './trap';
 import { waysToFocus, type WayKind } from './ways';
@@ -326,7 +326,7 @@ describe('flows of their own', () => {
       [16, 16, 0.3],
       [100, 24, 0.5]
     ] as const) {
-      const n = framesFor(wanted, frame, overlap);
+      const n = stitchFramesFor(wanted, frame, overlap);
       expect(frame * (1 + (n - 1) * (1 - overlap))).toBeGreaterThanOrEqual(wanted - 1e-9);
       if (n > 1) expect(frame * (1 + (n - 2) * (1 - overlap))).toBeLessThan(wanted);
     }

@@ -9,10 +9,10 @@ import { judgedRules, type Ruled } from './rules';
 import { trapFor, type Trap } from './trap';
 import { muzzlesOf, phoneFacts, subjectWays, type Muzzle, type PhoneFacts, type SubjectWay } from './flows';
 import { waysToReach, type ReachWay } from './reach';
-import { waysToFocus, type Way } from './ways';
+import { waysToFocus, type FocusMethodOption } from './ways';
 
 export interface Technique {
-  readonly ways: readonly Way[];
+  readonly ways: readonly FocusMethodOption[];
   readonly rules: readonly Ruled[];
   readonly point: PointAdvice | null;
   readonly recomposing: Recomposing | null;

@@ -7,7 +7,7 @@ import type { Stop } from '../optics/stops';
 import { normalCdf } from '../statistics/normal';
 import type { Person, Setup } from '../setup/schema';
 import { withCamera } from '../setup/moves';
-import { tryAt } from './try';
+import { evaluateAt } from './try';
 
 export interface Trap {
   readonly person: Person;
@@ -42,8 +42,8 @@ export function trapFor(input: PlanInput, stop: Stop): Trap | null {
     .filter(({ towardsMmPerS, importance }) => towardsMmPerS > 0 && importance !== 'maySoft')
     .sort((a, b) => b.towardsMmPerS - a.towardsMmPerS)[0];
   if (!person) return null;
-  const marked = tryAt(input, withCamera(still, { focusMode: 'single', secondsToShutter: 0 }), stop);
-  const followed = tryAt(input, withCamera(setup, { focusMode: 'continuous' }), stop);
+  const marked = evaluateAt(input, withCamera(still, { focusMode: 'single', secondsToShutter: 0 }), stop);
+  const followed = evaluateAt(input, withCamera(setup, { focusMode: 'continuous' }), stop);
   if (!marked || !followed) return null;
   const { entry, situation } = marked;
   const { body } = situation;
@@ -55,7 +55,7 @@ export function trapFor(input: PlanInput, stop: Stop): Trap | null {
   const behind = Math.max(0, (entry.farMm ?? Infinity) - member.furthest);
   const sharpForMm = Math.min(before + behind, member.nearest);
   const sharpForS = sharpForMm / speed;
-  const spread = Math.hypot(speed * habits.reactionSpreadS, entry.spread.focusMm);
+  const spread = Math.hypot(speed * habits.reactionSpreadS, entry.scatter.focusMm);
   const oneFrame = spread === 0 ? 1 : normalCdf(before / spread) - normalCdf(-behind / spread);
   const step = speed / body.framesPerSecond;
   return {

@@ -6,7 +6,7 @@ import type { StopPlan } from '../call/plan';
 import type { Situation } from '../call/situation';
 import { isByHand } from '../call/spread';
 import { pointBox } from '../setup/focusArea';
-import { surfacesIn, type Surface } from '../setup/surfaces';
+import { surfacesIn, type SeenSurface } from '../setup/surfaces';
 
 /** Less contrast than this under the point and autofocus hunts (from memory). */
 const leastContrast = 0.15;
@@ -25,17 +25,17 @@ export type Trouble =
   | { readonly kind: 'lowContrast' }
   | { readonly kind: 'dark' }
   | { readonly kind: 'backlight' }
-  | { readonly kind: 'inFront'; readonly what: Surface; readonly beforeMm: number }
+  | { readonly kind: 'inFront'; readonly what: SeenSurface; readonly beforeMm: number }
   | { readonly kind: 'noFace' };
 
 /** What stands in autofocus's way; none by hand, and none where nothing is focused on. */
 export function troubles(situation: Situation, entry: StopPlan): readonly Trouble[] {
-  const { setup, body, looks, aim, personOf } = situation;
+  const { setup, body, lineOfSight, aim, personOf } = situation;
   const { position, focusDistanceMm, subjectId } = entry.target;
   const at = position && aim.at(position);
   if (!at || isByHand(setup.camera.focusMethod)) return [];
   const ev100 = lightBehindFilter(setup);
-  const under = surfacesIn(looks, pointBox({ body, camera: setup.camera }, at), 9, 9);
+  const under = surfacesIn(lineOfSight, pointBox({ body, camera: setup.camera }, at), 9, 9);
   const contrast = contrastIn(setup, ev100);
   const there = under.reduce((sum, surface) => sum + surface.share * contrast(surface), 0);
   const found: Trouble[] = [];

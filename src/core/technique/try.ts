@@ -6,14 +6,14 @@ import { prepare, type Situation } from '../call/situation';
 import type { Stop } from '../optics/stops';
 import type { Setup } from '../setup/schema';
 
-export interface Tried {
+export interface TriedSetup {
   readonly setup: Setup;
   readonly situation: Situation;
   readonly entry: StopPlan;
 }
 
 /** The setup at a stop; null where it cannot be planned. */
-export function tryAt(input: PlanInput, setup: Setup, stop: Stop): Tried | null {
+export function evaluateAt(input: PlanInput, setup: Setup, stop: Stop): TriedSetup | null {
   const prepared = prepare({ ...input, setup });
   if (prepared.kind === 'noPlan') return null;
   const entry = evaluateStop(prepared.situation, stop);

@@ -15,9 +15,9 @@ import type { Body } from '../kit/schema';
 import type { Stop } from '../optics/stops';
 import { areaBox, areasOf } from '../setup/focusArea';
 import type { Camera, FocusArea, Setup } from '../setup/schema';
-import type { Box } from '../setup/surfaces';
+import type { FrameArea } from '../setup/surfaces';
 import { withCamera } from '../setup/moves';
-import { tryAt, type Tried } from './try';
+import { evaluateAt, type TriedSetup } from './try';
 
 export type WayKind =
   | 'asSet'
@@ -43,7 +43,7 @@ export interface WayPart extends Landing {
   readonly missed: number;
 }
 
-export interface Way {
+export interface FocusMethodOption {
   readonly kind: WayKind;
   readonly setup: Setup;
   readonly inUse: boolean;
@@ -56,7 +56,7 @@ export interface Way {
   /** How much nearer they have come at release, on average, mm. */
   readonly comesNearerMm: number;
   /** Where autofocus looks; null by hand. */
-  readonly area: Box | null;
+  readonly area: FrameArea | null;
   /** The likeliest first. */
   readonly parts: readonly WayPart[];
 }
@@ -119,7 +119,7 @@ function isSetSo(camera: Camera, settings: Settings): boolean {
 }
 
 /** What a way lands on, and which of those frames are sharp. */
-function partsOf({ situation, entry }: Tried): Pick<Way, 'parts' | 'meant'> {
+function partsOf({ situation, entry }: TriedSetup): Pick<FocusMethodOption, 'parts' | 'meant'> {
   const [group] = situation.groups;
   const candidate = group && candidateFor(group, entry.target);
   if (!group || !candidate) return { parts: [], meant: entry.odds };
@@ -133,21 +133,21 @@ function partsOf({ situation, entry }: Tried): Pick<Way, 'parts' | 'meant'> {
 }
 
 /** All ways the body offers, best first; the one in use comes first of its equals. Empty where nothing can be planned. */
-export function waysToFocus(input: PlanInput, stop: Stop): readonly Way[] {
+export function waysToFocus(input: PlanInput, stop: Stop): readonly FocusMethodOption[] {
   const { setup } = input;
-  const now = tryAt(input, setup, stop);
+  const now = evaluateAt(input, setup, stop);
   if (!now) return [];
   const offered = settingsOf(setup, now.situation.body);
   const known = offered.some(({ settings }) => isSetSo(setup.camera, settings));
   const tries = offered.flatMap(({ kind, settings }) => {
     const inUse = isSetSo(setup.camera, settings);
-    const tried = inUse ? now : tryAt(input, withCamera(setup, settings), stop);
+    const tried = inUse ? now : evaluateAt(input, withCamera(setup, settings), stop);
     return tried ? [{ kind, tried, inUse }] : [];
   });
   const all = known ? tries : [{ kind: 'asSet' as const, tried: now, inUse: true }, ...tries];
   return all
     .filter(({ kind, tried }) => kind !== 'turn' || (tried.entry.target.recomposed?.turnMm ?? 0) > leastTurnMm)
-    .map(({ kind, tried, inUse }): Way => {
+    .map(({ kind, tried, inUse }): FocusMethodOption => {
       const { camera } = tried.setup;
       const { target } = tried.entry;
       const at = target.position && tried.situation.aim.at(target.position);

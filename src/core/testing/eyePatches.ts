@@ -9,7 +9,7 @@ import { dirname, join } from 'node:path';
 import jpeg from 'jpeg-js';
 import { PNG } from 'pngjs';
 import { encoded } from '../camera/sensor';
-import { patchSide } from '../measure/eye';
+import { eyePatchSide } from '../measure/eye';
 import { luminanceOf } from '../measure/luminance';
 import photographed from './photographedEyes.json';
 import rendered from './renderedEyes.json';
@@ -65,7 +65,7 @@ function readPhotographed(): Eye[] {
     const from = picture;
     const [[lx = 0, ly = 0], [rx = 0, ry = 0]] = [face.left, face.right];
     const eyesPx = Math.hypot(lx - rx, ly - ry);
-    const side = patchSide(eyesPx);
+    const side = eyePatchSide(eyesPx);
     const all = { left: [lx, ly], right: [rx, ry] } as const;
     return face.sharp.flatMap((which): Eye[] => {
       const [x, y] = all[which as 'left' | 'right'];

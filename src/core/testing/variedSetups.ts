@@ -3,7 +3,7 @@ import { defaultHabits, type Habits, type OwnFocus } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { pointSizes, type Kit } from '../kit/schema';
 import { defaultFlash, defaultLight, newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
-import { focusAreas, knownLights, stances, styles, type Person, type Setup } from '../setup/schema';
+import { focusAreas, knownLights, stances, apertureStyles, type Person, type Setup } from '../setup/schema';
 import { shapeNames } from '../setup/shapes';
 import { looseBodies, looseLenses } from './kit';
 import { seededRandom } from './random';
@@ -120,7 +120,7 @@ export function variedSetup(seed: number, calm: boolean): Varied {
     },
     intent: {
       ...base.intent,
-      style: usually('openAsFacesAllow', oneOf(...styles)),
+      style: usually('openAsFacesAllow', oneOf(...apertureStyles)),
       viewing: oneOf<Setup['intent']['viewing']>(
         { kind: 'traditional' },
         { kind: 'traditional' },

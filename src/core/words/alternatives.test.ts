@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { styles } from '../setup/schema';
+import { apertureStyles } from '../setup/schema';
 import { alternativeWords, styleWords } from './alternatives';
 
 const target = {
@@ -26,6 +26,6 @@ describe('what another way costs, in words', () => {
   });
 
   it('has words for every style', () => {
-    expect(Object.keys(styleWords)).toEqual([...styles]);
+    expect(Object.keys(styleWords)).toEqual([...apertureStyles]);
   });
 });

@@ -1,9 +1,9 @@
 /** Other targets and styles, with what each costs, in words. */
 import type { StyleResult, TargetResult } from '../call/alternatives';
-import type { Style } from '../setup/schema';
+import type { ApertureStyle } from '../setup/schema';
 import { oddsWords } from './call';
 
-export const styleWords: Readonly<Record<Style, string>> = {
+export const styleWords: Readonly<Record<ApertureStyle, string>> = {
   openAsFacesAllow: 'as open as the faces allow',
   lensBest: 'the lens’s best stop',
   deepAndSafe: 'deep and safe'

@@ -11,7 +11,7 @@ import {
   focusProblemWords,
   focusWords,
   lostWords,
-  offsetWords,
+  focusOffsetText,
   overshootWords,
   shortLength,
   spotPlace,
@@ -53,13 +53,13 @@ describe('the Bench in words', () => {
 
   it('says lengths in millimetres where they count, and what share of frames is lost', () => {
     expect([shortLength(0.44, 'metric'), shortLength(9.4, 'metric'), shortLength(230, 'metric')]).toEqual(['0.4 mm', '9 mm', '23 cm']); // prettier-ignore
-    expect(offsetWords(um(-9), 85, 2100, 'metric')).toBe('9 mm in front');
+    expect(focusOffsetText(um(-9), 85, 2100, 'metric')).toBe('9 mm in front');
     const estimate = (value: number) => ({ value, low: value, high: value });
     // Two tails of a normal beyond one deviation: 0.317.
-    expect(lostWords({ bias: estimate(0), spread: estimate(42) }, 42)).toContain('3 frames in ten');
-    expect(lostWords({ bias: estimate(0), spread: estimate(21) }, 42)).toContain('one frame in 22');
-    expect(lostWords({ bias: estimate(60), spread: estimate(5) }, 42)).toContain('Most frames');
-    expect(lostWords({ bias: estimate(0), spread: estimate(5) }, 42)).toContain('Hardly a frame');
+    expect(lostWords({ bias: estimate(0), sd: estimate(42) }, 42)).toContain('3 frames in ten');
+    expect(lostWords({ bias: estimate(0), sd: estimate(21) }, 42)).toContain('one frame in 22');
+    expect(lostWords({ bias: estimate(60), sd: estimate(5) }, 42)).toContain('Most frames');
+    expect(lostWords({ bias: estimate(0), sd: estimate(5) }, 42)).toContain('Hardly a frame');
   });
 
   const sharp = (lpPerMm: number) => ({ lpPerMm, standing: null, lying: null, risePx: 1.5, edges: 4, sd: 0 });

@@ -5,7 +5,7 @@ import type { FocusResult, Precision } from '../bench/focusTest';
 import type { FieldCurve, FieldProblem } from '../bench/fieldCurve';
 import { nearerAt } from '../bench/fieldCurve';
 import type { Spot, SpotsProblem } from '../bench/spots';
-import type { Refused } from '../bench/refused';
+import type { RefusedFrame } from '../bench/refused';
 import type { Zone } from '../bench/schema';
 import type { NotWritten, StopVerdict } from '../bench/stopSeries';
 import { atDistanceMm } from '../record/groups';
@@ -16,7 +16,7 @@ const stopsOf = (stops: number): string =>
   stops < 1.25 ? 'a stop' : `${Number((Math.round(stops * 2) / 2).toFixed(1))} stops`;
 
 /** What a frame of the focus sheet lacks, and what to move, by how much where that is known. */
-export function focusProblemWords({ problem, by }: Refused<FocusProblem>, unit: LengthUnit): string {
+export function focusProblemWords({ problem, by }: RefusedFrame<FocusProblem>, unit: LengthUnit): string {
   switch (problem) {
     case 'noSheet':
       return 'No focus sheet is to be seen. All markers must be in the picture, and at least 60 pixels wide.';
@@ -48,7 +48,7 @@ export function focusProblemWords({ problem, by }: Refused<FocusProblem>, unit: 
 }
 const byWords = (mm: number | null, unit: LengthUnit): string => (mm === null ? '' : ` ${shortLength(mm, unit)}`);
 
-export function edgeProblemWords({ problem, by }: Refused<EdgeFrameProblem>): string {
+export function edgeProblemWords({ problem, by }: RefusedFrame<EdgeFrameProblem>): string {
   switch (problem) {
     case 'noSheet':
       return 'No page of the edge sheet is to be seen with three of its markers.';
@@ -102,14 +102,13 @@ export const behindWords = (mm: number, unit: LengthUnit): string =>
   `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
 
 /** An error on the sensor as it is at a distance: "9 mm behind". */
-export function offsetWords(um: number, f: number, distanceMm: number, unit: LengthUnit): string {
+export function focusOffsetText(um: number, f: number, distanceMm: number, unit: LengthUnit): string {
   return behindWords(atDistanceMm(um, f, distanceMm), unit);
 }
 
 /** How many frames lie outside the sharp zone: "one frame in 6". */
-export function lostWords({ bias, spread }: Pick<FocusResult, 'bias' | 'spread'>, allowedUm: number): string {
-  const inside =
-    normalCdf((allowedUm - bias.value) / spread.value) - normalCdf((-allowedUm - bias.value) / spread.value);
+export function lostWords({ bias, sd }: Pick<FocusResult, 'bias' | 'sd'>, allowedUm: number): string {
+  const inside = normalCdf((allowedUm - bias.value) / sd.value) - normalCdf((-allowedUm - bias.value) / sd.value);
   const lost = 1 - inside;
   if (lost < 0.005) return 'Hardly a frame lies outside the sharp zone for it.';
   if (lost > 0.5) return 'Most frames lie outside the sharp zone.';
@@ -141,12 +140,12 @@ export function focusWords(
   result: FocusResult,
   { lens, f, distanceMm, unit, frames, allowedUm, wished = 'fifth' }: Told
 ): FocusSaid {
-  const { bias, spread, verdict, approach, changesWithDistance, more } = result;
+  const { bias, sd, verdict, approach, changesWithDistance, more } = result;
   const at = (um: number) => Math.abs(atDistanceMm(um, f, distanceMm));
   const half = at((bias.high - bias.low) / 2);
-  const where = offsetWords(bias.value, f, distanceMm, unit);
+  const where = focusOffsetText(bias.value, f, distanceMm, unit);
   const counted = frames === 1 ? 'One frame' : `${frames} frames`;
-  const steady = spread.value < Math.abs(bias.value) / 3;
+  const steady = sd.value < Math.abs(bias.value) / 3;
   const title = {
     few: `${lens}: too few frames to say`,
     onTheMark: `${lens} is on the mark.`,
@@ -154,7 +153,7 @@ export function focusWords(
     behind: `${lens} focuses ${where}${steady ? ', every time' : ''}.`,
     scattered: `${lens} scatters more than it is off.`
   }[verdict];
-  const detail = `${counted} at ${formatLength(distanceMm, unit)}: ${where} ± ${shortLength(half, unit)} nine times in ten, each frame scattering by ${shortLength(at(spread.value), unit)}. ${lostWords(result, allowedUm)}`;
+  const detail = `${counted} at ${formatLength(distanceMm, unit)}: ${where} ± ${shortLength(half, unit)} nine times in ten, each frame scattering by ${shortLength(at(sd.value), unit)}. ${lostWords(result, allowedUm)}`;
   const off = verdict === 'front' || verdict === 'behind';
   const towards = bias.value > 0 ? 'front' : 'back';
   const advice = changesWithDistance
@@ -168,7 +167,7 @@ export function focusWords(
           : 'One frame is its scatter as much as its bias: refocus for each, from near and from far in turn.';
   const approaches =
     approach?.differ === true
-      ? ` From near it lies ${offsetWords(approach.near, f, distanceMm, unit)}, from far ${offsetWords(approach.far, f, distanceMm, unit)}: the way it is turned matters.`
+      ? ` From near it lies ${focusOffsetText(approach.near, f, distanceMm, unit)}, from far ${focusOffsetText(approach.far, f, distanceMm, unit)}: the way it is turned matters.`
       : '';
   return {
     title,

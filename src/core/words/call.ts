@@ -2,7 +2,7 @@
 import { hintRange } from '../call/background';
 import { decisiveSubjects } from '../call/candidates';
 import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
-import { verdict, type Verdict } from '../optics/sharpness';
+import { verdict, type SharpnessVerdict } from '../optics/sharpness';
 import { rowsByDepth } from '../people/rows';
 import type { PointRole, Subject } from '../setup/scene';
 import type { Wish } from '../setup/schema';
@@ -22,7 +22,7 @@ export const roleWords: Readonly<Record<PointRole, string>> = {
   farSide: 'far side'
 };
 
-export const verdictWords: Readonly<Record<Verdict, string>> = {
+export const verdictWords: Readonly<Record<SharpnessVerdict, string>> = {
   sharp: 'sharp',
   touchSoft: 'a touch soft',
   soft: 'soft'
@@ -135,7 +135,7 @@ export function noticeWords(plan: Plan): readonly string[] {
   const of = (ids: readonly string[], one: string, many: string) => {
     if (ids.length === 0) return [];
     const names = ids.map((id) => subjectName(plan, id));
-    return [`${capital(listed(names))} ${names.length === 1 ? one : many}.`];
+    return [`${capital(listOfNames(names))} ${names.length === 1 ? one : many}.`];
   };
   return [
     ...of(plan.outOfFrame, 'is outside the picture and does not count', 'are outside the picture and do not count'),
@@ -149,7 +149,7 @@ export function noticeWords(plan: Plan): readonly string[] {
 }
 
 /** "Ines", "Ines and Wren", "Ines, Wren and 2 more". */
-export const listed = (names: readonly string[]): string =>
+export const listOfNames = (names: readonly string[]): string =>
   names.length > 3 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : joined(names);
 
 const joined = (names: readonly string[]): string =>
@@ -382,7 +382,7 @@ export function noPlanWords(
 }
 
 /** A setup's line in the Day: the call, and what is to be known of it. */
-export function dayWords(plan: Plan | NoPlan, unit: LengthUnit): { readonly call: string; readonly more: string } {
+export function dayLine(plan: Plan | NoPlan, unit: LengthUnit): { readonly call: string; readonly more: string } {
   if (plan.kind === 'noPlan') {
     const { title, advice } = noPlanWords(plan.reason, unit);
     return { call: title, more: advice };

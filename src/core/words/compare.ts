@@ -2,7 +2,7 @@
 import type { FaceJudged, FrameJudged } from '../frames/eyes';
 import type { Pair } from '../frames/choose';
 import type { Frame } from '../frames/schema';
-import { listed, spoken } from './call';
+import { listOfNames, spoken } from './call';
 import { frameNumber, frameRemark } from './frames';
 
 type NameOf = (personId: string) => string;
@@ -45,7 +45,7 @@ const leastDiscPx = 1.5;
 
 /** "No frame holds everybody; 203 and 207 together do: Wren is from 207." */
 export function pairWords({ first, second, fromSecond }: Pair, name: NameOf): string {
-  const who = listed(fromSecond.map((id) => spoken(name(id))));
+  const who = listOfNames(fromSecond.map((id) => spoken(name(id))));
   const [a, b] = [frameNumber(first.frame), frameNumber(second.frame)];
   return `No frame holds everybody; ${a} and ${b} together do: ${who} from ${b}.`;
 }
@@ -67,7 +67,7 @@ export function throughWords(
   const of = seen.length === 1 ? 'one frame' : `${seen.length} frames`;
   if (good.length === 0) return `${name} is nowhere sharp with open eyes, in ${of}.`;
   const best = [...good].sort((a, b) => (a.face.ratio ?? 0) - (b.face.ratio ?? 0)).slice(0, 3);
-  const numbers = listed(best.map(({ frame }) => frameNumber(frame)));
+  const numbers = listOfNames(best.map(({ frame }) => frameNumber(frame)));
   if (good.length === seen.length)
     return `${name} is sharp with open eyes in ${seen.length === 1 ? 'the one frame' : `all ${of}`}.`;
   const which = good.length <= 3 ? ` only: ${numbers}` : `; sharpest in ${numbers}`;

@@ -82,7 +82,7 @@ export function numbersWords(indices: readonly number[]): string {
 }
 
 /** A clock against the plan: "6 min left", "4 min late", "in 20 min"; empty when no time is said. */
-export function clockWords(entry: DayEntry | undefined, nowMinute: number, done: boolean): string {
+export function clockAgainstPlan(entry: DayEntry | undefined, nowMinute: number, done: boolean): string {
   if (!entry || entry.startsAt === null || entry.endsAt === null) return '';
   if (done) return '';
   // A day past midnight goes on counting.

@@ -1,7 +1,7 @@
 /** The drills done at the desk, and the two weeks, in words. */
 import type { Calibration, GuessScene, Scored } from '../drills/guess';
 import type { BestChoice, LostWhy, ModeChoice, ModeScene, ModeShot } from '../drills/mode';
-import type { Day, Fortnight, Weakness } from '../drills/fortnight';
+import type { PracticeDay, Fortnight, Weakness } from '../drills/fortnight';
 import { formatLength, type LengthUnit } from './length';
 import { capital } from './call';
 import { areaWords } from './technique';
@@ -30,7 +30,7 @@ export const modeWords: Readonly<Record<ModeChoice['mode'], string>> = {
   continuous: 'continuous',
   automatic: 'the body decides'
 };
-export const placeWords: Readonly<Record<ModeChoice['point'], string>> = {
+export const pointPlaceNames: Readonly<Record<ModeChoice['point'], string>> = {
   onEye: 'moved onto the eye',
   middle: 'in the middle, then turn'
 };
@@ -38,7 +38,7 @@ export const driveWords: Readonly<Record<ModeChoice['drive'], string>> = { one: 
 
 /** "continuous, eye detection, moved onto the eye". */
 export const choiceWords = ({ mode, area, point }: ModeChoice): string =>
-  `${modeWords[mode]}, ${areaWords[area]}, ${placeWords[point]}`;
+  `${modeWords[mode]}, ${areaWords[area]}, ${pointPlaceNames[point]}`;
 
 const times = (count: number): string => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);
 const lostWords: Readonly<Record<LostWhy, (count: number, on: string) => string>> = {
@@ -156,4 +156,5 @@ export function fortnightWords({ weak, frames }: Pick<Fortnight, 'weak' | 'frame
 }
 
 /** Why a day has its drill; empty where it is only its turn. */
-export const dayBecause = ({ because }: Pick<Day, 'because'>): string => (because === null ? '' : lostTo[because]);
+export const dayBecause = ({ because }: Pick<PracticeDay, 'because'>): string =>
+  because === null ? '' : lostTo[because];

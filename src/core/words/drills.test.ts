@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { arrangedFor, type Step } from '../drills/definitions';
+import { arrangedFor, type DrillStep } from '../drills/definitions';
 import type {
   DiagonalStep,
   EdgesVerdict,
   EyeNoseVerdict,
-  LadderRow,
+  FocusLadderRow,
   SteadyVerdict,
   SwayVerdict
 } from '../drills/verdicts';
@@ -23,7 +23,7 @@ import {
   leftWords,
   steadyWords,
   stepName,
-  swayWords,
+  swayDrillWords,
   tasksOf,
   trackWords
 } from './drills';
@@ -31,7 +31,7 @@ import {
 const kit = { focalLengthMm: 50, widestFNumber: 1.8, smallestFNumber: 16, closestMm: 400, discMm: 0.03 };
 const steps = arrangedFor('diagonal', kit)?.steps ?? [];
 const read = (at: number, offsetMm: number | null, sharpest: number | null): DiagonalStep => ({
-  step: steps[at] as Step,
+  step: steps[at] as DrillStep,
   frame: offsetMm === null ? null : ({} as DiagonalStep['frame']),
   ...{ offsetMm, sharpest, things: [] }
 });
@@ -64,7 +64,7 @@ describe('drills in words', () => {
   });
 
   it('the stop ladder: what holds, against theory', () => {
-    const row = (focusOn: number, holds: number | null, expected: number | null): LadderRow => {
+    const row = (focusOn: number, holds: number | null, expected: number | null): FocusLadderRow => {
       return { focusOn, stops: [], holds, expected };
     };
     const said = ladderWords({
@@ -124,7 +124,7 @@ describe('drills in words', () => {
 
   it('sway: a figure, the focus beside it, and frames that cannot be told apart', () => {
     const figure = (value: number) => ({ value, low: value / 2, high: value * 2 });
-    const steps = [{ step: {} as Step, frame: null, offsetMm: 0 }];
+    const steps = [{ step: {} as DrillStep, frame: null, offsetMm: 0 }];
     const verdict = (changes: Partial<SwayVerdict>): SwayVerdict => ({
       ...{ kind: 'sway', steps, missing: 0, miscounted: 0 },
       swayed: {
@@ -133,21 +133,21 @@ describe('drills in words', () => {
       },
       ...changes
     });
-    const said = swayWords(verdict({}), 'metric');
+    const said = swayDrillWords(verdict({}), 'metric');
     expect(said.title).toBe('You sway 12 mm in the first second.');
     expect(said.detail).toContain('6 mm to 24 mm nine times in ten; the focus itself scatters by 3 mm');
     expect(said.detail).toContain('at once 3 mm, after 6 s 20 mm.');
     expect(said.next).toContain('You move more than the focus errs');
     const swayed = { sway: figure(1), focus: figure(9), byWait: [] };
-    expect(swayWords(verdict({ swayed }), 'metric').next).toContain('you stand well');
-    expect(swayWords(verdict({ miscounted: -1 }), 'metric').detail).toContain('1 frame is missing: which');
-    expect(swayWords(verdict({ miscounted: 2 }), 'metric').detail).toContain('2 frames are too many: which');
-    expect(swayWords(verdict({ swayed: null }), 'metric').next).toContain('four frames at once');
-    expect(swayWords(verdict({ missing: 1 }), 'metric').title).toBe('No frame fits a step.');
+    expect(swayDrillWords(verdict({ swayed }), 'metric').next).toContain('you stand well');
+    expect(swayDrillWords(verdict({ miscounted: -1 }), 'metric').detail).toContain('1 frame is missing: which');
+    expect(swayDrillWords(verdict({ miscounted: 2 }), 'metric').detail).toContain('2 frames are too many: which');
+    expect(swayDrillWords(verdict({ swayed: null }), 'metric').next).toContain('four frames at once');
+    expect(swayDrillWords(verdict({ missing: 1 }), 'metric').title).toBe('No frame fits a step.');
   });
 
   it('hold steady: from which time on it shows, against one over the focal length', () => {
-    const steps = [{ step: {} as Step, frame: null, track: null }];
+    const steps = [{ step: {} as DrillStep, frame: null, track: null }];
     const told = (showsFromS: number): SteadyVerdict => ({
       ...{ kind: 'steady', steps, told: 15, seen: 6, missing: 0 },
       steady: {

@@ -1,6 +1,6 @@
 /** Drills in words: what to do, what came of it, and one thing to do next. */
 import { sum } from 'd3-array';
-import type { Arranged, Step } from '../drills/definitions';
+import type { Arranged, DrillStep } from '../drills/definitions';
 import type { DrillId } from '../drills/ids';
 import type { JudgeMode, SharpTaken } from '../drills/judge';
 import type { LearnedAt } from '../drills/learned';
@@ -28,7 +28,7 @@ export const stopName = (N: number): string => `f/${N < 10 ? Number(N.toFixed(1)
 
 /** "Focus on the second, f/5.6". */
 export function stepName(
-  { focusOn, fNumber, place, upright, turning, distanceMm, waitS, shutterS }: Step,
+  { focusOn, fNumber, place, upright, turning, distanceMm, waitS, shutterS }: DrillStep,
   drill: DrillId,
   unit: LengthUnit = 'metric'
 ): string {
@@ -289,7 +289,7 @@ export function eyeNoseWords(
 }
 
 /** How far one sways: "You sway 6 mm in the first second." */
-export function swayWords({ swayed, missing, miscounted, steps }: SwayVerdict, unit: LengthUnit): DrillSaid {
+export function swayDrillWords({ swayed, missing, miscounted, steps }: SwayVerdict, unit: LengthUnit): DrillSaid {
   if (missing === steps.length) return nothingFits;
   const count =
     miscounted === 0

@@ -5,7 +5,7 @@ import type { FrameJudged } from '../frames/eyes';
 import type { FrameReading } from '../frames/reading';
 import type { Frame } from '../frames/schema';
 import { formatLength, type LengthUnit } from './length';
-import { listed, possessive, spoken } from './call';
+import { listOfNames, possessive, spoken } from './call';
 import { directionWords } from './frames';
 import { formatShutter } from './light';
 
@@ -47,7 +47,7 @@ const lower = (name: string): string => spoken(`${name.charAt(0).toLowerCase()}$
 const whose = (target: string | null) => (target === null ? 'somebody’s' : possessive(spoken(target)));
 
 const together = (ids: readonly string[], nameOf: (id: string) => string): string =>
-  listed(ids.map((id) => spoken(nameOf(id))));
+  listOfNames(ids.map((id) => spoken(nameOf(id))));
 
 /** What happened, in a few words, and what speaks for it. */
 export function causeWords({ cause }: CauseFound, { nameOf, target, unit }: Said): { title: string; detail: string } {

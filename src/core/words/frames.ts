@@ -2,7 +2,7 @@
 import type { FaceJudged, FrameJudged } from '../frames/eyes';
 import type { Fact } from '../frames/facts';
 import type { Frame, Reason } from '../frames/schema';
-import { capital, listed, spoken } from './call';
+import { capital, listOfNames, spoken } from './call';
 import { formatIso, formatShutter } from './light';
 
 type NameOf = (personId: string) => string;
@@ -29,7 +29,7 @@ export function missingWords(missing: readonly { readonly fact: Fact; readonly f
     ({ fact }) => ({ focalLengthMm: 'focal length', fNumber: 'stop', shutterS: 'shutter', iso: 'ISO' })[fact]
   );
   const verb = names.length === 1 ? 'is' : 'are';
-  return `${capital(listed(names))} ${verb} not in ${most === 1 ? 'one of the files' : `${most} of the files`}.`;
+  return `${capital(listOfNames(names))} ${verb} not in ${most === 1 ? 'one of the files' : `${most} of the files`}.`;
 }
 
 const notToldWords = {
@@ -42,7 +42,7 @@ const notToldWords = {
 } as const;
 
 /** Why an eye cannot be told, "too small". */
-export const notTold = (why: NonNullable<FaceJudged['why']>): string => notToldWords[why];
+export const unmeasurableText = (why: NonNullable<FaceJudged['why']>): string => notToldWords[why];
 
 const namesOf = (faces: readonly FaceJudged[], name: NameOf): string[] =>
   faces.map(({ personId }) => (personId === null ? 'somebody' : spoken(name(personId))));
@@ -65,7 +65,7 @@ export function frameRemark({ faces, missed, held, absent, shake }: FrameJudged,
   if (faces.length === 0) return 'no face found';
   if (shake) return `camera shook: ${Math.round(shake.px)} px ${directionWords(shake.angle)}`;
   const part = (wanted: readonly FaceJudged[], word: string) =>
-    wanted.length === 0 ? [] : [`${listed(namesOf(wanted, name))} ${word}`];
+    wanted.length === 0 ? [] : [`${listOfNames(namesOf(wanted, name))} ${word}`];
   const moving = missed.filter(({ smear }) => smear);
   const open = missed.filter(({ closed, smear }) => !closed && !smear);
   const parts = [
@@ -85,12 +85,14 @@ export function frameRemark({ faces, missed, held, absent, shake }: FrameJudged,
       );
   const blinking = missed.filter(({ closed }) => closed);
   if (blinking.length > 0)
-    parts.push(`${listed(namesOf(blinking, name))} ${blinking.length === 1 ? 'blinks' : 'blink'}`);
-  if (absent.length > 0) parts.push(`${listed(absent.map((id) => spoken(name(id))))} not found`);
+    parts.push(`${listOfNames(namesOf(blinking, name))} ${blinking.length === 1 ? 'blinks' : 'blink'}`);
+  if (absent.length > 0) parts.push(`${listOfNames(absent.map((id) => spoken(name(id))))} not found`);
   if (parts.length > 0) return parts.join('; ');
   const unknown = faces.filter(({ judged, personId }) => judged === 'unknown' && personId !== null);
   if (held === 0) return 'cannot be told';
-  return unknown.length === 0 ? 'everyone sharp' : `${listed(namesOf(unknown, name))} cannot be told, all others sharp`;
+  return unknown.length === 0
+    ? 'everyone sharp'
+    : `${listOfNames(namesOf(unknown, name))} cannot be told, all others sharp`;
 }
 
 /** "Frame 3 holds everybody." and what the next ones miss; the best there is where none does. */
@@ -106,7 +108,8 @@ export function framesTitle(ranked: readonly FrameJudged[], name: NameOf): strin
     return ranked.length === 1 ? `Frame ${number(best)} holds everybody.` : 'Every frame holds everybody.';
   if (holding.length > 3)
     return `${holding.length} of ${ranked.length} frames hold everybody; ${number(best)} is the sharpest.`;
-  const start = holding.length === 1 ? `Frame ${first[0]} holds everybody.` : `Frames ${listed(first)} hold everybody.`;
+  const start =
+    holding.length === 1 ? `Frame ${first[0]} holds everybody.` : `Frames ${listOfNames(first)} hold everybody.`;
   const after = ranked[holding.length] ?? next;
   return after ? `${start} ${number(after)} does not: ${frameRemark(after, name)}.` : start;
 }
@@ -123,5 +126,5 @@ export function settingsLine({ fNumber, shutterS, iso }: Pick<Frame, 'fNumber' |
 }
 
 /** "14:36:02". @param clockMs as if it were UTC, ms */
-export const clockWords = (clockMs: number | null): string =>
+export const clockText = (clockMs: number | null): string =>
   clockMs === null ? '' : new Date(clockMs).toISOString().slice(11, 19);

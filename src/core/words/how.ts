@@ -31,14 +31,14 @@ export const howKeys = [
 ] as const;
 export type HowKey = (typeof howKeys)[number];
 
-export interface How {
+export interface Explanation {
   readonly title: string;
   readonly text: string;
   /** Published, common practice, or ours. */
   readonly source: string;
 }
 
-export const how: Readonly<Record<HowKey, How>> = {
+export const how: Readonly<Record<HowKey, Explanation>> = {
   target: {
     title: 'Whose eye, and the stop',
     text: 'Every eye that must be sharp is tried at every stop; the one with the best odds is taken. Of odds within three points, the nearer eye, in reach of a good focus point, near the middle. The stop is the one your style wants among those that hold the faces and grant every background.',

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { formatNumber, parseNumber, rangeWords, stepped, type NumberRange } from './number';
+import { formatNumber, parseNumber, rangeWords, steppedNumber, type NumberRange } from './number';
 
 const degrees: NumberRange = { unit: 'deg', min: -180, max: 180 };
 const seconds: NumberRange = { unit: 'seconds', min: 0, max: 60 };
@@ -60,12 +60,12 @@ describe('a number as it is typed', () => {
     fc.assert(
       fc.property(fc.integer({ min: -1800, max: 1800 }), fc.constantFrom(0.1, 0.5, 1, 5), (tenths, step) => {
         const from = tenths / 10;
-        const up = stepped(from, step, degrees);
-        if (up !== from) expect(stepped(up, -step, degrees)).toBe(from);
+        const up = steppedNumber(from, step, degrees);
+        if (up !== from) expect(steppedNumber(up, -step, degrees)).toBe(from);
         expect(up).toBeLessThanOrEqual(180);
       })
     );
-    expect(stepped(178, 5, degrees)).toBe(178);
+    expect(steppedNumber(178, 5, degrees)).toBe(178);
     expect(rangeWords(seconds)).toBe('from 0 to 60 s');
   });
 });

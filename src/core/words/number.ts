@@ -91,7 +91,7 @@ export function formatNumber(value: number): string {
 }
 
 /** One step up or down: the number's own grid, so that down takes up back; beyond the range it stays where it is. */
-export function stepped(value: number, by: number, { min, max }: Pick<NumberRange, 'min' | 'max'>): number {
+export function steppedNumber(value: number, by: number, { min, max }: Pick<NumberRange, 'min' | 'max'>): number {
   const next = Number((value + by).toFixed(9));
   return next < min || next > max ? value : next;
 }

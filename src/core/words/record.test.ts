@@ -3,7 +3,16 @@ import { kitGroups } from '../record/groups';
 import { honestyOf } from '../record/honesty';
 import type { Recorded } from '../record/schema';
 import { recordedFrame } from '../testing/recorded';
-import { ownWords, biasWords, honestyTitle, honestyWords, kitWords, rateWords, recordTitle, swayWords } from './record';
+import {
+  ownWords,
+  biasWords,
+  honestyTitle,
+  honestyWords,
+  kitWords,
+  rateWords,
+  recordTitle,
+  swayFactorWords
+} from './record';
 
 const asked = { nowMs: 0, halfLifeDays: null };
 const shot = (count: number, um: number, changes: Partial<Recorded> = {}) =>
@@ -63,8 +72,8 @@ describe('the record in words', () => {
   });
 
   it('says sway and rates as one speaks', () => {
-    expect(swayWords({ value: 1.1, low: 0.7, high: 1.6 })).toBe('as assumed, within 0.7 to 1.6 times');
-    expect(swayWords({ value: 1.8, low: 1.2, high: 2.6 })).toBe('1.8 times what is assumed (1.2 to 2.6)');
+    expect(swayFactorWords({ value: 1.1, low: 0.7, high: 1.6 })).toBe('as assumed, within 0.7 to 1.6 times');
+    expect(swayFactorWords({ value: 1.8, low: 1.2, high: 2.6 })).toBe('1.8 times what is assumed (1.2 to 2.6)');
     expect(['0', '2', '4'].map((key) => rateWords('distance', key, 'metric'))).toEqual([
       'under 1 m',
       '2 m to 4 m',

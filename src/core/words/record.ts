@@ -1,6 +1,6 @@
 /** The record in words: where the planes of each kit fall, and whether the odds were honest. */
 import type { OwnFocus } from '../habits/habits';
-import type { Honesty, Way } from '../record/honesty';
+import type { Honesty, FocusingGroup } from '../record/honesty';
 import { distanceEnds } from '../record/honesty';
 import { atDistanceMm, leastFocusings, type KitGroup, type PersonFigures } from '../record/groups';
 import type { Estimate } from '../record/learn';
@@ -48,10 +48,10 @@ export function estimateAt({ value, low, high }: Estimate, focalLengthMm: number
   return { value: at(value), low: at(low), high: at(high) };
 }
 
-export type Standing = 'few' | 'onTheMark' | 'front' | 'behind';
+export type BiasVerdict = 'few' | 'onTheMark' | 'front' | 'behind';
 
 /** Whether a kit has a bias: its interval decides. */
-export function standingOf({ learned }: KitGroup): Standing {
+export function biasVerdict({ learned }: KitGroup): BiasVerdict {
   if (learned.frames < leastFocusings) return 'few';
   if (learned.bias.low <= 0 && learned.bias.high >= 0) return 'onTheMark';
   return learned.bias.value > 0 ? 'behind' : 'front';
@@ -61,25 +61,25 @@ export function standingOf({ learned }: KitGroup): Standing {
 export function biasWords(group: KitGroup, unit: LengthUnit): { readonly title: string; readonly detail: string } {
   const f = focalLengthOf(group);
   const bias = estimateAt(group.learned.bias, f, comparedAtMm);
-  const spread = atDistanceMm(group.learned.spread.value, f, comparedAtMm);
+  const spread = atDistanceMm(group.learned.sd.value, f, comparedAtMm);
   const half = formatLength((bias.high - bias.low) / 2, unit);
   const scatter = `spread ${formatLength(spread, unit)}`;
-  const standing = standingOf(group);
+  const standing = biasVerdict(group);
   if (standing === 'few') {
     const left = Math.ceil(leastFocusings - group.learned.frames);
     return { title: 'too few to tell', detail: `${left} more that tell where the plane fell` };
   }
   if (standing === 'onTheMark') return { title: 'on the mark', detail: `± ${half} · ${scatter}` };
   const where = `${formatLength(Math.abs(bias.value), unit)} ${standing === 'front' ? 'in front' : 'behind'}`;
-  const worth = Math.abs(group.learned.bias.value) > group.learned.spread.value;
+  const worth = Math.abs(group.learned.bias.value) > group.learned.sd.value;
   return { title: where, detail: `± ${half} · ${scatter}${worth ? '; more than it scatters' : ''}` };
 }
 
 /** "85 mm f/1.4 focuses 14 mm behind at 2 m. The rest is on the mark." */
 export function recordTitle(groups: readonly KitGroup[], unit: LengthUnit): string {
-  const told = groups.filter((group) => standingOf(group) !== 'few');
+  const told = groups.filter((group) => biasVerdict(group) !== 'few');
   if (told.length === 0) return 'Where do your planes fall?';
-  const off = told.filter((group) => ['front', 'behind'].includes(standingOf(group)));
+  const off = told.filter((group) => ['front', 'behind'].includes(biasVerdict(group)));
   const [first] = off;
   if (!first)
     return told.length === 1 ? `Your ${told[0]?.lens ?? ''} is on the mark.` : 'All your lenses are on the mark.';
@@ -111,7 +111,7 @@ export function honestyWords({ said, sharp, brier, brierOfAverage, frames }: Hon
 }
 
 /** "Standing, your hands sway 1.3 times what is assumed (0.9 to 1.9)". */
-export function swayWords({ value, low, high }: Estimate): string {
+export function swayFactorWords({ value, low, high }: Estimate): string {
   const times = (factor: number) => factor.toFixed(1);
   const range = `${times(low)} to ${times(high)}`;
   if (low <= 1 && high >= 1) return `as assumed, within ${range} times`;
@@ -133,7 +133,7 @@ export function movementWords({ moved, of, speed }: NonNullable<PersonFigures['m
   return `moved in ${moved} of ${of} frames, on average ${mm(speed.value)} mm/s across (${mm(speed.low)} to ${mm(speed.high)})`;
 }
 
-export const wayWords: Readonly<Record<Way, string>> = {
+export const wayWords: Readonly<Record<FocusingGroup, string>> = {
   lens: 'lens',
   stop: 'stop',
   distance: 'distance',
@@ -143,7 +143,7 @@ export const wayWords: Readonly<Record<Way, string>> = {
 };
 
 /** What the frames of one rate have in common. */
-export function rateWords(way: Way, key: string, unit: LengthUnit): string {
+export function rateWords(way: FocusingGroup, key: string, unit: LengthUnit): string {
   switch (way) {
     case 'stop':
       return `f/${Number(key)}`;

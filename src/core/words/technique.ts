@@ -14,7 +14,7 @@ import type { Camera } from '../setup/schema';
 import { focusPointWords } from '../setup/focusPoint';
 import { capital, oddsWords, pointWords, possessive, subjectName } from './call';
 import { formatLength, type LengthUnit } from './length';
-import { landedWords, placeWords } from './ways';
+import { landedWords, offsetFromTargetText } from './ways';
 
 const sizeWords: Readonly<Record<PointFit['size'], string>> = {
   pinpoint: 'pinpoint',
@@ -49,13 +49,13 @@ export function pointFitWords(plan: Plan, fit: PointFit, unit: LengthUnit): stri
   if (!other) return `${edge}, nothing else under it`;
   const names = fit.others.slice(0, 3).map((item) => landedWords(plan, item));
   const reach = [
-    ...(fit.nearestMm < -worthSayingMm ? [placeWords(fit.nearestMm, unit)] : []),
-    ...(fit.furthestMm > worthSayingMm ? [placeWords(fit.furthestMm, unit)] : [])
+    ...(fit.nearestMm < -worthSayingMm ? [offsetFromTargetText(fit.nearestMm, unit)] : []),
+    ...(fit.furthestMm > worthSayingMm ? [offsetFromTargetText(fit.furthestMm, unit)] : [])
   ];
   return `${edge}; also ${names.join(', ')}${reach.length === 0 ? '' : `: ${reach.join(' to ')}`}`;
 }
 
-export function recomposeWords(
+export function recomposeAdvice(
   { turnDeg, byPivot, leaning, moved, widestDeg, safeFrom, leaningSafeFrom }: Recomposing,
   unit: LengthUnit
 ): readonly string[] {

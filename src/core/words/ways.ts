@@ -1,12 +1,12 @@
 /** Ways of focusing in words: what each lands on, what is lost to it, what to do. */
 import type { Landing } from '../call/landing';
 import type { Plan } from '../call/plan';
-import type { Part } from '../setup/surfaces';
-import type { Way, WayKind, WayPart } from '../technique/ways';
+import type { SurfacePart } from '../setup/surfaces';
+import type { FocusMethodOption, WayKind, WayPart } from '../technique/ways';
 import { pointWords, possessive, subjectName } from './call';
 import { formatLength, type LengthUnit } from './length';
 
-const partWords: Readonly<Record<Part, string>> = {
+const partWords: Readonly<Record<SurfacePart, string>> = {
   eye: 'eyes',
   brow: 'brow',
   nose: 'nose',
@@ -50,13 +50,13 @@ const wayNames: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => stri
   scale: () => 'By hand, by the distance scale'
 };
 
-function eyeOf(plan: Plan, { target }: Pick<Way, 'target'>): string {
+function eyeOf(plan: Plan, { target }: Pick<FocusMethodOption, 'target'>): string {
   return target.subjectId === null || target.role === null
     ? 'the place'
     : pointWords(plan, target.subjectId, target.role);
 }
 
-export function wayName(plan: Plan, way: Way): string {
+export function wayName(plan: Plan, way: FocusMethodOption): string {
   return way.kind === 'asSet' ? 'As the camera is set' : wayNames[way.kind](eyeOf(plan, way));
 }
 
@@ -68,7 +68,7 @@ export function chanceWords(chance: number): string {
 }
 
 /** "40 cm in front", "4 mm behind". */
-export function placeWords(offMm: number, unit: LengthUnit): string {
+export function offsetFromTargetText(offMm: number, unit: LengthUnit): string {
   if (Math.abs(offMm) < 1.5) return 'as far away';
   return `${formatLength(Math.abs(offMm), unit)} ${offMm < 0 ? 'in front' : 'behind'}`;
 }
@@ -81,7 +81,7 @@ interface Lost {
 }
 
 /** Frames lost to what focus landed on, the most first. */
-export function missedBy(plan: Plan, way: Way): readonly Lost[] {
+export function missedBy(plan: Plan, way: FocusMethodOption): readonly Lost[] {
   const known = new Map<string, Lost>();
   for (const part of way.parts) {
     if (part.part === 'target') continue;
@@ -97,7 +97,7 @@ export function missedBy(plan: Plan, way: Way): readonly Lost[] {
 }
 
 /** Lost though focus landed as meant, or as well: the spread of the focus itself, and everybody’s sway. */
-export function missedOnTarget(plan: Plan, way: Way): number {
+export function missedOnTarget(plan: Plan, way: FocusMethodOption): number {
   const byLanding = missedBy(plan, way).reduce((sum, { share }) => sum + share, 0);
   return Math.max(0, 1 - way.odds - byLanding);
 }
@@ -105,7 +105,7 @@ export function missedOnTarget(plan: Plan, way: Way): number {
 const likeliestOther = (parts: readonly WayPart[]): WayPart | undefined => parts.find(({ part }) => part !== 'target');
 
 /** Why a way does as it does, in a line. */
-export function wayReason(plan: Plan, way: Way, unit: LengthUnit): string {
+export function wayReason(plan: Plan, way: FocusMethodOption, unit: LengthUnit): string {
   if (way.kind === 'scale') return 'one guesses the distance and reads it off the ring';
   if (way.kind === 'magnifier') return 'exact where nobody moves, and slow';
   const turn = way.target.recomposed;
@@ -114,7 +114,7 @@ export function wayReason(plan: Plan, way: Way, unit: LengthUnit): string {
   }
   const worst = missedBy(plan, way)[0];
   if (worst && worst.share >= 0.02) {
-    return `takes ${worst.name}, ${placeWords(worst.offMm, unit)}: ${chanceWords(worst.share)} lost to it`;
+    return `takes ${worst.name}, ${offsetFromTargetText(worst.offMm, unit)}: ${chanceWords(worst.share)} lost to it`;
   }
   if (way.kind === 'turn' && turn) {
     return turn.turnMm < 0.5
@@ -126,7 +126,7 @@ export function wayReason(plan: Plan, way: Way, unit: LengthUnit): string {
     return way.kind === 'tracking' ? 'follows whoever moves' : 'nothing else lies under it';
   const off = other.depth - way.target.focusDistanceMm;
   const still = other.sharp >= 0.8 * other.chance ? '; still sharp' : '';
-  return `may land on ${landedWords(plan, other)}, ${placeWords(off, unit)}${still}`;
+  return `may land on ${landedWords(plan, other)}, ${offsetFromTargetText(off, unit)}${still}`;
 }
 
 const orders: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string>> = {
@@ -146,7 +146,7 @@ const orders: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string
 };
 
 /** The call of the tab: the best way, and what the camera would take by itself. */
-export function waysSentence(plan: Plan, ways: readonly Way[]): string {
+export function waysSentence(plan: Plan, ways: readonly FocusMethodOption[]): string {
   const [best] = ways;
   if (!best) return '';
   const order = best.kind === 'asSet' ? 'Stay as the camera is set.' : orders[best.kind](eyeOf(plan, best));

@@ -57,7 +57,7 @@ function gainWords(gain: number): string {
 }
 
 /** What turning or leaning after focusing does, in a sentence; empty where the point lies on the target. */
-export function recomposeWords({ target }: StopPlan, unit: LengthUnit): string {
+export function recomposeSentence({ target }: StopPlan, unit: LengthUnit): string {
   const { recomposed } = target;
   if (!recomposed) return '';
   const side = (mm: number) => `${formatLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
@@ -90,12 +90,12 @@ export function whyOdds(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
   const { weakest } = plan;
   const within = (mm: number) => `±${formatLength(mm, unit)}`;
   const causes = [
-    `focusing lands ${within(entry.spread.focusMm)}`,
-    ...(entry.spread.holdMm > 0 ? [`you sway ${within(entry.spread.holdMm)}`] : []),
-    ...(entry.spread.leanMm > 0 ? [`you lean ${within(entry.spread.leanMm)}`] : []),
+    `focusing lands ${within(entry.scatter.focusMm)}`,
+    ...(entry.scatter.holdMm > 0 ? [`you sway ${within(entry.scatter.holdMm)}`] : []),
+    ...(entry.scatter.leanMm > 0 ? [`you lean ${within(entry.scatter.leanMm)}`] : []),
     ...(weakest.swayMm > 0 ? [`they sway ${within(weakest.swayMm)}`] : [])
   ];
-  const turned = recomposeWords(entry, unit);
+  const turned = recomposeSentence(entry, unit);
   return `${subjectName(plan, weakest.subjectId)} is the likeliest to be missed: ${causes.join(', ')}.${turned === '' ? '' : ` ${turned}`}`;
 }
 
@@ -124,7 +124,7 @@ export function whyZone(plan: Plan, entry: StopPlan): string {
     { name: 'the pixels', ratio: pixels },
     { name: 'camera shake', ratio: shake }
   ].sort((a, b) => b.ratio - a.ratio)[0];
-  const allowed = `A blur of ${Math.round(plan.permissibleDiscMm * 1000)} µm on the sensor still looks sharp.`;
+  const allowed = `A blur of ${Math.round(plan.circleOfConfusionMm * 1000)} µm on the sensor still looks sharp.`;
   return most ? `${allowed} The rest is left to defocus; ${most.name} alone takes ${percent(most.ratio)}.` : allowed;
 }
 

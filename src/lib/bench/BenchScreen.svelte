@@ -1,7 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import Choice from '$lib/controls/Choice.svelte';
-  import { KitInHand } from '$lib/kit/inHand.svelte';
+  import { KitInUse } from '$lib/kit/inHand.svelte';
   import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import FieldBench from './FieldBench.svelte';
@@ -15,7 +15,7 @@
   let test = $state<'focus' | 'stops' | 'field' | 'spots'>('focus');
   // Whoever comes from the record comes with a pair.
   const asked = (name: string) => page.url.searchParams.get(name) ?? '';
-  const kit = new KitInHand(app, { bodyId: asked('body'), lensId: asked('lens') });
+  const kit = new KitInUse(app, { bodyId: asked('body'), lensId: asked('lens') });
   const { body, lens } = $derived(kit);
 </script>
 

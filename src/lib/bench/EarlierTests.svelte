@@ -1,6 +1,6 @@
 <script lang="ts" generics="T extends BenchTest">
   import type { BenchTest } from '$core/bench/schema';
-  import { dayWords } from '$lib/controls/dates';
+  import { dateText } from '$lib/controls/dates';
 
   interface Props {
     title: string;
@@ -17,7 +17,7 @@
   <ul class="mt-1" data-testid={testid}>
     {#each tests as test (test.id)}
       <li class="flex flex-wrap justify-between gap-x-4 border-b border-line py-1">
-        <span>{dayWords(test.madeAt)}{test.simulated ? ', simulated' : ''}</span>
+        <span>{dateText(test.madeAt)}{test.simulated ? ', simulated' : ''}</span>
         <span class="tabular-nums">{words(test)}</span>
       </li>
     {/each}

@@ -6,14 +6,14 @@
   import { figuresOf, focusResult, focusSets, isWideOpen, widestAt, type Precision } from '$core/bench/focusTest';
   import { scaleMm } from '$core/bench/pages';
   import type { FocusShot, FocusTest } from '$core/bench/schema';
-  import { ownFocus, spreadBehind } from '$core/call/spread';
+  import { ownFocus, focusSd } from '$core/call/spread';
   import { focusMethods, type OwnFocus } from '$core/habits/habits';
   import type { Body, Lens } from '$core/kit/schema';
   import { formatDisc } from '$core/optics/criterion';
   import { depthOfField } from '$core/optics/depthOfField';
   import { exactFNumber } from '$core/optics/stops';
   import { sameFocal, withOwnFocus } from '$core/record/groups';
-  import { focusProblemWords, offsetWords, standingWords, wingWords } from '$core/words/bench';
+  import { focusProblemWords, focusOffsetText, standingWords, wingWords } from '$core/words/bench';
   import { methodWords } from '$core/words/record';
   import { formatLength } from '$core/words/length';
   import Choice from '$lib/controls/Choice.svelte';
@@ -62,8 +62,7 @@
     })
   );
   const usualUm = $derived(
-    1000 *
-      spreadBehind(habits, { method, stance: 'tripod', widestN: exactFNumber(lens.widestFNumber), body, lowLight: 1 })
+    1000 * focusSd(habits, { method, stance: 'tripod', widestN: exactFNumber(lens.widestFNumber), body, lowLight: 1 })
   );
 
   type Measured = Extract<FocusRead, { kind: 'measured' }>;
@@ -125,7 +124,7 @@
       ({ biasUm, spreadUm, shots: those }) =>
         those.length === one.shots.length &&
         biasUm.value === one.result.bias.value &&
-        spreadUm.value === one.result.spread.value
+        spreadUm.value === one.result.sd.value
     );
   const unkept = $derived(told.filter((one) => !isKept(one)));
   /** Against the widest stop of this focal length, in this test or as the plans have it: what stopping down moves. */
@@ -166,7 +165,7 @@
           const test: FocusTest = {
             ...{ kind: 'focus', id, madeAt: now + index, simulated, bodyId: body.id, body: body.name, lensId: lens.id },
             ...{ lens: lens.name, method, focalLengthMm: one.focalLengthMm, fNumber: one.fNumber },
-            ...{ biasUm: one.result.bias, spreadUm: one.result.spread },
+            ...{ biasUm: one.result.bias, spreadUm: one.result.sd },
             shots: one.shots.map(({ id: _, ...shot }) => shot)
           };
           draft.put('benchTests', newRow(id, test, { position: now + index }));
@@ -332,7 +331,7 @@
       testid="earlier-tests"
       tests={earlier}
       words={(one) =>
-        `${offsetWords(one.biasUm.value, one.focalLengthMm, distanceMm, unit)} at ${formatLength(distanceMm, unit)}, ${Number(one.focalLengthMm.toFixed(0))} mm f/${Number(one.fNumber.toFixed(1))}, ${methodWords[one.method]}, ${one.shots.length} frames`}
+        `${focusOffsetText(one.biasUm.value, one.focalLengthMm, distanceMm, unit)} at ${formatLength(distanceMm, unit)}, ${Number(one.focalLengthMm.toFixed(0))} mm f/${Number(one.fNumber.toFixed(1))}, ${methodWords[one.method]}, ${one.shots.length} frames`}
     />
   </section>
 </div>

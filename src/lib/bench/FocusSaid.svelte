@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { FocusResult, Precision } from '$core/bench/focusTest';
   import type { FocusShot } from '$core/bench/schema';
-  import { focusWords, offsetWords } from '$core/words/bench';
+  import { focusWords, focusOffsetText } from '$core/words/bench';
   import { formatLength, type LengthUnit } from '$core/words/length';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import FocusDots from './FocusDots.svelte';
@@ -43,7 +43,7 @@
     {/if}
     Extrapolated: {others
       .map((times) => times * distanceMm)
-      .map((mm) => `${offsetWords(result.bias.value, f, mm, unit)} at ${formatLength(mm, unit)}`)
+      .map((mm) => `${focusOffsetText(result.bias.value, f, mm, unit)} at ${formatLength(mm, unit)}`)
       .join(', ')}.
   </p>
 {/if}
@@ -51,7 +51,7 @@
   <p class="mt-2 text-pretty" data-testid="focus-shift">
     {#if wideOpen}
       Stopping down from f/{stop(wideOpen.fNumber)} to f/{stop(fNumber)} moves the plane to
-      {offsetWords(result.bias.value - wideOpen.um, f, distanceMm, unit)}: kept by stop, and the plans follow.
+      {focusOffsetText(result.bias.value - wideOpen.um, f, distanceMm, unit)}: kept by stop, and the plans follow.
     {:else}
       f/{stop(fNumber)} is not wide open: without a test at the widest stop it is kept for comparison only.
     {/if}

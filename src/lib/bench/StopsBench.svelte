@@ -21,7 +21,7 @@
   import { formatLength } from '$core/words/length';
   import Choice from '$lib/controls/Choice.svelte';
   import HowComputed from '$lib/controls/HowComputed.svelte';
-  import { dayWords } from '$lib/controls/dates';
+  import { dateText } from '$lib/controls/dates';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { newRow } from '$lib/data';
@@ -80,7 +80,7 @@
   const others = $derived(testsOf(app, 'stops', (one) => !same(one.stops, rows)));
   let otherId = $state('');
   const other = $derived(others.find(({ id }) => id === otherId) ?? null);
-  const otherName = $derived(other ? `${other.lens}, ${dayWords(other.madeAt)}` : '');
+  const otherName = $derived(other ? `${other.lens}, ${dateText(other.madeAt)}` : '');
   const otherAt = (fNumber: number) => other?.stops.find((row) => isSameStop(row.fNumber, fNumber)) ?? null;
   /** The plans use it already. */
   const inUse = $derived(same(lens.measured ?? [], table) && same(lens.measuredCorner ?? [], corners));
@@ -175,7 +175,7 @@
               label="Compared with"
               items={[
                 { value: '', name: 'nothing' },
-                ...others.map((one) => ({ value: one.id, name: `${one.lens} on ${one.body}, ${dayWords(one.madeAt)}` }))
+                ...others.map((one) => ({ value: one.id, name: `${one.lens} on ${one.body}, ${dateText(one.madeAt)}` }))
               ]}
               value={otherId}
               onchange={(id) => (otherId = id)}

@@ -1,7 +1,7 @@
 /** Pictures of a sheet, read one after another; each keeps what became of it. */
 import { SvelteMap } from 'svelte/reactivity';
 import type { DrillId } from '$core/drills/ids';
-import { hashOf } from '../../faces/hash';
+import { sha256Hex } from '../../faces/hash';
 import type { CallOptions } from '../../workers/client';
 
 export interface Item<T> {
@@ -48,7 +48,7 @@ export class Series<T> {
       for (const [index, { name, file }] of files.entries()) {
         this.progress = { done: index, of: files.length, what };
         const blob = await file({ signal: stop.signal });
-        const id = await hashOf(new Uint8Array(await blob.arrayBuffer()));
+        const id = await sha256Hex(new Uint8Array(await blob.arrayBuffer()));
         if (this.items.some((item) => item.id === id)) {
           again++;
           continue;

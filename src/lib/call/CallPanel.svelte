@@ -16,7 +16,7 @@
   import {
     decidingBackground,
     lightWords,
-    recomposeWords,
+    recomposeSentence,
     sensitivityWords,
     whatIfWords,
     whyBackground,
@@ -154,7 +154,7 @@
         <p>{reasonSentence(plan)}</p>
       {/if}
       {#if entry.target.recomposed && !entry.target.recomposed.asked}
-        <p class="font-medium">{recomposeWords(entry, unit)}</p>
+        <p class="font-medium">{recomposeSentence(entry, unit)}</p>
       {/if}
       {#each noticeWords(plan) as sentence (sentence)}<p class="font-medium">{sentence}</p>{/each}
       {#if plan.stitched}

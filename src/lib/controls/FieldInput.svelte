@@ -1,9 +1,9 @@
 <script lang="ts" generics="T">
   import { Helper, Input, Label } from 'flowbite-svelte';
-  import type { Field } from './field.svelte';
+  import type { FormField } from './field.svelte';
 
   interface Props {
-    field: Field<T>;
+    field: FormField<T>;
     label: string;
     hideLabel?: boolean;
     placeholder?: string;

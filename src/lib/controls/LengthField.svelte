@@ -1,9 +1,9 @@
 <script lang="ts">
   import { formatLengthExactly, parseLength } from '$core/words/length';
-  import { stepped } from '$core/words/number';
+  import { steppedNumber } from '$core/words/number';
   import { getApp } from '$lib/state/app.svelte';
-  import type { How } from '$lib/data';
-  import { Field, type Read } from './field.svelte';
+  import type { EditManner } from '$lib/data';
+  import { FormField, type Read } from './field.svelte';
   import FieldInput from './FieldInput.svelte';
 
   interface Props {
@@ -14,9 +14,9 @@
     /** Shortest and longest, mm. */
     bounds: { readonly min: number; readonly max: number };
     /** Takes the new value; false when it is refused. */
-    onchange: (mm: number, how: How) => unknown;
+    onchange: (mm: number, how: EditManner) => unknown;
     /** Takes an emptied field, where that means something. */
-    onclear?: (how: How) => unknown;
+    onclear?: (how: EditManner) => unknown;
     /** One press of an arrow key, mm. */
     stepMm?: number;
     placeholder?: string;
@@ -26,7 +26,7 @@
   const { settings } = getApp();
   const id = $props.id();
 
-  const field = new Field<number | null>(id, {
+  const field = new FormField<number | null>(id, {
     name: () => name ?? label,
     value: () => valueMm,
     format: (mm) => (mm === null ? '' : formatLengthExactly(mm, settings.now.unit)),
@@ -40,7 +40,7 @@
       return { ok: false, message: `From ${from} to ${to}.` };
     },
     onchange: (mm, how) => (mm === null ? onclear?.(how) : onchange(mm, how)),
-    step: (mm, direction) => (mm === null ? mm : stepped(mm, direction * stepMm, bounds))
+    step: (mm, direction) => (mm === null ? mm : steppedNumber(mm, direction * stepMm, bounds))
   });
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { limits } from '$core/schema/values';
-  import type { How } from '$lib/data';
-  import { Field, type Read } from './field.svelte';
+  import type { EditManner } from '$lib/data';
+  import { FormField, type Read } from './field.svelte';
   import FieldInput from './FieldInput.svelte';
 
   interface Props {
@@ -15,7 +15,7 @@
     problem?: (text: string) => string | null;
     /** What others have been called, to choose from. */
     suggestions?: readonly string[];
-    onchange: (value: string, how: How) => unknown;
+    onchange: (value: string, how: EditManner) => unknown;
   }
   let {
     label,
@@ -29,7 +29,7 @@
   }: Props = $props();
   const id = $props.id();
 
-  const field = new Field<string>(id, {
+  const field = new FormField<string>(id, {
     name: () => label,
     value: () => value,
     format: (text) => text,

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { bounds } from '$core/setup/bounds';
   import type { Intent } from '$core/setup/schema';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import HowComputed from './HowComputed.svelte';
   import LengthField from './LengthField.svelte';
   import NumberField from './NumberField.svelte';
@@ -10,7 +10,7 @@
   type Viewing = Intent['viewing'];
   interface Props {
     viewing: Viewing;
-    onchange: (viewing: Viewing, how: How) => unknown;
+    onchange: (viewing: Viewing, how: EditManner) => unknown;
     /** Blur allowed on the sensor, mm, where it is known. */
     allowedMm?: number | undefined;
   }

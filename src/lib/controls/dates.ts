@@ -6,7 +6,7 @@ export const dateWords = (date: string, withWeekday = false): string =>
   new Date(`${date}T12:00`).toLocaleDateString('en-GB', withWeekday ? { weekday: 'long', ...day } : day);
 
 /** "26 November 2026" of a moment on this device's clock. */
-export const dayWords = (ms: number): string => new Date(ms).toLocaleDateString('en-GB', day);
+export const dateText = (ms: number): string => new Date(ms).toLocaleDateString('en-GB', day);
 
 /** "26 November 2026 at 10:05". */
 export const momentWords = (ms: number): string =>

@@ -4,7 +4,7 @@
  * taken is kept as a draft.
  */
 import { createContext, untrack } from 'svelte';
-import type { How } from '$lib/data';
+import type { EditManner } from '$lib/data';
 import { getApp } from '$lib/state/app.svelte';
 
 export type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string };
@@ -16,7 +16,7 @@ interface FieldOptions<T> {
   readonly format: (value: T) => string;
   readonly read: (text: string) => Read<T>;
   /** Takes a value; false, or why in a sentence, when it is refused. */
-  readonly onchange: (value: T, how: How) => unknown;
+  readonly onchange: (value: T, how: EditManner) => unknown;
   /** The value one press of an arrow key away. */
   readonly step?: (value: T, direction: 1 | -1) => T;
 }
@@ -24,7 +24,7 @@ interface FieldOptions<T> {
 /** What the fields below belong to, so that a draft comes back where it was typed: a setup, a person. Empty: no drafts. */
 export const [getFieldScope, setFieldScope] = createContext<() => string>();
 
-export class Field<T> {
+export class FormField<T> {
   readonly id: string;
   /** What is being typed; null when the field shows its value. */
   typed = $state<string | null>(null);

@@ -4,7 +4,7 @@ import { merge } from '$core/plain/merge';
 import type { Committed } from './commit';
 import { MemoryTable } from './memory.svelte';
 import type { RowKey } from './peers';
-import { readTable, sort } from './read';
+import { readTableRows, sort } from './read';
 import type { Change, Damaged, Descriptor, Descriptors, Row, TableName, Values } from './rows';
 
 type Tables<T extends Values> = { readonly [N in TableName<T>]: MemoryTable<T[N]> };
@@ -65,7 +65,9 @@ export class AtHand<T extends Values> {
   }
 
   async #read(names: readonly string[], owner: string | null): Promise<void> {
-    const read = await Promise.all(names.map((name) => readTable(this.#database, name, this.descriptor(name), owner)));
+    const read = await Promise.all(
+      names.map((name) => readTableRows(this.#database, name, this.descriptor(name), owner))
+    );
     names.forEach((name, index) =>
       this.memory(name).fill((read[index]?.rows ?? []).map((row) => this.#ours(name, row)))
     );

@@ -4,7 +4,7 @@
  */
 import type Dexie from 'dexie';
 import { merge, same } from '$core/plain/merge';
-import { keyOf, type Change, type Descriptor, type Descriptors, type Row, type TableName, type Values } from './rows';
+import { rowKey, type Change, type Descriptor, type Descriptors, type Row, type TableName, type Values } from './rows';
 
 /** Who wins where both have changed the same value: an edit ('mine'), or, when something is taken back, what is stored. */
 export type Preference = 'mine' | 'stored';
@@ -113,10 +113,10 @@ export function reversed(changes: readonly Change[]): Change[] {
 
 /** Two runs of changes as one: each row once, as before the first and after the last. */
 export function joined(first: readonly Change[], then: readonly Change[]): Change[] {
-  const byKey = new Map(first.map((change) => [keyOf(change), change]));
+  const byKey = new Map(first.map((change) => [rowKey(change), change]));
   for (const change of then) {
-    const known = byKey.get(keyOf(change));
-    byKey.set(keyOf(change), known ? { ...change, before: known.before } : change);
+    const known = byKey.get(rowKey(change));
+    byKey.set(rowKey(change), known ? { ...change, before: known.before } : change);
   }
   return [...byKey.values()];
 }

@@ -69,7 +69,7 @@ export type StoreProblem =
   | { readonly kind: 'failed'; readonly reason: string };
 
 /** A store that has not answered for so long is said to hang. */
-export const silentAfterMs = 10_000;
+export const storeSilentAfterMs = 10_000;
 
 /**
  * Opens the database. `onProblem` is told whatever keeps it from being used, also later on: `blocked` passes when other
@@ -78,7 +78,7 @@ export const silentAfterMs = 10_000;
 export async function openDatabase(
   database: Dexie,
   onProblem: (problem: StoreProblem | null) => void,
-  silentMs = silentAfterMs
+  silentMs = storeSilentAfterMs
 ): Promise<boolean> {
   database.on('blocked', () => onProblem({ kind: 'blocked' }));
   database.on('versionchange', () => {

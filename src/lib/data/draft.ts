@@ -1,6 +1,6 @@
 /** An edit in the making: rows as they will be, over rows as they are. */
 import { same } from '$core/plain/merge';
-import { keyOf, type Change, type Row, type TableName, type Values } from './rows';
+import { rowKey, type Change, type Row, type TableName, type Values } from './rows';
 
 export class Draft<T extends Values> {
   readonly #current: (table: string, id: string) => Row | undefined;
@@ -11,7 +11,7 @@ export class Draft<T extends Values> {
   }
 
   row<N extends TableName<T>>(table: N, id: string): Row<T[N]> | undefined {
-    const changed = this.#changed.get(keyOf({ table, id }));
+    const changed = this.#changed.get(rowKey({ table, id }));
     return (changed ? changed.after : this.#current(table, id)) as Row<T[N]> | undefined;
   }
 
@@ -31,7 +31,7 @@ export class Draft<T extends Values> {
   }
 
   #set(table: string, id: string, after: Row | null): void {
-    const key = keyOf({ table, id });
+    const key = rowKey({ table, id });
     const before = this.#changed.get(key)?.before ?? this.#current(table, id) ?? null;
     this.#changed.set(key, { table, id, before, after });
   }

@@ -3,7 +3,7 @@ import { same } from '$core/plain/merge';
 import { joined } from './commit';
 import type { Change } from './rows';
 
-export interface Step {
+export interface HistoryStep {
   readonly id: number;
   /** What was done: "Head turn". */
   readonly label: string;
@@ -15,8 +15,8 @@ export interface Step {
 const longest = 200;
 
 export class History {
-  #undo = $state.raw<readonly Step[]>([]);
-  #redo = $state.raw<readonly Step[]>([]);
+  #undo = $state.raw<readonly HistoryStep[]>([]);
+  #redo = $state.raw<readonly HistoryStep[]>([]);
   readonly canUndo = $derived(this.#undo.length > 0);
   readonly canRedo = $derived(this.#redo.length > 0);
   #count = 0;
@@ -43,25 +43,25 @@ export class History {
     if (top?.gesture) this.#undo = [...this.#undo.slice(0, -1), { ...top, gesture: null }];
   }
 
-  get lastDone(): Step | undefined {
+  get lastDone(): HistoryStep | undefined {
     return this.#undo[this.#undo.length - 1];
   }
 
-  get lastUndone(): Step | undefined {
+  get lastUndone(): HistoryStep | undefined {
     return this.#redo[this.#redo.length - 1];
   }
 
-  find(id: number): Step | undefined {
+  find(id: number): HistoryStep | undefined {
     return this.#undo.find((step) => step.id === id);
   }
 
   /** A step that was taken back, wherever it stood. */
-  undone(step: Step): void {
+  undone(step: HistoryStep): void {
     this.#undo = this.#undo.filter((item) => item.id !== step.id);
     this.#redo = [...this.#redo, { ...step, gesture: null }];
   }
 
-  redone(step: Step): void {
+  redone(step: HistoryStep): void {
     this.#redo = this.#redo.filter((item) => item.id !== step.id);
     this.#undo = [...this.#undo, { ...step, gesture: null }];
   }

@@ -8,13 +8,13 @@ import type { FocalisValues } from './tables';
 export type Database = Dexie;
 export type FocalisStore = Store<FocalisValues>;
 
-export { databaseVersion, openDatabase, silentAfterMs, type StoreProblem } from './database';
+export { databaseVersion, openDatabase, storeSilentAfterMs, type StoreProblem } from './database';
 export { Drafts } from './drafts';
 export { FramePictures, type FramePicture } from './framePictures';
 export { OwnEyes } from './ownEyes';
-export { OriginalShelf, type Original } from './originals';
-export { RecordShelf } from './recordShelf';
-export type { Journey } from './journey';
+export { OriginalsCache, type Original } from './originals';
+export { RecordRepository } from './recordShelf';
+export type { Handoff } from './journey';
 export { asidePrefix, keepJournal, readJournals } from './journal';
 export {
   addJob,
@@ -31,13 +31,13 @@ export {
   removedKeptMs,
   setupsHolding,
   untouchedDemos,
-  type Held
+  type KitUse
 } from './jobs';
 export { defaultProfile, overlays, profileId, themes, type Overlay, type Profile, type Theme } from './profile';
 export { readRows } from './read';
 export { addition, newRow, type Change, type Damaged, type Descriptor, type Row } from './rows';
 export { safeStorage, type SafeStorage } from './storage';
-export { Store, type EditOptions, type EditResult, type How, type StepResult } from './store.svelte';
+export { Store, type EditOptions, type EditResult, type EditManner, type StepResult } from './store.svelte';
 export { tables, type FocalisValues } from './tables';
 export { Thumbnails } from './thumbnails';
 export { forgetOldJournals } from './upgrade';

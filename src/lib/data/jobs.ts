@@ -3,12 +3,12 @@ import type Dexie from 'dexie';
 import type { JobFile } from '$core/formats/jobFile';
 import { demoJobs, demoParts } from '$core/job/demo';
 import { renameJobKit, renameKit, renamePeople } from '$core/job/normalise';
-import { holdsOf } from '$core/setup/holds';
+import { usedKitOf } from '$core/setup/holds';
 import type { JobSetup } from '$core/job/schema';
 import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
 import { same } from '$core/plain/merge';
 import { defaultProfile, profileId } from './profile';
-import { readTable } from './read';
+import { readTableRows } from './read';
 import { addition, newRow, type Change, type Row } from './rows';
 import { tables } from './tables';
 
@@ -33,9 +33,9 @@ export async function readJobParts(database: Dexie, jobId: string): Promise<Pick
   const byPosition = <V>(rows: readonly Row<V>[]) =>
     [...rows].sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1)).map((row) => row.value);
   const [people, places, setups] = await Promise.all([
-    readTable(database, 'people', tables.people, jobId),
-    readTable(database, 'places', tables.places, jobId),
-    readTable(database, 'setups', tables.setups, jobId)
+    readTableRows(database, 'people', tables.people, jobId),
+    readTableRows(database, 'places', tables.places, jobId),
+    readTableRows(database, 'setups', tables.setups, jobId)
   ]);
   return { people: byPosition(people.rows), places: byPosition(places.rows), setups: byPosition(setups.rows) };
 }
@@ -202,7 +202,7 @@ export async function untouchedDemos(database: Dexie): Promise<string[]> {
 }
 
 /** A setup that holds an item of the kit. */
-export interface Held {
+export interface KitUse {
   readonly setupId: string;
   readonly setup: string;
   readonly job: string;
@@ -213,14 +213,14 @@ export async function setupsHolding(
   database: Dexie,
   table: 'bodies' | 'lenses' | 'adapters',
   itemId: string
-): Promise<readonly Held[]> {
+): Promise<readonly KitUse[]> {
   const [setups, jobs] = await Promise.all([
-    readTable(database, 'setups', tables.setups),
-    readTable(database, 'jobs', tables.jobs)
+    readTableRows(database, 'setups', tables.setups),
+    readTableRows(database, 'jobs', tables.jobs)
   ]);
   const names = new Map(jobs.rows.map((row) => [row.id, row.value.name]));
   const holds = (setup: JobSetup) =>
-    holdsOf(setup).some(({ bodyId, lensId, adapterIds }) =>
+    usedKitOf(setup).some(({ bodyId, lensId, adapterIds }) =>
       ({ bodies: [bodyId], lenses: [lensId], adapters: adapterIds })[table].includes(itemId)
     );
   return setups.rows

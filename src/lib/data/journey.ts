@@ -1,7 +1,7 @@
 /** A job's way to another device and back: the key both have, and how it left, as a job file. */
 import { z } from 'zod';
 
-export const journeySchema = z.strictObject({
+export const handoffSchema = z.strictObject({
   /** Sent from here, or come here. */
   side: z.enum(['sent', 'came']),
   key: z.string(),
@@ -12,4 +12,4 @@ export const journeySchema = z.strictObject({
   base: z.string()
 });
 
-export type Journey = z.infer<typeof journeySchema>;
+export type Handoff = z.infer<typeof handoffSchema>;

@@ -12,7 +12,7 @@ export interface Original {
   readonly handle?: FileSystemFileHandle;
 }
 
-export class OriginalShelf {
+export class OriginalsCache {
   readonly #database: Dexie;
 
   constructor(database: Dexie) {

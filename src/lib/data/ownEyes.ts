@@ -1,13 +1,13 @@
 /** Eyes held against themselves in their sharpest frames: worked out from frames, kept so that it need not be again. */
 import type Dexie from 'dexie';
-import type { EyeAgain } from '$core/frames/ownEyes';
+import type { RemeasuredEye } from '$core/frames/ownEyes';
 
 interface OwnEyesRow {
   /** The frame's id. */
   readonly id: string;
   /** The job's. */
   readonly owner: string;
-  readonly eyes: readonly EyeAgain[];
+  readonly eyes: readonly RemeasuredEye[];
 }
 
 export class OwnEyes {

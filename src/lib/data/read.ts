@@ -59,11 +59,11 @@ export async function readRows<V>(
   table: string,
   descriptor: Descriptor<V>
 ): Promise<readonly Row<V>[]> {
-  return (await readTable(database, table, descriptor)).rows;
+  return (await readTableRows(database, table, descriptor)).rows;
 }
 
 /** The rows of a table, or those of one owner. */
-export async function readTable<V>(
+export async function readTableRows<V>(
   database: Dexie,
   table: string,
   descriptor: Descriptor<V>,

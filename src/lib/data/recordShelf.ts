@@ -14,7 +14,7 @@ interface RecordRow {
 
 const forgotten = 'forgotten';
 
-export class RecordShelf {
+export class RecordRepository {
   readonly #database: Dexie;
 
   constructor(database: Dexie) {

@@ -47,7 +47,7 @@ export interface Damaged {
   readonly raw: unknown;
 }
 
-export const keyOf = (change: { readonly table: string; readonly id: string }) => `${change.table}/${change.id}`;
+export const rowKey = (change: { readonly table: string; readonly id: string }) => `${change.table}/${change.id}`;
 
 export function newRow<V>(id: string, value: V, rest: Partial<Omit<Row<V>, 'id' | 'value'>> = {}): Row<V> {
   return { id, owner: null, position: 0, updatedAt: 0, removedAt: null, ...rest, value };

@@ -9,7 +9,7 @@ import { changeIssue } from '$core/schema/changed';
 import { AtHand } from './atHand.svelte';
 import { commit, joined, reversed, type Committed } from './commit';
 import { Draft } from './draft';
-import { History, type Step } from './history.svelte';
+import { History, type HistoryStep } from './history.svelte';
 import type { MemoryTable } from './memory.svelte';
 import { peersOf, type Peers, type RowKey } from './peers';
 import type { Change, Descriptors, Row, TableName, Values } from './rows';
@@ -33,15 +33,15 @@ export interface EditOptions {
 }
 
 /** How an edit is meant, for whoever passes it on; a text is a gesture, null is done. */
-export type How = EditOptions | string | null;
+export type EditManner = EditOptions | string | null;
 
 export type EditResult =
   | { readonly ok: true; readonly step: number | null }
   | { readonly ok: false; readonly field: string; readonly reason: string };
 
 export type StepResult =
-  | { readonly kind: 'done'; readonly step: Step; readonly partly: boolean }
-  | { readonly kind: 'failed'; readonly step: Step; readonly error: unknown };
+  | { readonly kind: 'done'; readonly step: HistoryStep; readonly partly: boolean }
+  | { readonly kind: 'failed'; readonly step: HistoryStep; readonly error: unknown };
 
 interface Held {
   readonly label: string;
@@ -163,7 +163,7 @@ export class Store<T extends Values> {
     return (this.#steps = this.#steps.then(step));
   }
 
-  async #step(step: Step | undefined, direction: 'back' | 'forth'): Promise<StepResult | null> {
+  async #step(step: HistoryStep | undefined, direction: 'back' | 'forth'): Promise<StepResult | null> {
     this.keepHeld();
     if (!step) return null;
     this.history.endGesture();

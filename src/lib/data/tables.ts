@@ -14,7 +14,7 @@ import {
 } from '$core/job/schema';
 import { drillRowSchema, type DrillRow } from '$core/drills/schema';
 import { frameSchema, type Frame } from '$core/frames/schema';
-import { journeySchema, type Journey } from './journey';
+import { handoffSchema, type Handoff } from './journey';
 import { profileSchema, type Profile } from './profile';
 import type { Descriptor, Descriptors } from './rows';
 
@@ -30,7 +30,7 @@ export type FocalisValues = {
   readonly bags: Bag;
   readonly benchTests: BenchTest;
   readonly drills: DrillRow;
-  readonly journeys: Journey;
+  readonly journeys: Handoff;
   readonly frames: Frame;
 };
 
@@ -49,6 +49,6 @@ export const tables: Descriptors<FocalisValues> = {
   people: ofJob('person', jobPersonSchema),
   places: ofJob('place', jobPlaceSchema),
   setups: ofJob('setup', jobSetupSchema),
-  journeys: ofJob('way to another device', journeySchema),
+  journeys: ofJob('way to another device', handoffSchema),
   frames: ofJob('frame', frameSchema)
 };

@@ -9,7 +9,7 @@ import { MemoryStorage } from '$lib/testing/app';
 import { defineDatabase } from './database';
 import { readJobParts } from './jobs';
 import { journalPrefix } from './journal';
-import { readTable } from './read';
+import { readTableRows } from './read';
 import type { Row } from './rows';
 import { safeStorage } from './storage';
 import { tables } from './tables';
@@ -104,7 +104,7 @@ describe('a store of version 1', () => {
     expect(setups[0]?.people[0]).toMatchObject({ headYawDeg: 40, bodyYawDeg: 20 });
     const [job] = await database.table<Row<Job>, string>('jobs').toArray();
     expect(job).toMatchObject({ position: 5, removedAt: null, value: { ...version1.job, habits: null } });
-    const { rows, damaged } = await readTable(database, 'bodies', tables.bodies);
+    const { rows, damaged } = await readTableRows(database, 'bodies', tables.bodies);
     expect(damaged).toEqual([]);
     expect(rows.map((row) => row.value)).toMatchObject(version1.kit.bodies);
   });
@@ -132,14 +132,14 @@ describe('a store of version 2', () => {
     expect(setups.map(typed)).toMatchObject(version2.setups.map(typed));
     const { people } = await readJobParts(database, version2.job.id);
     expect(people.filter((person) => person.name === 'Ines')).toHaveLength(2);
-    const { rows } = await readTable(database, 'profile', tables.profile);
+    const { rows } = await readTableRows(database, 'profile', tables.profile);
     expect(rows[0]?.value).toMatchObject({
       unit: 'feet',
       theme: 'dim',
       lastSetupId: version2.setups[0]?.id,
       demoOffered: true
     });
-    expect((await readTable(database, 'lenses', tables.lenses)).rows.map((row) => row.value)).toEqual(
+    expect((await readTableRows(database, 'lenses', tables.lenses)).rows.map((row) => row.value)).toEqual(
       expect.arrayContaining(version2.kit.lenses.map((lens) => expect.objectContaining(lens) as unknown))
     );
     expect(database.tables.map((table) => table.name)).not.toContain('settings');
@@ -161,7 +161,7 @@ describe('a store of version 2', () => {
     );
     const database = await upgraded(storage);
     expect((await pictures(database, version2.job.id))[0]?.notes).toBe('typed last');
-    expect((await readTable(database, 'profile', tables.profile)).rows[0]?.value.theme).toBe('sun');
+    expect((await readTableRows(database, 'profile', tables.profile)).rows[0]?.value.theme).toBe('sun');
   });
 
   it('sets aside what does not fit, as it is and named, and brings everything else along', async () => {

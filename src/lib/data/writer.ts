@@ -1,7 +1,7 @@
 /** Brings changes into the store: in order, a run of them at a time, again until it works. Says truly how it stands. */
 import type { Committed, Preference } from './commit';
 import { joined } from './commit';
-import { keyOf, type Change } from './rows';
+import { rowKey, type Change } from './rows';
 
 export type SaveState =
   | { readonly kind: 'saved'; readonly at: number | null }
@@ -41,8 +41,8 @@ export class Writer {
 
   /** All that is shown and not stored, held edits too. */
   pending(table: string, id: string): Change | undefined {
-    const key = keyOf({ table, id });
-    return joined(joined(this.#inFlight, this.#waiting), this.#held).find((change) => keyOf(change) === key);
+    const key = rowKey({ table, id });
+    return joined(joined(this.#inFlight, this.#waiting), this.#held).find((change) => rowKey(change) === key);
   }
 
   get unconfirmed(): readonly Change[] {

@@ -9,12 +9,12 @@
   import Progress from '$lib/controls/Progress.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { findBag } from '$lib/state/planner';
+  import { requestBag } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
 
   /** What to take along, why, and ticks for what is packed. */
   const app = getApp();
-  const search = new Search<BagQuestion, BagAnswer>(findBag);
+  const search = new Search<BagQuestion, BagAnswer>(requestBag);
   /** Longer days are searched when asked. */
   const byItselfUpTo = 30;
   /** What rests for so long is searched for anew. */

@@ -1,14 +1,14 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { goto } from '$app/navigation';
-  import { appearances, rolesOf, withRoles } from '$core/day/cast';
+  import { dayCast, rolesOf, withRoles } from '$core/day/cast';
   import { numbersWords } from '$core/words/day';
   import { getApp } from '$lib/state/app.svelte';
 
   /** Who is in which picture, and groups by what people are. */
   const app = getApp();
   const setups = $derived(app.store.table('setups').list.map((row) => row.value));
-  const cast = $derived(appearances(app.open.people, setups));
+  const cast = $derived(dayCast(app.open.people, setups));
   const nowhere = $derived(cast.filter((item) => item.setups.length === 0));
   const roles = $derived(rolesOf(app.open.people));
   let picked = $state<readonly string[]>([]);

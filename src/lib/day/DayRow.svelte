@@ -3,7 +3,7 @@
   import { dragHandle } from 'svelte-dnd-action';
   import type { DayEntry } from '$core/day/timetable';
   import { clockOf } from '$core/setup/schedule';
-  import { dayWords, oddsWords } from '$core/words/call';
+  import { dayLine, oddsWords } from '$core/words/call';
   import { clashWords } from '$core/words/day';
   import { unbroken } from '$core/words/length';
   import { formatIso, formatShutter } from '$core/words/light';
@@ -11,14 +11,14 @@
   import Thumbnail from '$lib/strip/Thumbnail.svelte';
   import { near } from './near';
   import Ribbon from './Ribbon.svelte';
-  import type { Piece } from './ribbons';
+  import type { RibbonPiece } from './ribbons';
 
   interface Props {
     entry: DayEntry;
     index: number;
-    lanes: readonly (Piece | null)[];
+    lanes: readonly (RibbonPiece | null)[];
     lensLabel: string;
-    place: Piece;
+    place: RibbonPiece;
     placeName: string;
     chosen: boolean;
     onchoose: (event: MouseEvent) => void;
@@ -30,7 +30,7 @@
   const row = $derived(app.open.row(entry.item.id));
   const name = $derived(entry.item.name);
   const planned = $derived(shown && row ? app.open.planned(row.setup) : null);
-  const said = $derived(planned ? dayWords(planned.plan, app.settings.now.unit) : null);
+  const said = $derived(planned ? dayLine(planned.plan, app.settings.now.unit) : null);
   const plan = $derived(planned?.plan.kind === 'plan' ? planned.plan : null);
   const odds = $derived(plan ? oddsWords(plan.stops[plan.selected]?.odds ?? 0) : '');
   /** Its light, and what was noted. */

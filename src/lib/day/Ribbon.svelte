@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { Piece } from './ribbons';
+  import type { RibbonPiece } from './ribbons';
 
   /** A piece of ribbon: black where it is in use, a line where it is only carried; open where it goes on. */
-  let { piece }: { piece: Piece | null } = $props();
+  let { piece }: { piece: RibbonPiece | null } = $props();
 </script>
 
 <span class="flex h-full w-2.5 justify-center" aria-hidden="true">

@@ -10,10 +10,10 @@
   import Progress from '$lib/controls/Progress.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { makeCards, makeList } from '$lib/state/paper';
-  import { reasonOf } from '$lib/state/parts';
+  import { errorReason } from '$lib/state/parts';
   import type { PerPage } from '../../paper/cards';
   import { papers, type Paper } from '../../paper/sizes';
-  import { calendarEvents, listed, paperCards, titleOf } from './leaving';
+  import { calendarEvents, cardsOf, paperCards, exportTitle } from './leaving';
 
   /** The day as it leaves: on paper, as a table, as a calendar; only with what is ticked. */
   let { chosen }: { chosen: readonly string[] } = $props();
@@ -25,7 +25,7 @@
   let making = $state<number | null>(null);
   let failed = $state('');
   const job = $derived(app.open.job);
-  const title = $derived(titleOf(app, leaving));
+  const title = $derived(exportTitle(app, leaving));
 
   async function make(what: () => Promise<Blob>, suffix: string) {
     failed = '';
@@ -33,7 +33,7 @@
     try {
       saveBlob(await what(), `${fileName(title)}${suffix}`);
     } catch (error) {
-      failed = `It could not be made: ${reasonOf(error)}`;
+      failed = `It could not be made: ${errorReason(error)}`;
     } finally {
       making = null;
     }
@@ -48,10 +48,10 @@
     make(() => {
       const date = job?.date ? `${dateWords(job.date, true)} · ` : '';
       const under = `${date}${dayTitle(app.day.table)}`;
-      return makeList({ title, under, paper, lines: listed(app, leaving).map(listLine) });
+      return makeList({ title, under, paper, lines: cardsOf(app, leaving).map(listLine) });
     }, '-list.pdf');
   function table() {
-    const rows = listed(app, leaving).map(({ result, ...row }) => ({
+    const rows = cardsOf(app, leaving).map(({ result, ...row }) => ({
       ...row,
       plan: result.kind === 'plan' ? result : null
     }));

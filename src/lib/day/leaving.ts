@@ -13,7 +13,7 @@ export interface Leaving {
 }
 
 /** What the job is called there. */
-export function titleOf(app: App, { names }: Leaving): string {
+export function exportTitle(app: App, { names }: Leaving): string {
   const title = app.open.job?.name ?? 'Focalis';
   if (names) return title;
   return hideNames(
@@ -23,7 +23,7 @@ export function titleOf(app: App, { names }: Leaving): string {
 }
 
 /** Every setup with its call, or those of some ids. */
-export function listed(app: App, { names, places }: Leaving, ids?: readonly string[]): CardOf[] {
+export function cardsOf(app: App, { names, places }: Leaving, ids?: readonly string[]): CardOf[] {
   const known = app.open.people.map((person) => person.name);
   return app.day.table.entries.flatMap((entry, index): CardOf[] => {
     const row = app.open.row(entry.item.id);
@@ -46,7 +46,7 @@ export function listed(app: App, { names, places }: Leaving, ids?: readonly stri
 /** What is written of each setup, with its small picture and what its Floor shows. */
 export function paperCards(app: App, leaving: Leaving, ids?: readonly string[]): Promise<PaperCard[]> {
   return Promise.all(
-    listed(app, leaving, ids).map(async (of): Promise<PaperCard> => {
+    cardsOf(app, leaving, ids).map(async (of): Promise<PaperCard> => {
       const { setup, result, unit } = of;
       const own = app.open.row(setup.id)?.setup ?? setup;
       const { body, lens, plan } = app.open.planned(own);
@@ -63,7 +63,7 @@ export function paperCards(app: App, leaving: Leaving, ids?: readonly string[]):
 
 /** An event for each setup that has a time. */
 export function calendarEvents(app: App, leaving: Leaving): CalendarEvent[] {
-  return listed(app, leaving).flatMap((of): CalendarEvent[] => {
+  return cardsOf(app, leaving).flatMap((of): CalendarEvent[] => {
     const { setup, startsAt, number, placeName } = of;
     if (startsAt === null) return [];
     const { stop, target, lines, notes } = cardWords(of);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Arranged, Step } from '$core/drills/definitions';
+  import type { Arranged, DrillStep } from '$core/drills/definitions';
   import type { DrillKit } from '$core/drills/drillSetup';
   import type { DrillId } from '$core/drills/ids';
   import DrillPicture from './DrillPicture.svelte';
@@ -8,7 +8,7 @@
     drill: DrillId;
     arranged: Arranged;
     kit: DrillKit;
-    nameOf: (step: Step) => string;
+    nameOf: (step: DrillStep) => string;
   }
   /** What the frame of a step one chooses must look like: seen before it is taken. */
   let { drill, arranged, kit, nameOf }: Props = $props();

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { mean } from 'd3-array';
-  import type { Arranged, Step } from '$core/drills/definitions';
+  import type { Arranged, DrillStep } from '$core/drills/definitions';
   import { expectedFrame, type DrillKit } from '$core/drills/drillSetup';
   import type { DrillId } from '$core/drills/ids';
   import { asking, aspectOf, partAbout, projection } from '../finder/asking';
@@ -11,7 +11,7 @@
     drill: DrillId;
     arranged: Arranged;
     kit: DrillKit;
-    step: Step;
+    step: DrillStep;
     name: string;
     /** CSS px. */
     room: { readonly width: number; readonly height: number };

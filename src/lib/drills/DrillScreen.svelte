@@ -1,6 +1,6 @@
 <script lang="ts">
   import { drills, type Drill } from '$core/drills/definitions';
-  import { KitInHand } from '$lib/kit/inHand.svelte';
+  import { KitInUse } from '$lib/kit/inHand.svelte';
   import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import FrameDrill from './FrameDrill.svelte';
@@ -12,7 +12,7 @@
   /** One drill, read like a recipe. */
   let { drill }: { drill: Drill } = $props();
   const app = getApp();
-  const kit = new KitInHand(app);
+  const kit = new KitInUse(app);
   const { body, lens } = $derived(kit);
   const times = $derived(resultsOf(app, drill.id).length);
   const timeWords = $derived(

@@ -3,7 +3,7 @@
   import { drills } from '$core/drills/definitions';
   import { writeDrillsCsv } from '$core/formats/drillsCsv';
   import { figureWords } from '$core/words/drills';
-  import { dayWords } from '$lib/controls/dates';
+  import { dateText } from '$lib/controls/dates';
   import { saveBlob } from '$lib/controls/download';
   import { getApp } from '$lib/state/app.svelte';
   import { resultsOf } from './results';
@@ -34,7 +34,7 @@
           <span class="condensed text-[21px] leading-tight font-bold">{drill.title}</span>
           <span class="text-pretty">{drill.purpose}</span>
           <span class="text-soft tabular-nums sm:text-right">
-            {#if last}{figureWords(last, unit)}, {dayWords(last.madeAt)}{:else}{drill.minutes} minutes{/if}
+            {#if last}{figureWords(last, unit)}, {dateText(last.madeAt)}{:else}{drill.minutes} minutes{/if}
           </span>
         </a>
       </li>

@@ -2,7 +2,7 @@
   import type { DrillResult } from '$core/drills/schema';
   import type { LengthUnit } from '$core/words/length';
   import { figureWords } from '$core/words/drills';
-  import { dayWords } from '$lib/controls/dates';
+  import { dateText } from '$lib/controls/dates';
 
   /** How it went before, the latest first. */
   let {
@@ -17,7 +17,7 @@
   <ul class="mt-1" data-testid="earlier-times">
     {#each times as one (one.id)}
       <li class="flex flex-wrap justify-between gap-x-4 border-b border-line py-1">
-        <span>{dayWords(one.madeAt)}{one.simulated ? ', simulated' : ''}</span>
+        <span>{dateText(one.madeAt)}{one.simulated ? ', simulated' : ''}</span>
         <span class="tabular-nums">{figureWords(one, unit)}</span>
       </li>
     {/each}

@@ -2,7 +2,7 @@
   import { median } from 'd3-array';
   import { Button, Checkbox } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
-  import { titleOf, type Drill, type Step } from '$core/drills/definitions';
+  import { drillTitle, type Drill, type DrillStep } from '$core/drills/definitions';
   import { turnedBy } from '$core/drills/drillSetup';
   import { anotherDrill, matchFrames } from '$core/drills/match';
   import type { DrillResult } from '$core/drills/schema';
@@ -15,7 +15,7 @@
     steadyVerdict,
     swayVerdict
   } from '$core/drills/verdicts';
-  import { learned, withLearned, type Learned } from '$core/drills/learned';
+  import { learned, withLearned, type LearnedFromDrill } from '$core/drills/learned';
   import { usualFocusMm, usualShare } from '$core/drills/usual';
   import type { Body, Lens } from '$core/kit/schema';
   import { exactFNumber } from '$core/optics/stops';
@@ -32,7 +32,7 @@
     leftWords,
     steadyWords,
     stepName,
-    swayWords,
+    swayDrillWords,
     tasksOf,
     trackWords
   } from '$core/words/drills';
@@ -135,7 +135,7 @@
       case 'edges':
         return edgesWords(verdict, unit);
       case 'sway':
-        return swayWords(verdict, unit);
+        return swayDrillWords(verdict, unit);
       case 'steady':
         return steadyWords(verdict, f);
     }
@@ -242,7 +242,7 @@
     });
   }
   /** What it says of one's own hands. */
-  const hands = $derived.by((): Learned[] => {
+  const hands = $derived.by((): LearnedFromDrill[] => {
     switch (verdict?.kind) {
       case 'edges':
         return verdict.leaned
@@ -286,7 +286,7 @@
     })
   );
   const put = (frameId: string, stepId: string) => (corrected = { ...corrected, [frameId]: stepId });
-  const nameOfStep = (step: Step) => stepName(step, drill.id, unit);
+  const nameOfStep = (step: DrillStep) => stepName(step, drill.id, unit);
 </script>
 
 <div class="order-2 min-w-0 lg:order-none lg:row-span-2">
@@ -316,8 +316,8 @@
       {/if}
       {#if another}
         <p class="mt-2 text-pretty" role="status" data-testid="another-drill">
-          These look like the frames of <a class="underline" href="/drills/{another}">{titleOf(another)}</a>: bring them
-          there.
+          These look like the frames of <a class="underline" href="/drills/{another}">{drillTitle(another)}</a>: bring
+          them there.
         </p>
       {/if}
       <StepRows

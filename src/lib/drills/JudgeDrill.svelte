@@ -22,9 +22,9 @@
   import { judgeWords } from '$core/words/drills';
   import Choice from '$lib/controls/Choice.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { asking, eyeCrops, partAbout, type Taken } from '../finder/asking';
+  import { asking, eyeCrops, partAbout, type RenderableSetup } from '../finder/asking';
   import LensRendering from '../finder/LensRendering.svelte';
-  import { getRenderings, type Asked } from '../finder/renderings.svelte';
+  import { getRenderings, type RenderingQuestion } from '../finder/renderings.svelte';
   import { wholePicture } from '../../render/lens/lensView';
   import { pupilAt } from '../../render/lens/pupil';
   import { isTyping } from '../shell/keys';
@@ -64,7 +64,7 @@
   const level = $derived(shownLevel(result.next, mode));
   const finished = $derived(stopped || answers >= judgeTrials.all);
   /** The face in view, planned at the widest stop. */
-  const taken = $derived.by((): Taken | null => {
+  const taken = $derived.by((): RenderableSetup | null => {
     if (!lens || !body) return null;
     const person = newPerson('judge', 'Somebody', { headYawDeg: pair.yawDeg });
     const behind = newBackground('judge-behind', 'Hedge', { depthMm: pair.hedgeMm, wish: 'free' });
@@ -88,7 +88,7 @@
     fNumber: entry?.stop.fNumber ?? 1.4,
     depthMm: entry?.target.focusDistanceMm ?? distanceMm
   });
-  const allowed = $derived(taken?.plan.permissibleDiscMm ?? 0.03);
+  const allowed = $derived(taken?.plan.circleOfConfusionMm ?? 0.03);
   let room = $state(760);
   /** No wider: a slow machine draws larger ones smaller, and that is a blur of its own. */
   const size = $derived({
@@ -111,14 +111,19 @@
     readonly moved?: number;
   }
   type Seen = 'eye' | 'head' | 'whole';
-  function cutoutOf(of: Taken, seen: Seen) {
+  function cutoutOf(of: RenderableSetup, seen: Seen) {
     const [crop] = eyeCrops(of, size);
     if (!crop || seen === 'whole') return { cutout: wholePicture, eyesOf: undefined };
     if (seen === 'eye') return { cutout: crop.cutout, eyesOf: crop.eyesOf };
     return { cutout: partAbout(of, crop.at, headMm), eyesOf: undefined };
   }
   /** A picture with its plane put elsewhere, or at another stop. */
-  function askedFor(slot: string, { ratio, side, stopsDown, moved = 0 }: Altered, of: Taken, seen: Seen): Asked | null {
+  function askedFor(
+    slot: string,
+    { ratio, side, stopsDown, moved = 0 }: Altered,
+    of: RenderableSetup,
+    seen: Seen
+  ): RenderingQuestion | null {
     const asked = asking(of, { slot, priority: 1, ...size, views, quick: false, ...cutoutOf(of, seen) });
     if (!asked) return null;
     const track = motionTrack(moved * allowed);

@@ -14,16 +14,16 @@
   import type { Body, Lens } from '$core/kit/schema';
   import { shareOf } from '$core/record/honesty';
   import { seededRandom } from '$core/statistics/random';
-  import { driveWords, modeSaid, modesSaid, modeWords, placeWords, sceneWords } from '$core/words/deskDrills';
+  import { driveWords, modeSaid, modesSaid, modeWords, pointPlaceNames, sceneWords } from '$core/words/deskDrills';
   import { areaWords } from '$core/words/technique';
   import Choice from '$lib/controls/Choice.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { areasOf } from '$core/setup/focusArea';
   import Failed from '$lib/controls/Failed.svelte';
-  import { tryScene } from '$lib/state/planner';
+  import { requestModeShot } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { asking, aspectOf, fitInto, type Taken } from '../finder/asking';
+  import { asking, aspectOf, fitInto, type RenderableSetup } from '../finder/asking';
   import LensRendering from '../finder/LensRendering.svelte';
   import Outline from '../finder/Outline.svelte';
   import EarlierTimes from './EarlierTimes.svelte';
@@ -42,7 +42,7 @@
   let index = $state(0);
   let taken = $state.raw<readonly { readonly shot: ModeShot; readonly best: BestChoice }[]>([]);
   const shots = $derived(taken.map(({ shot }) => shot));
-  const search = new Search((asked: ModeAsked) => tryScene(asked));
+  const search = new Search((asked: ModeAsked) => requestModeShot(asked));
   let kept = $state(false);
   const scene = $derived(modeScenes[index] ?? 'vow');
   const draw = (at: number) => modeSetup(modeScenes[at] ?? 'vow', random, body, lens);
@@ -50,7 +50,7 @@
   /** As it is shown: nothing of it depends on what one picks. */
   const input = $derived({ setup, kit, stopStep: 'third' as const, habits });
   const plan = $derived(planSetup(input));
-  const seen = $derived<Taken | null>(plan.kind === 'plan' ? { setup, plan, body, lens } : null);
+  const seen = $derived<RenderableSetup | null>(plan.kind === 'plan' ? { setup, plan, body, lens } : null);
   const finished = $derived(index >= modeScenes.length);
 
   let room = $state(760);
@@ -148,7 +148,7 @@
             legend="The point"
             wrap
             value={choice.point}
-            options={named(modeOptions.point, placeWords)}
+            options={named(modeOptions.point, pointPlaceNames)}
             onchange={(point) => (choice = { ...choice, point })}
           />
           <Choice

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { Arranged, Step } from '$core/drills/definitions';
+  import type { Arranged, DrillStep } from '$core/drills/definitions';
   import type { DrillId } from '$core/drills/ids';
-  import type { Match } from '$core/drills/match';
+  import type { SeriesMatch } from '$core/drills/match';
   import type { FrameRead } from '$core/drills/series';
   import type { ThingRead } from '$core/drills/verdicts';
   import { ladderMark } from '$core/bench/sheets';
@@ -17,9 +17,9 @@
     drill: DrillId;
     arranged: Arranged;
     f: number;
-    match: Match;
+    match: SeriesMatch;
     readOf: (frame: FrameRead | null) => Extract<MarksRead, { kind: 'measured' }> | null;
-    nameOf: (step: Step) => string;
+    nameOf: (step: DrillStep) => string;
     unit: LengthUnit;
     /** By step, mm behind what was focused on. */
     offsets: readonly (number | null)[];
@@ -54,7 +54,7 @@
   }: Props = $props();
   const { width } = ladderMark(0);
   /** The blur of a thing over its mark's own width, focused on another. */
-  function blurOf(step: Step, depthMm: number): number {
+  function blurOf(step: DrillStep, depthMm: number): number {
     const aimed = arranged.things.find(({ index }) => index === step.focusOn);
     const from = step.distanceMm ?? arranged.distanceMm;
     const [s, z] = [from + (aimed?.depthMm ?? 0), from + depthMm];

@@ -2,7 +2,7 @@
   import { onMount } from 'svelte';
   import { fortnightOf } from '$core/drills/fortnight';
   import type { Recorded } from '$core/record/schema';
-  import { titleOf } from '$core/drills/definitions';
+  import { drillTitle } from '$core/drills/definitions';
   import { dayBecause, fortnightWords } from '$core/words/deskDrills';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -47,7 +47,7 @@
           <span class="condensed text-[17px] leading-6 font-bold text-soft tabular-nums">{day.day}</span>
           <span class="min-w-0">
             <a class="inline-block min-h-6 leading-6 font-semibold underline" href="/drills/{day.drill}"
-              >{titleOf(day.drill)}</a
+              >{drillTitle(day.drill)}</a
             >
             {#if day.day === plan.days.length}
               <span class="text-soft">again, to hold against the first day</span>

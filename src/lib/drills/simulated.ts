@@ -1,8 +1,8 @@
 /** What the simulated camera is set up with before a drill: somebody who does most of it right, and some of it not. */
 import type { FrameFacts } from '$core/camera/metadata';
 import { recomposeShift, shakeDisc } from '$core/call/motion';
-import { holdSpread } from '$core/call/spread';
-import { placeOff, type Arranged, type Step } from '$core/drills/definitions';
+import { holdSd } from '$core/call/spread';
+import { placeOff, type Arranged, type DrillStep } from '$core/drills/definitions';
 import type { DrillId } from '$core/drills/ids';
 import type { Track } from '$core/drills/tracks';
 import type { Habits } from '$core/habits/habits';
@@ -13,7 +13,7 @@ import { normalFrom, seededRandom } from '$core/statistics/random';
 import type { Camera } from '$core/setup/schema';
 import type { MarksOrder } from '../../workers/bench.worker';
 
-export interface DrillKit {
+export interface SimulationKit {
   readonly body: Body;
   readonly lens: Lens;
   readonly focalLengthMm: number;
@@ -37,7 +37,10 @@ const ordered = new Map<string, MarksOrder>();
 export const keepOrder = (name: string, order: MarksOrder): unknown => ordered.set(name, order);
 
 /** How far the plane of a frame really lay behind what was focused on, mm, and the track its marks really have; null for one's own frames. */
-export function truthOf(name: string, step: Step): { readonly offsetMm: number; readonly track: Track | null } | null {
+export function truthOf(
+  name: string,
+  step: DrillStep
+): { readonly offsetMm: number; readonly track: Track | null } | null {
   const order = ordered.get(name);
   const aimed = order?.marks.find(({ index }) => index === step.focusOn);
   return order && aimed ? { offsetMm: order.planeMm - aimed.z, track: order.track ?? null } : null;
@@ -47,7 +50,7 @@ export function truthOf(name: string, step: Step): { readonly offsetMm: number; 
 export function drillOrders(
   drill: DrillId,
   arranged: Arranged,
-  kit: DrillKit,
+  kit: SimulationKit,
   habits: Habits,
   stance: Camera['stance'],
   stabiliserStops: number,
@@ -66,7 +69,7 @@ export function drillOrders(
   const long = whole ? Math.round(body.sensor.widthMm / pixelMm) : Math.round(across * fine);
   const short = whole ? Math.round(body.sensor.heightMm / pixelMm) : Math.round(around.down * fine);
   const again = Math.floor(random() * steps.length);
-  const order = (step: Step, number: number, miss: boolean): MarksOrder => {
+  const order = (step: DrillStep, number: number, miss: boolean): MarksOrder => {
     const [width, height] = step.upright ? [short, long] : [long, short];
     const aimed = things.find(({ index }) => index === step.focusOn);
     const from = step.distanceMm ?? distanceMm;
@@ -78,7 +81,7 @@ export function drillOrders(
     const wrong = things.find(({ index }) => index === (step.focusOn + 1) % things.length);
     const focused = miss && wrong ? from + wrong.depthMm : z;
     // What comes nearer has its plane behind it by as much.
-    const swayed = holdSpread(habits, stance, step.waitS ?? 0) * normal();
+    const swayed = holdSd(habits, stance, step.waitS ?? 0) * normal();
     const shutterS = step.shutterS ?? 1 / 250;
     const shakeMm = motionTrack(shakeDisc(habits, { focalLengthMm: f, stance }, stabiliserStops, shutterS));
     const track = { px: (shakeMm * Math.exp(usualScatter * normal())) / pixelMm, angle: Math.PI * random() };

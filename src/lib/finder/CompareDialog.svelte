@@ -13,7 +13,7 @@
   import { findAlternatives, findLineUp } from '$lib/state/planner';
   import { Search } from '$lib/state/search.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { asking, aspectOf, atStop, eyeCrops, picturePixels, screenDensity, type Taken } from './asking';
+  import { asking, aspectOf, atStop, eyeCrops, picturePixels, screenDensity, type RenderableSetup } from './asking';
   import { savePicture } from './export';
   import { cellsFor, lensesToCompare, most, stopsToCompare } from './comparing';
   import LensRendering from './LensRendering.svelte';
@@ -23,7 +23,7 @@
   import { cutoutAt, wholePicture } from '../../render/lens/lensView';
 
   /** Two to four pictures side by side, looked at alike. */
-  let { open = $bindable(), taken }: { open: boolean; taken: Taken } = $props();
+  let { open = $bindable(), taken }: { open: boolean; taken: RenderableSetup } = $props();
   const workspace = getWorkspace();
   const lenses = new Search<PlanInput, LensInLine[]>(findLineUp);
   const others = new Search<PlanInput, Alternatives>(findAlternatives);
@@ -40,12 +40,12 @@
   interface Shown {
     readonly key: string;
     readonly name: string;
-    readonly taken: Taken;
+    readonly taken: RenderableSetup;
     readonly take: () => void;
   }
 
   /** The setup as changed, planned anew; nothing when it cannot be. */
-  function planned(setup: Setup): Taken | null {
+  function planned(setup: Setup): RenderableSetup | null {
     const { plan, body, lens } = workspace.app.open.planned(setup);
     return plan.kind === 'plan' && body && lens ? { setup, plan, body, lens } : null;
   }

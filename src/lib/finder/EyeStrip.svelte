@@ -2,14 +2,14 @@
   import { verdict } from '$core/optics/sharpness';
   import { roleWords, verdictWords } from '$core/words/call';
   import Glyph from '$lib/ladder/Glyph.svelte';
-  import { asking, eyeCrops, type EyeCrop, type Taken } from './asking';
+  import { asking, eyeCrops, type EyeCrop, type RenderableSetup } from './asking';
   import EyeOutline from './EyeOutline.svelte';
   import LensRendering from './LensRendering.svelte';
   import Loupe from './Loupe.svelte';
   import { getRenderings } from './renderings.svelte';
 
   /** Everybody's eyes, at 100 % of the camera's pixels where an eye with its lids fits; pressed, at 100 %. */
-  let { taken, width }: { taken: Taken; width: number } = $props();
+  let { taken, width }: { taken: RenderableSetup; width: number } = $props();
   const pictures = getRenderings();
   const tile = { height: 58, least: 150, most: 172 } as const;
   /** Looks for so small a picture. */

@@ -11,7 +11,7 @@
   import { callSentence } from '$core/words/call';
   import { savePicture } from '$lib/finder/export';
   import { getApp } from '$lib/state/app.svelte';
-  import { Paced } from '$lib/state/paced';
+  import { Coalesced } from '$lib/state/paced';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { asking, aspectOf, projection, screenDensity } from './asking';
   import FinderBar from './FinderBar.svelte';
@@ -112,7 +112,7 @@
     const perPx =
       degrees(angleOfView(plan.focalLengthMm, plan.distanceMm, picture.width, plan.pupilMagnification)) / frameWidth;
     surface.setPointerCapture(event.pointerId);
-    const turns = new Paced((dx: number, dy: number) => {
+    const turns = new Coalesced((dx: number, dy: number) => {
       workspace.turnCamera(from, -dx * perPx, dy * perPx, 'reframe');
     });
     const move = (moved: PointerEvent) => {

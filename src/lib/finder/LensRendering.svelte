@@ -9,10 +9,10 @@
 
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { getRenderings, type Asked } from './renderings.svelte';
+  import { getRenderings, type RenderingQuestion } from './renderings.svelte';
 
   interface Props {
-    asked: Asked;
+    asked: RenderingQuestion;
     /** CSS size, px. */
     width: number;
     height: number;

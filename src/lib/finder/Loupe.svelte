@@ -5,14 +5,14 @@
   import { callSentence, roleWords, verdictWords } from '$core/words/call';
   import { getApp } from '$lib/state/app.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import { asking, eyeCrops, picturePixels, type Taken } from './asking';
+  import { asking, eyeCrops, picturePixels, type RenderableSetup } from './asking';
   import { savePicture } from './export';
   import LensRendering from './LensRendering.svelte';
   import { cutoutAt } from '../../render/lens/lensView';
 
   interface Props {
     open: boolean;
-    taken: Taken;
+    taken: RenderableSetup;
     /** Key of the crop to begin with; the target's when left out. */
     start?: string;
   }

@@ -5,7 +5,7 @@
   import { edgeFindings } from '$core/setup/edges';
   import { pointBox } from '$core/setup/focusArea';
   import { focusPoints, gridInUse } from '$core/setup/focusPoint';
-  import type { Box } from '$core/setup/surfaces';
+  import type { FrameArea } from '$core/setup/surfaces';
   import type { Body } from '$core/kit/schema';
   import type { Setup } from '$core/setup/schema';
   import { croppedTo, type PrintShape } from '$core/setup/shapes';
@@ -21,7 +21,7 @@
     shown: readonly Overlay[];
     printShape: PrintShape;
     /** Where autofocus would look, by the way of focusing that is pointed at. */
-    area?: Box | null;
+    area?: FrameArea | null;
   }
   let { setup, plan, body, width, height, shown, printShape, area = null }: Props = $props();
 

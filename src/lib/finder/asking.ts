@@ -8,9 +8,9 @@ import type { Body, Lens } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
 import { wholePicture, cutoutAt, type Cutout } from '../../render/lens/lensView';
 import { lensShot, viewsNeeded } from '../../render/shot';
-import type { Asked } from './renderings.svelte';
+import type { RenderingQuestion } from './renderings.svelte';
 
-export interface Taken {
+export interface RenderableSetup {
   readonly setup: Setup;
   readonly plan: Plan;
   readonly body: Body;
@@ -18,7 +18,10 @@ export interface Taken {
 }
 
 /** The same at another stop. */
-export const atStop = (taken: Taken, selected: number): Taken => ({ ...taken, plan: { ...taken.plan, selected } });
+export const atStop = (taken: RenderableSetup, selected: number): RenderableSetup => ({
+  ...taken,
+  plan: { ...taken.plan, selected }
+});
 
 interface AskOptions {
   readonly slot: string;
@@ -32,7 +35,7 @@ interface AskOptions {
 }
 
 /** The request for a picture, or null when the plan has no such stop. Plain data: it goes to the worker as it is. */
-export function asking({ setup, plan, body, lens }: Taken, options: AskOptions): Asked | null {
+export function asking({ setup, plan, body, lens }: RenderableSetup, options: AskOptions): RenderingQuestion | null {
   const shot = lensShot(setup, plan, body, lens);
   if (!shot) return null;
   const { slot, priority, width, height, cutout = wholePicture, quick = true, eyesOf } = options;
@@ -58,7 +61,7 @@ export function screenDensity(devicePixelRatio: number | undefined): number {
 }
 
 /** Width over height of the picture. */
-export function aspectOf({ setup, body }: Pick<Taken, 'setup' | 'body'>): number {
+export function aspectOf({ setup, body }: Pick<RenderableSetup, 'setup' | 'body'>): number {
   const { width, height } = pictureSize(body, setup.camera);
   return width / height;
 }
@@ -70,21 +73,24 @@ export const fitInto = (aspect: number, room: { readonly width: number; readonly
 });
 
 /** The picture in the camera's own pixels. */
-export function picturePixels({ setup, body }: Pick<Taken, 'setup' | 'body'>): { width: number; height: number } {
+export function picturePixels({ setup, body }: Pick<RenderableSetup, 'setup' | 'body'>): {
+  width: number;
+  height: number;
+} {
   const perMm = body.sensor.pixelsWide / body.sensor.widthMm;
   const { width, height } = pictureSize(body, setup.camera);
   return { width: width * perMm, height: height * perMm };
 }
 
 /** Where scene points fall in the picture at the stop in use. */
-export function projection({ setup, plan, body }: Pick<Taken, 'setup' | 'plan' | 'body'>) {
+export function projection({ setup, plan, body }: Pick<RenderableSetup, 'setup' | 'plan' | 'body'>) {
   const P = plan.pupilMagnification;
   const focus = plan.stops[plan.selected]?.drawnFocusMm ?? plan.distanceMm;
   return projector(viewpoint(setup, body, P), setup.camera, body, focus, P);
 }
 
 /** The round of a stitched picture, its subject where the picture has it; null for a picture of one frame. */
-export function roundOf(taken: Pick<Taken, 'setup' | 'plan' | 'body'>): Stitching | null {
+export function roundOf(taken: Pick<RenderableSetup, 'setup' | 'plan' | 'body'>): Stitching | null {
   const { setup, plan, body } = taken;
   const entry = plan.stops[plan.selected];
   if (!entry) return null;
@@ -94,7 +100,12 @@ export function roundOf(taken: Pick<Taken, 'setup' | 'plan' | 'body'>): Stitchin
 }
 
 /** The part of the picture about a place that shows so much of the scene, mm at that place's depth. @param aspect width over height */
-export function partAbout(taken: Pick<Taken, 'setup' | 'body'>, at: Projected, acrossMm: number, aspect = 1): Cutout {
+export function partAbout(
+  taken: Pick<RenderableSetup, 'setup' | 'body'>,
+  at: Projected,
+  acrossMm: number,
+  aspect = 1
+): Cutout {
   const pixels = picturePixels(taken);
   const width = acrossMm * at.scale * pixels.width;
   return cutoutAt(at, { width, height: width / aspect }, pixels);
@@ -129,7 +140,10 @@ const bothFit = 0.82;
  * The crops at 100 % of the camera's pixels, or as much less as shows lids and lashes: both eyes in one where they fit, else
  * one each; what is focused on first, then in the Ladder's order.
  */
-export function eyeCrops(taken: Taken, sizePx: { readonly width: number; readonly height: number }): EyeCrop[] {
+export function eyeCrops(
+  taken: RenderableSetup,
+  sizePx: { readonly width: number; readonly height: number }
+): EyeCrop[] {
   const { plan } = taken;
   const project = projection(taken);
   const pixels = picturePixels(taken);

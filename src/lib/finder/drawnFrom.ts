@@ -1,7 +1,7 @@
-import type { Taken } from './asking';
+import type { RenderableSetup } from './asking';
 
 /** All that a small picture of a setup depends on, as one string to compare: what is the same need not be drawn again. */
-export function drawnFrom({ setup, plan, body, lens }: Taken, sizePx: readonly number[] = []): string {
+export function drawnFrom({ setup, plan, body, lens }: RenderableSetup, sizePx: readonly number[] = []): string {
   const { people, things, backgrounds, place, light, camera } = setup;
   const entry = plan.stops[plan.selected];
   const scene = [people, things, backgrounds, place, light.level, camera, body, lens];

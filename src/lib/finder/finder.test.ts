@@ -8,10 +8,19 @@ import { demoJobs } from '$core/job/demo';
 import { demoSetup } from '$core/testing/demo';
 import { featurePosition } from '$core/setup/scene';
 import type { Setup } from '$core/setup/schema';
-import { asking, aspectOf, atStop, eyeCrops, picturePixels, projection, screenDensity, type Taken } from './asking';
+import {
+  asking,
+  aspectOf,
+  atStop,
+  eyeCrops,
+  picturePixels,
+  projection,
+  screenDensity,
+  type RenderableSetup
+} from './asking';
 import { hitAt } from './hit';
 
-function taken(setup: Setup): Taken {
+function taken(setup: Setup): RenderableSetup {
   const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });
   const body = builtInKit.bodies.find((item) => item.id === setup.camera.bodyId);
   const lens = builtInKit.lenses.find((item) => item.id === setup.camera.lensId);
@@ -139,7 +148,7 @@ describe('the focus point that is named', () => {
 });
 
 describe('what a click in the picture hits', () => {
-  const click = (its: Taken, x: number, y: number) =>
+  const click = (its: RenderableSetup, x: number, y: number) =>
     hitAt(its.setup, its.body, projection(its), { x, y, aspect: aspectOf(its) });
 
   it('is the eye that is nearest to it, for everybody in the demo who is seen', () => {

@@ -1,7 +1,7 @@
 /** The Finder's finished picture, kept small for the field card: on the phone, then, nothing needs drawing. */
 import { canvasBlob } from '$lib/controls/canvasBlob';
 import type { Thumbnails } from '$lib/data';
-import type { Taken } from './asking';
+import type { RenderableSetup } from './asking';
 import { cardKey, drawnFrom } from './drawnFrom';
 
 /** Drawn smaller than a phone shows, as slow machines draw while something moves, the outline says more, px. */
@@ -14,7 +14,7 @@ export async function keepForCard(
   thumbnails: Thumbnails,
   canvas: HTMLCanvasElement,
   id: string,
-  taken: Taken
+  taken: RenderableSetup
 ): Promise<void> {
   if (Math.max(canvas.width, canvas.height) < leastPx) return;
   const scale = Math.min(1, longSidePx / Math.max(canvas.width, canvas.height));

@@ -5,7 +5,7 @@ import type { Rendering, RenderingRequest } from '../../render/studio';
 import { startThread, type Thread } from '../../workers/client';
 import type { RendererWorker } from '../../workers/renderer.worker';
 
-export type Asked = Omit<RenderingRequest, 'turn'>;
+export type RenderingQuestion = Omit<RenderingRequest, 'turn'>;
 type Listener = (picture: Rendering) => void;
 
 /** The slot of the rendering everybody looks at. */
@@ -20,7 +20,7 @@ export class Renderings {
   // eslint-disable-next-line svelte/prefer-svelte-reactivity -- bookkeeping that no screen reads
   readonly #listeners = new Map<
     string,
-    { readonly turn: number; readonly listener: Listener; readonly asked: Asked }
+    { readonly turn: number; readonly listener: Listener; readonly asked: RenderingQuestion }
   >();
   #turn = 0;
 
@@ -58,7 +58,7 @@ export class Renderings {
     this.#thread = undefined;
   }
 
-  ask(asked: Asked, listener: Listener): void {
+  ask(asked: RenderingQuestion, listener: Listener): void {
     const turn = ++this.#turn;
     this.#listeners.set(asked.slot, { turn, listener, asked });
     if (!this.#thread) this.start();

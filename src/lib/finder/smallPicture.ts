@@ -3,7 +3,7 @@ import { mount, unmount } from 'svelte';
 import type { Thumbnails } from '$lib/data';
 import { canvasBlob } from '$lib/controls/canvasBlob';
 import { svgCanvas } from '$lib/controls/svgCanvas';
-import { aspectOf, fitInto, type Taken } from './asking';
+import { aspectOf, fitInto, type RenderableSetup } from './asking';
 import { cardKey, drawnFrom } from './drawnFrom';
 import Outline from './Outline.svelte';
 
@@ -11,13 +11,17 @@ import Outline from './Outline.svelte';
 const longPx = 560;
 
 /** JPEG; null where the browser draws none. */
-export async function pictureOf(thumbnails: Thumbnails, id: string, taken: Taken): Promise<Uint8Array | null> {
+export async function pictureOf(
+  thumbnails: Thumbnails,
+  id: string,
+  taken: RenderableSetup
+): Promise<Uint8Array | null> {
   const kept = await thumbnails.kept(cardKey(id), drawnFrom(taken));
   const picture = kept?.type === 'image/jpeg' ? kept : await outlined(taken);
   return picture ? new Uint8Array(await picture.arrayBuffer()) : null;
 }
 
-async function outlined({ setup, plan, body }: Taken): Promise<Blob | null> {
+async function outlined({ setup, plan, body }: RenderableSetup): Promise<Blob | null> {
   const room = fitInto(aspectOf({ setup, body }), { width: longPx, height: longPx });
   const target = document.createElement('div');
   const outline = mount(Outline, { target, props: { setup, plan, body, ...room, plain: true } });

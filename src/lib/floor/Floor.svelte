@@ -19,7 +19,7 @@
   import FloorThing from './FloorThing.svelte';
   import FloorWalls from './FloorWalls.svelte';
   import { toPx } from '../../floor/geometry';
-  import { reasonOf } from '$lib/state/parts';
+  import { errorReason } from '$lib/state/parts';
   import { saveFloor } from './saveFloor';
   import { zoomer } from './zoomable';
 
@@ -49,7 +49,7 @@
     const { plan, body, unit } = workspace;
     if (plan && body) {
       saveFloor({ setup, plan, body, unit }, floor.side, as).catch((error: unknown) =>
-        workspace.app.messages.problem(`The Floor was not saved: ${reasonOf(error)}`)
+        workspace.app.messages.problem(`The Floor was not saved: ${errorReason(error)}`)
       );
     }
   }

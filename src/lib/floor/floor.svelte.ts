@@ -84,7 +84,7 @@ export class FloorState {
     const z = this.distanceAt(x);
     if (!plan || !entry || z <= plan.focalLengthMm * 2) return null;
     const c = blurDiscDiameter(plan.focalLengthMm, entry.stop.fNumber, entry.planeMm, z, plan.pupilMagnification);
-    return c / plan.permissibleDiscMm;
+    return c / plan.circleOfConfusionMm;
   }
 
   /** Depths of the rows of everybody who is not being moved, mm behind the subject line. */

@@ -35,7 +35,7 @@ describe('the Floor', () => {
     expect(floor.distanceAt(x)).toBeCloseTo(plan.distanceMm, 6);
     const z = floor.distanceAt(x + 100);
     const disc = blurDiscDiameter(plan.focalLengthMm, entry.stop.fNumber, entry.target.focusDistanceMm, z);
-    expect(floor.blurRatioAt(x + 100)).toBeCloseTo(disc / plan.permissibleDiscMm, 9);
+    expect(floor.blurRatioAt(x + 100)).toBeCloseTo(disc / plan.circleOfConfusionMm, 9);
     const focus = toPx(floor.scale, entry.target.focusDistanceMm - plan.distanceMm, 0).x;
     expect(floor.blurRatioAt(focus)).toBeLessThan(1e-6);
     // At the lens itself, and behind it.

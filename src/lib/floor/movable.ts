@@ -1,7 +1,7 @@
 import { drag } from 'd3-drag';
 import { select } from 'd3-selection';
 import type { Attachment } from 'svelte/attachments';
-import { Paced } from '$lib/state/paced';
+import { Coalesced } from '$lib/state/paced';
 
 export interface MoveHandlers {
   /** `also`: Ctrl, Command or Shift was held, which selects besides what is selected. */
@@ -16,7 +16,7 @@ export function movable(handlers: () => MoveHandlers): Attachment<SVGGElement> {
   return (element) => {
     let from = { x: 0, y: 0 };
     let current: MoveHandlers | undefined;
-    const moves = new Paced((dx: number, dy: number, fine: boolean) => current?.move(dx, dy, fine));
+    const moves = new Coalesced((dx: number, dy: number, fine: boolean) => current?.move(dx, dy, fine));
     const behaviour = drag<SVGGElement, unknown>()
       .container(() => element.ownerSVGElement ?? element)
       // Ctrl-click is how some select several.

@@ -1,12 +1,12 @@
 <script lang="ts">
   import { Button, Select } from 'flowbite-svelte';
   import { group } from 'd3-array';
-  import { clockKey, fitClock, offsetFromPhone, offsetWords, readOffset } from '$core/frames/clocks';
+  import { clockKey, fitClock, offsetFromPhone, clockOffsetText, readOffset } from '$core/frames/clocks';
   import type { Frame } from '$core/frames/schema';
-  import { clockWords, frameNumber } from '$core/words/frames';
+  import { clockText, frameNumber } from '$core/words/frames';
   import Dialog from '$lib/controls/Dialog.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
 
   /** What is to be added to each body's clock: typed, read off a photograph of a phone, or fitted to the ticks of the day. */
@@ -37,7 +37,7 @@
   /** By the body: the frame that shows a phone, and the time it shows. */
   let photographed = $state<Record<string, string>>({});
   /** Not while it is still being typed. */
-  const meant = (how: How) => !(typeof how === 'object' && how?.hold === true);
+  const meant = (how: EditManner) => !(typeof how === 'object' && how?.hold === true);
   const problem = (text: string) =>
     readOffset(text) === null ? 'Minutes and seconds, such as +1:20 or −1:03:15.' : null;
 </script>
@@ -53,7 +53,7 @@
       <h3 class="font-semibold">{body}</h3>
       <p class="text-soft">
         {count === 1 ? 'One frame' : `${count} frames`}{frames.length > 0
-          ? `, by its clock from ${clockWords(frames[0]?.clockMs ?? null)} to ${clockWords(frames.at(-1)?.clockMs ?? null)}`
+          ? `, by its clock from ${clockText(frames[0]?.clockMs ?? null)} to ${clockText(frames.at(-1)?.clockMs ?? null)}`
           : ', without a time'}
       </p>
       {#if chosen}
@@ -61,14 +61,16 @@
           <div class="w-36">
             <TextField
               label="Add to its clock"
-              value={offsetWords(offsetMs)}
+              value={clockOffsetText(offsetMs)}
               {problem}
               onchange={(text, how) => meant(how) && app.frames.setClock(body, readOffset(text) ?? offsetMs)}
             />
           </div>
           {#if fit && fit.offsetMs !== offsetMs}
             <Button color="alternative" onclick={() => app.frames.setClock(body, fit.offsetMs)}
-              >{offsetWords(fit.offsetMs)}, as {fit.ticks === 1 ? 'one tick says' : `${fit.ticks} ticks say`}</Button
+              >{clockOffsetText(fit.offsetMs)}, as {fit.ticks === 1
+                ? 'one tick says'
+                : `${fit.ticks} ticks say`}</Button
             >
           {/if}
         </div>
@@ -82,14 +84,14 @@
               onchange={(event) => (photographed[body] = event.currentTarget.value)}
             >
               {#each frames.slice(0, 200) as frame (frame.id)}
-                <option value={frame.id}>{frameNumber(frame)}, {clockWords(frame.clockMs)}</option>
+                <option value={frame.id}>{frameNumber(frame)}, {clockText(frame.clockMs)}</option>
               {/each}
             </Select>
           </label>
           <div class="w-36">
             <TextField
               label="The phone shows"
-              value={clockWords((chosen.clockMs ?? 0) + offsetMs)}
+              value={clockText((chosen.clockMs ?? 0) + offsetMs)}
               problem={(text) =>
                 offsetFromPhone(chosen.clockMs ?? 0, text) === null ? 'A time such as 14:36:22.' : null}
               onchange={(text, how) => {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { FaceJudged } from '$core/frames/eyes';
-  import { notTold } from '$core/words/frames';
+  import { unmeasurableText } from '$core/words/frames';
   import { verdictWords } from '$core/words/call';
   import Glyph from '../ladder/Glyph.svelte';
   import { objectUrl } from '$lib/controls/objectUrl.svelte';
@@ -19,7 +19,7 @@
       {#if face.closed}
         <span>closed</span>
       {:else if face.ratio === null}
-        <span>{face.why ? notTold(face.why) : 'cannot tell'}</span>
+        <span>{face.why ? unmeasurableText(face.why) : 'cannot tell'}</span>
       {:else}
         <Glyph ratio={face.ratio} size={12} /><span class="sr-only"
           >{face.judged === 'unknown' ? '' : verdictWords[face.judged]}</span

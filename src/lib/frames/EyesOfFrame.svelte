@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { FaceJudged } from '$core/frames/eyes';
   import type { Frame } from '$core/frames/schema';
-  import { notTold } from '$core/words/frames';
+  import { unmeasurableText } from '$core/words/frames';
   import { verdictWords } from '$core/words/call';
   import { objectUrl } from '$lib/controls/objectUrl.svelte';
   import { framePicture } from './picture.svelte';
@@ -15,7 +15,7 @@
       ? 'eyes closed'
       : face.ratio === null || face.judged === 'unknown'
         ? face.why
-          ? notTold(face.why)
+          ? unmeasurableText(face.why)
           : 'cannot tell'
         : `${verdictWords[face.judged]}, ${face.ratio < 0.3 ? 'under 0.3' : face.ratio.toFixed(1)}`
   );

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Checkbox } from 'flowbite-svelte';
   import type { FrameJudged } from '$core/frames/eyes';
-  import { clockWords, frameNumber, frameRemark, reasonWords, settingsLine } from '$core/words/frames';
+  import { clockText, frameNumber, frameRemark, reasonWords, settingsLine } from '$core/words/frames';
   import { getApp } from '$lib/state/app.svelte';
   import EyesCell from './EyesCell.svelte';
   import type { Column } from './judging';
@@ -80,7 +80,7 @@
   >
     <p>
       <b class="text-[14px]">{frameNumber(frame)}</b>
-      <span class="text-soft">{clockWords(app.frames.timeOf(frame))}</span>
+      <span class="text-soft">{clockText(app.frames.timeOf(frame))}</span>
     </p>
     <p>{settingsLine(frame)}</p>
     {#if frame.preview}<p class="text-soft">preview, {frame.widthPx} px</p>{/if}

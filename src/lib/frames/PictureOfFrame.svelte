@@ -2,7 +2,7 @@
   import { Select } from 'flowbite-svelte';
   import { eyesPx, type FrameJudged } from '$core/frames/eyes';
   import type { Pointable } from '$core/frames/pointed';
-  import { clockWords, settingsLine } from '$core/words/frames';
+  import { clockText, settingsLine } from '$core/words/frames';
   import { possessive } from '$core/words/call';
   import { getApp } from '$lib/state/app.svelte';
   import type { SetupRow } from '$lib/state/openJob.svelte';
@@ -151,7 +151,7 @@
     {[
       settingsLine(frame),
       frame.focalLengthMm === null ? '' : `${Math.round(frame.focalLengthMm)} mm`,
-      clockWords(app.frames.timeOf(frame)),
+      clockText(app.frames.timeOf(frame)),
       place
     ]
       .filter((part) => part !== '')

@@ -3,7 +3,7 @@
   import { tinykeys } from 'tinykeys';
   import { onMount } from 'svelte';
   import { reasonFor, type FaceJudged, type FrameJudged } from '$core/frames/eyes';
-  import type { Choice as Chosen } from '$core/frames/schema';
+  import type { CullingChoice as Chosen } from '$core/frames/schema';
   import { verdictWords } from '$core/words/call';
   import { differenceWords } from '$core/words/compare';
   import { frameNumber, frameRemark, settingsLine } from '$core/words/frames';

@@ -5,7 +5,7 @@
   import NumberField from '$lib/controls/NumberField.svelte';
   import Progress from '$lib/controls/Progress.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { reasonOf } from '$lib/state/parts';
+  import { errorReason } from '$lib/state/parts';
   import type { Burst } from './burst';
   import { usualMishaps } from './mishaps';
 
@@ -58,7 +58,7 @@
       );
       if (!burst) throw new Error('The simulated camera takes single frames only: this setup is two to combine.');
     } catch (error) {
-      if (!ending.signal.aborted) failed = reasonOf(error);
+      if (!ending.signal.aborted) failed = errorReason(error);
     } finally {
       share = null;
     }

@@ -2,7 +2,7 @@
 import { proxy } from 'comlink';
 import type { PlanInput } from '$core/call/planInput';
 import { noiseAt } from '$core/camera/sensor';
-import { shoot, type Shot, type Shooting } from '$core/camera/shoot';
+import { shoot, type FrameTruth, type Shooting } from '$core/camera/shoot';
 import { standIn } from '$core/camera/metadata';
 import { seededRandom } from '$core/statistics/random';
 import { viewpoint } from '$core/setup/scene';
@@ -10,7 +10,7 @@ import { headsOf, type FrameOrder, type HeadTruth } from '../../render/exposeFra
 import { lensShot } from '../../render/shot';
 import { WorkerClient } from '../../workers/client';
 import type { CameraWorker, FrameMade } from '../../workers/camera.worker';
-import { aspectOf, type Taken } from '../finder/asking';
+import { aspectOf, type RenderableSetup } from '../finder/asking';
 
 const camera = new WorkerClient<CameraWorker>(
   () => new Worker(new URL('../../workers/camera.worker.ts', import.meta.url), { type: 'module' })
@@ -24,19 +24,19 @@ const narrowest = 1200;
 const betweenMs = 420;
 
 /** What really happened in one frame: kept apart from its file. */
-export interface FrameTruth {
+export interface FileTruth {
   readonly file: string;
   readonly seed: number;
   readonly widthPx: number;
   readonly heightPx: number;
   readonly shakePx: number;
-  readonly shot: Shot;
+  readonly shot: FrameTruth;
   readonly heads: readonly HeadTruth[];
 }
 
 export interface Burst {
   readonly files: readonly File[];
-  readonly truths: readonly FrameTruth[];
+  readonly truths: readonly FileTruth[];
 }
 
 export interface BurstAsked extends Shooting {
@@ -62,7 +62,7 @@ function widthFor(order: Omit<FrameOrder, 'width' | 'height'>, aspect: number): 
 /** Takes a burst. @returns null where the setup cannot be taken as it is (see `shoot`) */
 export async function takeBurst(
   input: PlanInput,
-  taken: Taken,
+  taken: RenderableSetup,
   asked: BurstAsked,
   onProgress: (share: number) => void,
   signal?: AbortSignal
@@ -74,7 +74,7 @@ export async function takeBurst(
   if (!planned || !entry || !shots) return null;
   const view = viewpoint(setup, body, plan.pupilMagnification, plan.fieldPerM);
   const files: File[] = [];
-  const truths: FrameTruth[] = [];
+  const truths: FileTruth[] = [];
   const aspect = aspectOf(taken);
   let width = 0;
   for (const [index, shot] of shots.entries()) {

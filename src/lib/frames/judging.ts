@@ -3,7 +3,7 @@ import type { ExpectedFace } from '$core/frames/expected';
 import { allowedPx, judgeFrame, usualEyes, type FrameJudged } from '$core/frames/eyes';
 import { bursts } from '$core/frames/match';
 import type { Frame } from '$core/frames/schema';
-import { permissibleDisc } from '$core/optics/criterion';
+import { circleOfConfusion } from '$core/optics/criterion';
 import { pictureSize } from '$core/setup/framing';
 import type { App } from '$lib/state/app.svelte';
 import type { SetupRow } from '$lib/state/openJob.svelte';
@@ -37,8 +37,8 @@ export function judging(app: App, setupId: string | null): Judging {
   const planned = row ? app.open.planned(row.setup) : null;
   const [discMm, widthMm] =
     row && planned?.plan.kind === 'plan' && planned.body
-      ? [planned.plan.permissibleDiscMm, pictureSize(planned.body, row.setup.camera).width]
-      : [permissibleDisc(app.settings.now.viewing, fullFrame), fullFrame.widthMm];
+      ? [planned.plan.circleOfConfusionMm, pictureSize(planned.body, row.setup.camera).width]
+      : [circleOfConfusion(app.settings.now.viewing, fullFrame), fullFrame.widthMm];
   const expected = row ? app.frames.expected(row) : [];
   const must = new Set(row?.setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id));
   const frames = (app.frames.bySetup.get(row?.id ?? null) ?? []).map(({ frame }) => frame);

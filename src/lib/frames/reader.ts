@@ -1,13 +1,13 @@
 /** The way to the workers that read pictures: two at a time, so that memory stays bounded. */
 import type { Remote } from 'comlink';
 import { fetchWeights, type Weights } from '../../faces/weights';
-import type { EyeAgain, FrameOfEyes } from '$core/frames/ownEyes';
+import type { RemeasuredEye, FrameOfEyes } from '$core/frames/ownEyes';
 import { kindOf } from '$core/pictures/kind';
 import { WorkerClient, type CallOptions } from '../../workers/client';
 import type { HeicDecoder } from '../../workers/heic.worker';
 import type { PictureReader } from '../../workers/pictures.worker';
 import type { DecodedPixels } from '../../faces/openPicture';
-import type { PictureAsked, PictureRead, PointAsked, PointRead } from '../../faces/readPicture';
+import type { PhotoRequest, PhotoResult, PointRequest, PointResult } from '../../faces/readPicture';
 
 /** As many as decode side by side without filling the memory. */
 export const atOnce = Math.max(1, Math.min(2, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1));
@@ -40,14 +40,14 @@ class Reader {
       this.busy--;
     }
   }
-  read(file: Blob, asked: PictureAsked, options: CallOptions): Promise<PictureRead> {
-    return this.#ready<PictureRead>(options, async (api) => api.read(file, asked));
+  read(file: Blob, asked: PhotoRequest, options: CallOptions): Promise<PhotoResult> {
+    return this.#ready<PhotoResult>(options, async (api) => api.read(file, asked));
   }
-  point(file: Blob, asked: PointAsked, options: CallOptions): Promise<PointRead> {
-    return this.#ready<PointRead>(options, async (api) => api.point(file, asked));
+  point(file: Blob, asked: PointRequest, options: CallOptions): Promise<PointResult> {
+    return this.#ready<PointResult>(options, async (api) => api.point(file, asked));
   }
-  again(frames: readonly FrameOfEyes[], options: CallOptions): Promise<EyeAgain[]> {
-    return this.client.call<EyeAgain[]>(async (api) => api.again(frames), options);
+  again(frames: readonly FrameOfEyes[], options: CallOptions): Promise<RemeasuredEye[]> {
+    return this.client.call<RemeasuredEye[]>(async (api) => api.again(frames), options);
   }
 }
 
@@ -78,13 +78,13 @@ const free = (): Reader => {
 };
 
 /** Eyes measured again, held against the same eyes in their sharpest frames. @throws WorkerFailed when no answer will come */
-export const measureAgain = (frames: readonly FrameOfEyes[], options: CallOptions = {}): Promise<EyeAgain[]> =>
+export const measureAgain = (frames: readonly FrameOfEyes[], options: CallOptions = {}): Promise<RemeasuredEye[]> =>
   free().again(frames, options);
 
 /** Everything of one picture. @throws WorkerFailed when it was cancelled, or no answer will come */
-export const readPicture = async (file: Blob, asked: PictureAsked, options: CallOptions = {}): Promise<PictureRead> =>
+export const readPhoto = async (file: Blob, asked: PhotoRequest, options: CallOptions = {}): Promise<PhotoResult> =>
   free().read(file, { ...asked, pixels: await pixelsOf(file, options) }, options);
 
 /** An eye or a thing of a picture that somebody pointed at. @throws WorkerFailed when no answer will come */
-export const readPoint = async (file: Blob, asked: PointAsked, options: CallOptions = {}): Promise<PointRead> =>
+export const readPoint = async (file: Blob, asked: PointRequest, options: CallOptions = {}): Promise<PointResult> =>
   free().point(file, { ...asked, pixels: await pixelsOf(file, options) }, options);

@@ -5,7 +5,7 @@
   import { newBackground } from '$core/setup/defaults';
   import { isPlainName, surfaceName } from '$core/setup/names';
   import type { Background } from '$core/setup/schema';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import FieldScope from '$lib/controls/FieldScope.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
@@ -18,7 +18,7 @@
   const workspace = getWorkspace();
   const backgrounds = $derived(workspace.setup.backgrounds);
 
-  function edit(item: Background, label: string, recipe: (draft: Background) => void, how: How = null) {
+  function edit(item: Background, label: string, recipe: (draft: Background) => void, how: EditManner = null) {
     return workspace.editBackground(item.id, label, recipe, how);
   }
   function add() {

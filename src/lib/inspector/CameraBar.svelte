@@ -6,7 +6,7 @@
   import { mountingsFor } from '$core/kit/fits';
   import { framings, type Framing } from '$core/setup/schema';
   import { frameGroup, usualMarginShare } from '$core/setup/frameGroup';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -69,7 +69,7 @@
       workspace.edit('Framing', (draft) => void (draft.camera.placement = { kind: 'framing', framing: single }));
     else workspace.stand(Math.round(workspace.distanceMm));
   }
-  function everybody(whole: Framing, marginShare: number, how: How = null) {
+  function everybody(whole: Framing, marginShare: number, how: EditManner = null) {
     const { body, setup } = workspace;
     if (!body) return;
     const changes = frameGroup(setup, body, whole, marginShare, workspace.lens?.pupilMagnification);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { betweenOf } from '$core/kit/between';
+  import { adaptersBetween } from '$core/kit/between';
   import { factorOf } from '$core/kit/mounted';
   import { mountingOf, waysOn } from '$core/kit/fits';
   import { takeLens } from '$core/setup/moves';
@@ -8,7 +8,7 @@
   import type { Camera } from '$core/setup/schema';
   import { aimAtPeople } from '$core/setup/aim';
   import { aimAtGroup } from '$core/setup/groupFraming';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -23,7 +23,7 @@
   const workspace = getWorkspace();
   const camera = $derived(workspace.setup.camera);
 
-  function edit(label: string, recipe: (draft: Camera) => void, how: How = null) {
+  function edit(label: string, recipe: (draft: Camera) => void, how: EditManner = null) {
     return workspace.edit(label, (draft) => recipe(draft.camera), how);
   }
   function aim() {
@@ -57,7 +57,7 @@
   });
   function putBetween(ids: string) {
     const way = ways.find((item) => item.adapterIds.join(' ') === ids);
-    const now = betweenOf(kit, camera) ?? [];
+    const now = adaptersBetween(kit, camera) ?? [];
     if (!way) return;
     edit(`Between lens and body: ${way.name}`, (draft) => {
       // The zoom ring stays where it is.

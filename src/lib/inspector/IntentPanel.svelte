@@ -3,8 +3,8 @@
   import { Checkbox } from 'flowbite-svelte';
   import { limits } from '$core/schema/values';
   import { shapeNames, type PrintShape } from '$core/setup/shapes';
-  import { type Intent, type PictureKind, type SharpSet, type Wish } from '$core/setup/schema';
-  import type { How } from '$lib/data';
+  import { type Intent, type SetupKind, type SharpSet, type Wish } from '$core/setup/schema';
+  import type { EditManner } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -30,10 +30,10 @@
   const subject = $derived(sharpSubject(setup));
   const subjectItems = $derived(subject ? sharpSubjectChoices : [...sharpSubjectChoices, mixed]);
 
-  function edit(label: string, recipe: (draft: Intent) => void, how: How = null) {
+  function edit(label: string, recipe: (draft: Intent) => void, how: EditManner = null) {
     return workspace.edit(label, (draft) => recipe(draft.intent), how);
   }
-  function become(picture: PictureKind) {
+  function become(picture: SetupKind) {
     const changed = asPicture(setup, picture);
     workspace.edit('Kind of picture', (draft) => void Object.assign(draft, changed));
   }
@@ -96,7 +96,7 @@
     />
     <ViewingFields
       viewing={workspace.setup.intent.viewing}
-      allowedMm={workspace.plan?.permissibleDiscMm}
+      allowedMm={workspace.plan?.circleOfConfusionMm}
       onchange={(to, how) => workspace.edit('Viewing', (draft) => void (draft.intent.viewing = to), how)}
     />
     <NumberField

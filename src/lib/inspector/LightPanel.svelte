@@ -10,7 +10,7 @@
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import MeteringPart from './MeteringPart.svelte';
@@ -22,7 +22,7 @@
   const measured = $derived(lightLevel(workspace.setup));
   const value = $derived(level.kind === 'estimated' ? level.as : level.kind);
 
-  function edit(label: string, recipe: (draft: Light) => void, how: How = null) {
+  function edit(label: string, recipe: (draft: Light) => void, how: EditManner = null) {
     return workspace.edit(label, (draft) => recipe(draft.light), how);
   }
   function choose(to: string) {

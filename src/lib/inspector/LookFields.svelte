@@ -8,7 +8,7 @@
     outfits,
     seats,
     skinTones,
-    type Look
+    type Appearance
   } from '$core/people/looks';
   import type { Person } from '$core/setup/schema';
   import Picker from '$lib/controls/Picker.svelte';
@@ -23,7 +23,7 @@
     name: ['very light', 'light', 'tan', 'brown', 'dark', 'very dark'][index] ?? ''
   }));
 
-  function look(changes: Partial<Look>) {
+  function look(changes: Partial<Appearance>) {
     workspace.editPerson(person.id, 'Look', (draft) => void Object.assign(draft.look, changes));
   }
 </script>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { meterings } from '$core/setup/schema';
   import { meterReading } from '$core/technique/metering';
-  import { lookFrom } from '$core/setup/surfaces';
+  import { lineOfSightFrom } from '$core/setup/surfaces';
   import { projection } from '$lib/finder/asking';
   import { correctionWords, meteringWords } from '$core/words/checks';
   import { landedWords } from '$core/words/ways';
@@ -15,8 +15,8 @@
     const { setup, plan, body, view, entry } = workspace;
     if (!plan || !body || !view || !entry) return null;
     const at = entry.target.position && projection({ setup, plan, body })(entry.target.position);
-    const looks = lookFrom(setup, view, body, plan.pupilMagnification);
-    return meterReading({ setup, body, looks, at: at ?? { x: 0.5, y: 0.5 } });
+    const lineOfSight = lineOfSightFrom(setup, view, body, plan.pupilMagnification);
+    return meterReading({ setup, body, lineOfSight, at: at ?? { x: 0.5, y: 0.5 } });
   });
   const largest = $derived(reading?.on[0]);
 </script>

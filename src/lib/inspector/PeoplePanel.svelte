@@ -4,7 +4,7 @@
   import { newPerson, newThing } from '$core/setup/defaults';
   import { besideEverybody, newcomer } from '$core/setup/persons';
   import { numbered } from '$core/setup/names';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -39,7 +39,7 @@
   let arranging = $state(false);
   const thing = $derived(selected?.kind === 'thing' ? setup.things.find((item) => item.id === selected.id) : undefined);
 
-  function edit(label: string, recipe: Parameters<typeof workspace.editPerson>[2], how: How = null) {
+  function edit(label: string, recipe: Parameters<typeof workspace.editPerson>[2], how: EditManner = null) {
     return person ? workspace.editPerson(person.id, label, recipe, how) : false;
   }
 
@@ -92,7 +92,7 @@
     workspace.tab = 'people';
   }
 
-  function rename(name: string, how: How) {
+  function rename(name: string, how: EditManner) {
     if (thing) workspace.editThing(thing.id, 'Name', (draft) => void (draft.name = name), how);
     else edit('Name', (draft) => void (draft.name = name), how);
   }

@@ -6,14 +6,14 @@
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import { moodChoices } from './words';
 
   interface Props {
     person: Person;
     /** Changes this person; false when that is refused. */
-    edit: (label: string, recipe: (draft: Person) => void, how?: How) => boolean;
+    edit: (label: string, recipe: (draft: Person) => void, how?: EditManner) => boolean;
   }
   /** Where somebody stands, how they are turned and move, what they are. */
   let { person, edit }: Props = $props();

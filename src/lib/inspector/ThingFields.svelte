@@ -3,14 +3,14 @@
   import type { Thing } from '$core/setup/schema';
   import Picker from '$lib/controls/Picker.svelte';
   import { formChoices } from './words';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import LengthField from '$lib/controls/LengthField.svelte';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
   let { thing }: { thing: Thing } = $props();
   const workspace = getWorkspace();
 
-  function edit(label: string, recipe: (draft: Thing) => void, how: How) {
+  function edit(label: string, recipe: (draft: Thing) => void, how: EditManner) {
     return workspace.editThing(thing.id, label, recipe, how);
   }
 </script>

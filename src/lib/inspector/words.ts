@@ -9,10 +9,10 @@ import {
   type Form,
   type Importance,
   type KnownLight,
-  type PictureKind,
+  type SetupKind,
   type Scenery,
   type SharpSet,
-  type Style,
+  type ApertureStyle,
   type Surface,
   type Wish,
   type Mood
@@ -43,7 +43,7 @@ export const wishChoices: Named<Wish> = [
   { value: 'free', name: 'as it falls' }
 ];
 
-export const styleChoices: Named<Style> = [
+export const styleChoices: Named<ApertureStyle> = [
   { value: 'openAsFacesAllow', name: 'as open as the faces allow' },
   { value: 'lensBest', name: 'the lens’s best stop' },
   { value: 'deepAndSafe', name: 'deep and safe' }
@@ -72,7 +72,7 @@ export const pointSizeChoices: Named<Camera['pointSize']> = pointSizes.map((valu
   name: pointSizeWords[value]
 }));
 
-export const pictureChoices: Named<PictureKind> = [
+export const pictureChoices: Named<SetupKind> = [
   { value: 'onePerson', name: 'one person' },
   { value: 'couple', name: 'a couple' },
   { value: 'group', name: 'a group' },
@@ -81,7 +81,7 @@ export const pictureChoices: Named<PictureKind> = [
   { value: 'pet', name: 'with a pet' }
 ];
 
-export const pictureWords: Readonly<Record<PictureKind, string>> = {
+export const pictureWords: Readonly<Record<SetupKind, string>> = {
   onePerson: 'one person',
   couple: 'a couple',
   group: 'a group',

@@ -5,12 +5,12 @@
   import type { Adapter } from '$core/kit/schema';
   import NumberField from '$lib/controls/NumberField.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
 
   let { adapter }: { adapter: Adapter } = $props();
   const { kit } = getApp();
-  const change = (label: string, recipe: (draft: Draft<Adapter>) => void, how: How = null) =>
+  const change = (label: string, recipe: (draft: Draft<Adapter>) => void, how: EditManner = null) =>
     kit.change('adapters', adapter.id, label, recipe, how);
   const mounts = $derived(mountsOf(kit.all));
 </script>

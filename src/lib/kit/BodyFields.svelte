@@ -9,25 +9,25 @@
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import More from './More.svelte';
-  import { kindChoices, sensitiveChoices, sensorSizeOf, sizeNames, type SensorSize } from './words';
+  import { kindChoices, sensitiveChoices, sensorSizeOf, sizeNames, type SensorFormat } from './words';
 
   let { body }: { body: Body } = $props();
   const { kit } = getApp();
-  const change = (label: string, recipe: (draft: Draft<Body>) => void, how: How = null) =>
+  const change = (label: string, recipe: (draft: Draft<Body>) => void, how: EditManner = null) =>
     kit.change('bodies', body.id, label, recipe, how);
   const size = $derived(sensorSizeOf(body.sensor));
   const mounts = $derived(mountsOf(kit.all));
-  const sizes: readonly { value: SensorSize; name: string }[] = [
+  const sizes: readonly { value: SensorFormat; name: string }[] = [
     ...(Object.keys(sensorSizes) as (keyof typeof sensorSizes)[]).map((value) => ({ value, name: value })),
     { value: 'own', name: 'another size' }
   ];
   /** A usual spread to begin with, µm (from memory). */
   const usualSpreadUm = 10;
 
-  function resize(to: SensorSize) {
+  function resize(to: SensorFormat) {
     if (to === 'own') return;
     const mp = megapixels(body.sensor);
     change('sensor', (draft) => {

@@ -2,7 +2,7 @@
   import { Copy, Trash2 } from '@lucide/svelte';
   import { Button, Checkbox } from 'flowbite-svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import type { Held } from '$lib/data';
+  import type { KitUse } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { KitTable } from '$lib/state/kit.svelte';
 
@@ -18,7 +18,7 @@
   const item = $derived(kit.find(table, id));
   const builtIn = $derived(kit.isBuiltIn(table, id));
   const own = $derived(kit.isOwn(table, id));
-  let uses = $state.raw<readonly Held[] | null>(null);
+  let uses = $state.raw<readonly KitUse[] | null>(null);
   let removing = $state(false);
   $effect(() => {
     const asked = id;

@@ -1,9 +1,9 @@
 <script lang="ts">
   import Picker from '$lib/controls/Picker.svelte';
-  import type { KitInHand } from './inHand.svelte';
+  import type { KitInUse } from './inHand.svelte';
 
   /** Body and lens, of those still in use. */
-  let { kit }: { kit: KitInHand } = $props();
+  let { kit }: { kit: KitInUse } = $props();
   const named = (items: readonly { readonly id: string; readonly name: string }[]) =>
     items.map(({ id, name }) => ({ value: id, name }));
 </script>

@@ -4,13 +4,13 @@
   import { limits } from '$core/schema/values';
   import { ownWords } from '$core/words/record';
   import type { Lens } from '$core/kit/schema';
-  import { dayWords } from '$lib/controls/dates';
+  import { dateText } from '$lib/controls/dates';
   import FieldScope from '$lib/controls/FieldScope.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import More from './More.svelte';
   import SharpnessTable from './SharpnessTable.svelte';
@@ -22,7 +22,7 @@
   const own = $derived(settings.now.habits.own.filter(({ lensId }) => lensId === lens.id));
   const nameOf = (id: string) =>
     [...kit.all.bodies, ...kit.all.lenses].find((item) => item.id === id)?.name ?? 'kit no longer here';
-  const change = (label: string, recipe: (draft: Draft<Lens>) => void, how: How = null) =>
+  const change = (label: string, recipe: (draft: Draft<Lens>) => void, how: EditManner = null) =>
     kit.change('lenses', lens.id, label, recipe, how);
   const mounts = $derived(mountsOf(kit.all));
   const goesOn = $derived(kit.shown.bodies.filter((body) => canMount(body, lens, kit.all.adapters)));
@@ -33,7 +33,7 @@
     { key: 'measuredCorner', title: 'Likewise near the corners' }
   ] as const;
 
-  function focal(end: 'short' | 'long', mm: number, how: How) {
+  function focal(end: 'short' | 'long', mm: number, how: EditManner) {
     return change(
       'focal length',
       (draft) => {
@@ -204,7 +204,7 @@
   <ul class="col-span-full mt-2" data-testid="own-focus">
     {#each own as one (`${one.bodyId} ${one.method} ${one.recomposed}`)}
       <li class="border-t border-line py-1 text-[14px] text-pretty">
-        {ownWords(one, nameOf)}{one.learnedAt === null ? '' : `, ${dayWords(one.learnedAt)}`}
+        {ownWords(one, nameOf)}{one.learnedAt === null ? '' : `, ${dateText(one.learnedAt)}`}
       </li>
     {/each}
   </ul>

@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import type { Lens } from '$core/kit/schema';
   import NumberField from '$lib/controls/NumberField.svelte';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
 
   type Table = NonNullable<Lens['measured']>;
   interface Props {
@@ -11,7 +11,7 @@
     entries: Table;
     /** The stop a table begins with. */
     first: number;
-    change: (label: string, recipe: (entries: Table) => void, how?: How) => unknown;
+    change: (label: string, recipe: (entries: Table) => void, how?: EditManner) => unknown;
   }
   /** MTF50 by stop, typed or measured. */
   let { title, entries, first, change }: Props = $props();

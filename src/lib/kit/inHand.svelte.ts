@@ -2,7 +2,7 @@
 import type { Body, Lens } from '$core/kit/schema';
 import type { App } from '$lib/state/app.svelte';
 
-export class KitInHand {
+export class KitInUse {
   readonly #app: App;
   bodyId = $state('');
   lensId = $state('');

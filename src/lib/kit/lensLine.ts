@@ -14,7 +14,7 @@ const mostPx = 26;
 const letterPx = 6.4;
 const gapPx = 14;
 
-export interface Placed {
+export interface PlacedLens {
   readonly lens: Lens;
   readonly row: number;
   readonly x1: number;
@@ -28,7 +28,7 @@ export interface Placed {
 }
 
 export interface Line {
-  readonly placed: readonly Placed[];
+  readonly placed: readonly PlacedLens[];
   readonly rows: number;
   readonly marks: readonly { readonly mm: number; readonly x: number }[];
 }
@@ -48,7 +48,7 @@ export function lensLine(lenses: readonly Lens[], width: number): Line {
   const ends: number[] = [];
   const placed = [...lenses]
     .sort((a, b) => a.shortestMm - b.shortestMm || a.longestMm - b.longestMm)
-    .map((lens): Placed => {
+    .map((lens): PlacedLens => {
       const [x1, x2] = [x(lens.shortestMm), x(lens.longestMm)];
       const label = lensLabel(lens);
       const wide = label.length * letterPx;

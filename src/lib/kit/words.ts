@@ -33,10 +33,10 @@ export const sensitiveChoices: Named<FocusGrid['sensitive']> = [
 ];
 export const sizeNames = { pinpoint: 'pinpoint', small: 'small', medium: 'medium', large: 'large' } as const;
 
-export type SensorSize = keyof typeof sensorSizes | 'own';
+export type SensorFormat = keyof typeof sensorSizes | 'own';
 
 /** The name of a sensor's size, or "own" where it has none. */
-export function sensorSizeOf({ widthMm, heightMm }: Body['sensor']): SensorSize {
+export function sensorSizeOf({ widthMm, heightMm }: Body['sensor']): SensorFormat {
   const names = Object.keys(sensorSizes) as (keyof typeof sensorSizes)[];
   return (
     names.find((name) => sensorSizes[name].widthMm === widthMm && sensorSizes[name].heightMm === heightMm) ?? 'own'

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
   import type { Body, Lens } from '$core/kit/schema';
-  import { aspectOf, fitInto, type Taken } from '$lib/finder/asking';
+  import { aspectOf, fitInto, type RenderableSetup } from '$lib/finder/asking';
   import { cardKey, drawnFrom } from '$lib/finder/drawnFrom';
   import SizedPicture from '$lib/controls/SizedPicture.svelte';
   import Outline from '$lib/finder/Outline.svelte';
@@ -14,7 +14,7 @@
     body: Body;
     lens: Lens;
     /** As it was planned, where it looks the same. */
-    planned?: Taken | null;
+    planned?: RenderableSetup | null;
     /** The room for it, px. */
     width: number;
     height: number;

@@ -2,7 +2,7 @@
   import { isoDate } from '$lib/controls/dates';
   import type { DayEntry } from '$core/day/timetable';
   import { clockOf } from '$core/setup/schedule';
-  import { clockWords } from '$core/words/day';
+  import { clockAgainstPlan } from '$core/words/day';
   import { getApp } from '$lib/state/app.svelte';
 
   /** The time planned, and how the clock stands against it on the day itself. */
@@ -19,7 +19,7 @@
   const date = $derived(app.open.job?.date ?? null);
   const running = $derived(date === null || date === today);
   const minute = $derived(now.getHours() * 60 + now.getMinutes() + now.getSeconds() / 60);
-  const stands = $derived(running ? clockWords(entry, minute, done) : '');
+  const stands = $derived(running ? clockAgainstPlan(entry, minute, done) : '');
   const planned = $derived(entry?.startsAt == null ? '' : clockOf(entry.startsAt));
 </script>
 

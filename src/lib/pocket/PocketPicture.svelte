@@ -2,7 +2,7 @@
   import type { Plan } from '$core/call/plan';
   import type { Body, Lens } from '$core/kit/schema';
   import type { SetupRow } from '$lib/state/openJob.svelte';
-  import { aspectOf, fitInto, projection, type Taken } from '$lib/finder/asking';
+  import { aspectOf, fitInto, projection, type RenderableSetup } from '$lib/finder/asking';
   import CardPicture from './CardPicture.svelte';
 
   interface Props {
@@ -10,7 +10,7 @@
     plan: Plan;
     body: Body;
     lens: Lens;
-    planned?: Taken | null;
+    planned?: RenderableSetup | null;
   }
   /** The picture with the target ringed, as large as there is room for. */
   let { row, plan, body, lens, planned = null }: Props = $props();

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { limits } from '$core/schema/values';
-  import { verdicts } from '$core/setup/schedule';
+  import { takenVerdicts } from '$core/setup/schedule';
   import { setFieldScope } from '$lib/controls/field.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -16,7 +16,7 @@
 
 <Sheet title="How is it?" {onclose}>
   <div class="grid grid-cols-3 gap-2" role="group" aria-label="How is it?">
-    {#each verdicts as verdict (verdict)}
+    {#each takenVerdicts as verdict (verdict)}
       <button
         type="button"
         class="condensed h-16 border-2 border-ink text-[20px] font-bold {taken.verdict === verdict

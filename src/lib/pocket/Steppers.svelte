@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Minus, Plus, RotateCcw } from '@lucide/svelte';
-  import { distanceNow, stepped, steppersOf, type Stepper } from '$core/field/steppers';
+  import { distanceNow, pressStepper, steppersOf, type Stepper } from '$core/field/steppers';
   import { asPlanned, isAsPlanned, type Different } from '$core/setup/schedule';
   import type { Setup } from '$core/setup/schema';
   import { differentWords, stepperNames, stepperValue } from '$core/words/field';
@@ -27,7 +27,7 @@
   const change = (next: Different, gesture: string | null) =>
     app.day.taken([setup.id], 'What was different', { different: next }, gesture);
   const step = (stepper: Stepper, by: 1 | -1) =>
-    change(stepped(setup, kit, different, stepper, by, unit), `different ${setup.id}`);
+    change(pressStepper(setup, kit, different, stepper, by, unit), `different ${setup.id}`);
 </script>
 
 <section aria-label="What is different?" class="shrink-0 border-t-2 border-ink">

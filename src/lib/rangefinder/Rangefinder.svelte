@@ -2,7 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import { untrack } from 'svelte';
   import Dialog from '$lib/controls/Dialog.svelte';
-  import { readingSchema, settled, type Reading } from '$core/devices/rangefinder';
+  import { readingSchema, settled, type DistanceReading } from '$core/devices/rangefinder';
   import { formatLengthExactly } from '$core/words/length';
   import { getWorkspace } from '$lib/state/workspace.svelte';
 
@@ -11,7 +11,7 @@
   const workspace = getWorkspace();
 
   const kept = 24;
-  let readings = $state.raw<readonly Reading[]>([]);
+  let readings = $state.raw<readonly DistanceReading[]>([]);
   let lost = $state(false);
   const value = $derived(settled(readings));
   const last = $derived(readings[readings.length - 1]);

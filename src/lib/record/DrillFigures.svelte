@@ -2,7 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import { isInUse, latestLearned, withLearned, type LearnedAt } from '$core/drills/learned';
   import { learnedWords } from '$core/words/drills';
-  import { dayWords } from '$lib/controls/dates';
+  import { dateText } from '$lib/controls/dates';
   import { resultsOf } from '$lib/drills/results';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -32,7 +32,7 @@
     {#each all as one (`${one.what} ${one.stance ?? ''}`)}
       <li class="flex items-center justify-between gap-4 border-b border-line py-1">
         <span class="text-pretty"
-          >{learnedWords(one, unit)}, {dayWords(one.madeAt)}{one.times > 1 ? `, the latest of ${one.times}` : ''}</span
+          >{learnedWords(one, unit)}, {dateText(one.madeAt)}{one.times > 1 ? `, the latest of ${one.times}` : ''}</span
         >
         {#if isInUse(habits, one, one.stance)}
           <span class="whitespace-nowrap text-soft">in use</span>

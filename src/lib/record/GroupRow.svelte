@@ -1,7 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import { atDistanceMm, type KitGroup } from '$core/record/groups';
-  import { biasWords, comparedAtMm, estimateAt, focalLengthOf, kitWords, standingOf } from '$core/words/record';
+  import { biasWords, comparedAtMm, estimateAt, focalLengthOf, kitWords, biasVerdict } from '$core/words/record';
   import { getApp } from '$lib/state/app.svelte';
   import { fellMm, zoneMm } from './dots';
 
@@ -20,8 +20,8 @@
   const at = (um: number) => atDistanceMm(um, f, comparedAtMm);
   const zone = $derived(zoneMm(group));
   const bias = $derived(estimateAt(group.learned.bias, f, comparedAtMm));
-  const spread = $derived(at(group.learned.spread.value));
-  const off = $derived(['front', 'behind'].includes(standingOf(group)));
+  const spread = $derived(at(group.learned.sd.value));
+  const off = $derived(['front', 'behind'].includes(biasVerdict(group)));
   const words = $derived(biasWords(group, app.settings.now.unit));
   /** Apart from one another, the same at every look. */
   const rows = 9;

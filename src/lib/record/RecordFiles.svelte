@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { writeRecordCsv } from '$core/formats/recordCsv';
-  import { maxRecordFileBytes, readRecordFile, tooLarge, writeRecordFile } from '$core/formats/recordFile';
+  import { maxRecordFileBytes, readRecordFile, recordFileTooLarge, writeRecordFile } from '$core/formats/recordFile';
   import type { Recorded } from '$core/record/schema';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { saveBlob, saveText } from '$lib/controls/download';
@@ -23,7 +23,7 @@
   const count = (frames: readonly Recorded[]) => (frames.length === 1 ? 'one frame' : `${frames.length} frames`);
 
   async function bring(file: File) {
-    const read = file.size > maxRecordFileBytes ? tooLarge : readRecordFile(await file.text());
+    const read = file.size > maxRecordFileBytes ? recordFileTooLarge : readRecordFile(await file.text());
     if (!read.ok) {
       said = `${file.name}: ${[read.field, read.reason].filter((part) => part !== '').join(': ')} Nothing was changed.`;
       return;

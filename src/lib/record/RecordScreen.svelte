@@ -3,7 +3,7 @@
   import { onMount } from 'svelte';
   import type { KitGroup } from '$core/record/groups';
   import { readRecordFile } from '$core/formats/recordFile';
-  import { hitRates, honestyOf, ways, type Way } from '$core/record/honesty';
+  import { hitRates, honestyOf, ways, type FocusingGroup } from '$core/record/honesty';
   import type { Recorded } from '$core/record/schema';
   import {
     comparedAtMm,
@@ -11,7 +11,7 @@
     honestyWords,
     rateWords,
     recordTitle,
-    swayWords,
+    swayFactorWords,
     wayWords
   } from '$core/words/record';
   import { formatLength } from '$core/words/length';
@@ -34,7 +34,7 @@
   let problem = $state('');
   let source = $state<'taken' | 'simulated' | null>(null);
   let age = $state<'alike' | 'fading'>('alike');
-  let way = $state<Way>('lens');
+  let way = $state<FocusingGroup>('lens');
   let lessons = $state.raw<Lessons | null>(null);
   let saving = $state(false);
   const { unit } = $derived(app.settings.now);
@@ -188,7 +188,7 @@
             <ul class="mt-1">
               {#each lessons?.sways ?? [] as sway (sway.stance)}
                 <li class="border-b border-line py-1">
-                  <b class="font-semibold capitalize">{sway.stance}</b>, you and your people sway {swayWords(
+                  <b class="font-semibold capitalize">{sway.stance}</b>, you and your people sway {swayFactorWords(
                     sway.factor
                   )}
                 </li>

@@ -35,7 +35,7 @@ const mostShare = 0.97;
 
 /** How far a group's mean and spread reach, mm. */
 function reachOf(group: KitGroup): number {
-  const { bias, spread } = group.learned;
+  const { bias, sd } = group.learned;
   if (group.used.length === 0) return 0;
-  return 1.1 * Math.abs(atDistanceMm(Math.abs(bias.value) + spread.value, focalLengthOf(group), comparedAtMm));
+  return 1.1 * Math.abs(atDistanceMm(Math.abs(bias.value) + sd.value, focalLengthOf(group), comparedAtMm));
 }

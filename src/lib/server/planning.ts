@@ -24,10 +24,10 @@ function threads(): Piscina<string, PlanAnswer> {
   }));
 }
 
-export type Planned = PlanAnswer | { readonly ok: null; readonly reason: string };
+export type PlanOutcome = PlanAnswer | { readonly ok: null; readonly reason: string };
 
 /** The answer to a request, or why there is none just now. */
-export async function plan(text: string): Promise<Planned> {
+export async function plan(text: string): Promise<PlanOutcome> {
   const tooLong = new AbortController();
   const timer = setTimeout(() => tooLong.abort(), limitMs);
   try {

@@ -5,7 +5,7 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import { rateLimit } from './api';
 import { readBody } from './body';
 import { sharedStorage } from './shared';
-import { Shelf } from './shelf';
+import { PickupRepository } from './shelf';
 
 const bytes = (size: number) => new Uint8Array(size);
 const limits = { keptMs: 1000, itemBytes: 10, items: 3, bytes: 25 };
@@ -36,7 +36,7 @@ describe.each(storages)('the shelf %s', (_, storageOf) => {
 
   it('keeps an item until it has arrived or its time is over, however often it is asked for', async () => {
     let now = 0;
-    const shelf = new Shelf(limits, () => now, storage);
+    const shelf = new PickupRepository(limits, () => now, storage);
     const sealed = new Uint8Array([0, 255, 128, 7]);
     expect(await shelf.put('a', sealed)).toBe('kept');
     expect(await shelf.get('a')).toEqual(sealed);
@@ -54,7 +54,7 @@ describe.each(storages)('the shelf %s', (_, storageOf) => {
 
   it('takes nothing too large, no more than it has room for, and makes room as time goes by', async () => {
     let now = 0;
-    const shelf = new Shelf(limits, () => now, storage);
+    const shelf = new PickupRepository(limits, () => now, storage);
     expect(await shelf.put('a', bytes(11))).toBe('tooLarge');
     // At the same moment, too, each is counted.
     expect(await Promise.all(['a', 'b'].map((id) => shelf.put(id, bytes(10))))).toEqual(['kept', 'kept']);
@@ -72,8 +72,8 @@ describe.each(storages)('the shelf %s', (_, storageOf) => {
 
 it.runIf(there)('two servers on one store hold one shelf, and count requests together', async () => {
   const [one, other] = [sharedStorage('both', url), sharedStorage('both', url)];
-  await new Shelf(limits, () => 0, one).put('a', bytes(3));
-  expect(await new Shelf(limits, () => 0, other).get('a')).toHaveLength(3);
+  await new PickupRepository(limits, () => 0, one).put('a', bytes(3));
+  expect(await new PickupRepository(limits, () => 0, other).get('a')).toHaveLength(3);
   await Promise.all([one.dispose(), other.dispose()]);
   const clients = [new Redis(url), new Redis(url)];
   const [here, elsewhere] = clients.map((client) => rateLimit('test', 2, 60, client));

@@ -14,7 +14,7 @@ interface ShelfLimits {
   readonly bytes: number;
 }
 
-export const shelfLimits: ShelfLimits = {
+export const pickupLimits: ShelfLimits = {
   keptMs: 10 * 60_000,
   itemBytes: maxPickupBytes,
   items: 64,
@@ -31,14 +31,14 @@ const labels = 'label';
 const items = 'item';
 const keyOf = (kind: typeof labels | typeof items, id: string) => `${kind}:${id}`;
 
-export class Shelf {
+export class PickupRepository {
   readonly #limits: ShelfLimits;
   readonly #now: () => number;
   readonly #storage: Storage;
   /** One after the other: what is counted is still so when it is put there. */
   #turn: Promise<unknown> = Promise.resolve();
 
-  constructor(limits: ShelfLimits = shelfLimits, now: () => number = Date.now, storage: Storage = createStorage()) {
+  constructor(limits: ShelfLimits = pickupLimits, now: () => number = Date.now, storage: Storage = createStorage()) {
     this.#limits = limits;
     this.#now = now;
     this.#storage = storage;

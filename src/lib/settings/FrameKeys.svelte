@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Input } from 'flowbite-svelte';
-  import { frameActions, keyOf, usualFrameKeys, withKey, type FrameAction } from '$core/frames/keys';
+  import { frameActions, typedKey, usualFrameKeys, withKey, type FrameAction } from '$core/frames/keys';
   import Choice from '$lib/controls/Choice.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -24,7 +24,7 @@
   }
   function typed(event: Event, action: FrameAction) {
     const field = event.currentTarget as HTMLInputElement;
-    const wanted = keyOf(field.value);
+    const wanted = typedKey(field.value);
     if (wanted !== null) app.settings.edit('A key of yours', { frameKeys: withKey(keys, action, wanted) });
     field.value = app.settings.now.frameKeys[action].toUpperCase();
     field.select();

@@ -6,7 +6,7 @@
   import Picker from '$lib/controls/Picker.svelte';
   import StopSteps from '$lib/controls/StopSteps.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import type { How } from '$lib/data';
+  import type { EditManner } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
 
   let { jobId, job, narrow = false }: { jobId: string; job: Job; narrow?: boolean } = $props();
@@ -14,7 +14,7 @@
   setFieldScope(() => jobId);
   const { bags } = $derived(app.kit);
 
-  function change(label: string, changes: Partial<Job>, how: How) {
+  function change(label: string, changes: Partial<Job>, how: EditManner) {
     return app.jobs.change(jobId, label, changes, how) === null;
   }
 </script>

@@ -14,9 +14,9 @@ import {
   tables,
   untouchedDemos,
   FramePictures,
-  OriginalShelf,
+  OriginalsCache,
   OwnEyes,
-  RecordShelf,
+  RecordRepository,
   Thumbnails,
   type Change,
   type Database,
@@ -24,23 +24,23 @@ import {
   type SafeStorage,
   type StoreProblem
 } from '$lib/data';
-import { Aside } from './aside.svelte';
+import { Quarantine } from './aside.svelte';
 import { Backup, type Packing } from './backup.svelte';
 import { Day } from './day.svelte';
 import { Frames } from './frames.svelte';
 import { JobFiles } from './jobFiles.svelte';
-import { KitShelf } from './kit.svelte';
+import { OwnKit } from './kit.svelte';
 import { Jobs } from './jobs.svelte';
 import { Messages } from './messages.svelte';
 import { OpenJob } from './openJob.svelte';
 import { Originals } from './originals.svelte';
-import { reasonOf } from './parts';
+import { errorReason } from './parts';
 import { Places } from './places';
-import type { GetReading } from './reading';
+import type { GetPhotoReader } from './reading';
 import { packing, readJob } from './readJob';
 import { Settings } from './settings.svelte';
 import { Setups } from './setups';
-import { Travel } from './travel.svelte';
+import { Transfer } from './travel.svelte';
 
 interface AppOptions {
   readonly database: Database;
@@ -54,7 +54,7 @@ interface AppOptions {
   /** Packs and unpacks everything; in a worker where nothing else is said. */
   readonly packing?: Packing;
   /** Reads pictures; in workers where nothing else is said. */
-  readonly reading?: GetReading;
+  readonly reading?: GetPhotoReader;
   /** The way to the server. */
   readonly fetch?: typeof fetch;
 }
@@ -74,16 +74,16 @@ export class App {
   readonly setups: Setups;
   readonly day: Day;
   readonly files: JobFiles;
-  readonly travel: Travel;
+  readonly travel: Transfer;
   readonly backup: Backup;
   readonly places: Places;
-  readonly kit: KitShelf;
+  readonly kit: OwnKit;
   readonly drafts: Drafts;
   readonly thumbnails: Thumbnails;
   readonly framePictures: FramePictures;
   readonly frames: Frames;
-  readonly record: RecordShelf;
-  readonly aside: Aside;
+  readonly record: RecordRepository;
+  readonly aside: Quarantine;
   readonly newId: () => string;
   readonly #options: AppOptions;
   readonly #pageId: string;
@@ -101,7 +101,7 @@ export class App {
     this.drafts = new Drafts(storage, now);
     this.thumbnails = new Thumbnails(database);
     this.framePictures = new FramePictures(database);
-    this.aside = new Aside(database, storage, () => this.store.atHand.damaged);
+    this.aside = new Quarantine(database, storage, () => this.store.atHand.damaged);
     const { store, settings, messages, open } = this;
     const parts = { database, store, open, settings, messages, newId, now };
     this.jobs = new Jobs(parts);
@@ -112,17 +112,17 @@ export class App {
       parts,
       {
         pictures: this.framePictures,
-        originals: new Originals(new OriginalShelf(database)),
+        originals: new Originals(new OriginalsCache(database)),
         ownEyes: new OwnEyes(database)
       },
       options.reading
     );
-    this.record = new RecordShelf(database);
-    this.kit = new KitShelf(parts);
+    this.record = new RecordRepository(database);
+    this.kit = new OwnKit(parts);
     const read = options.readFile ?? readJob;
     this.files = new JobFiles(parts, this.jobs, read);
     const fetcher: typeof fetch = (...asked) => (options.fetch ?? fetch)(...asked);
-    this.travel = new Travel(parts, this.files, read, fetcher);
+    this.travel = new Transfer(parts, this.files, read, fetcher);
     this.backup = new Backup(parts, this.thumbnails, this.record, options.packing ?? packing);
   }
 
@@ -153,7 +153,7 @@ export class App {
       // Nobody waits for it, and without it nothing is reminded of.
       await this.backup.watch().catch(() => undefined);
     } catch (error) {
-      this.problem = { kind: 'failed', reason: reasonOf(error) };
+      this.problem = { kind: 'failed', reason: errorReason(error) };
       this.status = 'failed';
     }
   }
@@ -181,7 +181,7 @@ export class App {
       await done;
       void this.frames.opened();
     } catch (error) {
-      this.messages.problem(`This job could not be read: ${reasonOf(error)}`);
+      this.messages.problem(`This job could not be read: ${errorReason(error)}`);
     } finally {
       if (this.#opening?.id === id) this.#opening = null;
     }
@@ -254,7 +254,7 @@ export class App {
     if (!result) return null;
     const { step } = result;
     if (result.kind === 'failed') {
-      this.messages.problem(`${step.label} was not ${back ? 'undone' : 'done again'}: ${reasonOf(result.error)}`);
+      this.messages.problem(`${step.label} was not ${back ? 'undone' : 'done again'}: ${errorReason(result.error)}`);
       return null;
     }
     const partly = ' What has been changed since was left as it is.';

@@ -9,7 +9,7 @@ interface AsideRow {
   readonly raw: unknown;
 }
 
-export class Aside {
+export class Quarantine {
   readonly #database: Database;
   readonly #storage: SafeStorage;
   readonly #damaged: () => readonly Damaged[];

@@ -2,8 +2,8 @@
 import { writeArchive, type Archive, type ArchiveFile, type ArchiveResult } from '$core/formats/archive';
 import { restoreWords, type RestoreHow } from '$core/job/restoring';
 import type { Kit } from '$core/kit/schema';
-import { readJobParts, untouchedDemos, type Change, type RecordShelf, type Row, type Thumbnails } from '$lib/data';
-import { reasonOf, type Parts } from './parts';
+import { readJobParts, untouchedDemos, type Change, type RecordRepository, type Row, type Thumbnails } from '$lib/data';
+import { errorReason, type Services } from './parts';
 import { restoring, travelling } from './restoring';
 
 /** The way to the worker that packs and unpacks. */
@@ -30,15 +30,15 @@ export interface Restorable {
 }
 
 export class Backup {
-  readonly #parts: Parts;
+  readonly #parts: Services;
   readonly #thumbnails: Thumbnails;
   readonly #packing: Packing;
-  readonly #record: RecordShelf;
+  readonly #record: RecordRepository;
   /** What is under way, in words; empty when nothing is. */
   busy = $state('');
   share = $state(0);
 
-  constructor(parts: Parts, thumbnails: Thumbnails, record: RecordShelf, packing: Packing) {
+  constructor(parts: Services, thumbnails: Thumbnails, record: RecordRepository, packing: Packing) {
     this.#record = record;
     this.#parts = parts;
     this.#thumbnails = thumbnails;
@@ -155,7 +155,7 @@ export class Backup {
     try {
       return await work();
     } catch (error) {
-      this.#parts.messages.problem(`${what} did not succeed, and nothing was changed: ${reasonOf(error)}`);
+      this.#parts.messages.problem(`${what} did not succeed, and nothing was changed: ${errorReason(error)}`);
       return null;
     } finally {
       this.busy = '';

@@ -13,7 +13,7 @@ import type { SetupRow } from './openJob.svelte';
 
 export { isSidecarOf, pointedFace, withPointed, withSaid };
 
-export interface Asked {
+export interface FrameImportRequest {
   readonly id: string;
   readonly file: File;
   readonly setupId: string | null;
@@ -45,7 +45,10 @@ export function faceOf(
 }
 
 /** A frame as it was read; its faces are nobody's yet. */
-export function frameOf({ facts, ...read }: ReadFrame, { id, file, setupId, setupByHand, newId }: Asked): Frame {
+export function frameOf(
+  { facts, ...read }: ReadFrame,
+  { id, file, setupId, setupByHand, newId }: FrameImportRequest
+): Frame {
   const faces = read.faces.map((face) => faceOf(face, newId()));
   return {
     id,

@@ -1,18 +1,18 @@
 /** Pictures on their way in: as many at once as memory bears, with progress, pause and stop; each that fails is said. */
-import type { PictureAsked, ReadFrame } from '../../faces/readPicture';
-import { reasonOf } from './parts';
-import type { GetReading, Reading } from './reading';
+import type { PhotoRequest, ReadFrame } from '../../faces/readPicture';
+import { errorReason } from './parts';
+import type { GetPhotoReader, PhotoReader } from './reading';
 
 /** What became of a picture that was read. */
 export type Kept = { readonly kind: 'kept' | 'again' } | { readonly kind: 'refused'; readonly reason: string };
 
-interface Coming extends PictureAsked {
+interface Coming extends PhotoRequest {
   readonly file: File;
   /** Keeps what was read of it. @throws when there is no room */
   readonly keep: (read: ReadFrame) => Promise<Kept>;
 }
 
-export interface Progress {
+export interface ImportProgress {
   readonly total: number;
   readonly done: number;
   readonly refused: readonly { readonly file: string; readonly reason: string }[];
@@ -21,21 +21,21 @@ export interface Progress {
   readonly state: 'running' | 'paused' | 'done' | 'stopped';
 }
 
-const none: Progress = { total: 0, done: 0, refused: [], again: 0, state: 'running' };
+const none: ImportProgress = { total: 0, done: 0, refused: [], again: 0, state: 'running' };
 
 /** Whether nothing more can be kept: then nothing more is read. */
 const noRoom = (error: unknown): boolean => error instanceof Error && /quota/i.test(`${error.name} ${error.message}`);
 
-export class Bringing {
-  readonly #reading: GetReading;
+export class ImportQueue {
+  readonly #reading: GetPhotoReader;
   /** Null when nothing is coming, and nobody has yet to be told how it went. */
-  now = $state.raw<Progress | null>(null);
+  now = $state.raw<ImportProgress | null>(null);
   #queue: Coming[] = [];
   #work: Promise<void> | null = null;
   #waiting: (() => void)[] = [];
   #ending = new AbortController();
 
-  constructor(reading: GetReading) {
+  constructor(reading: GetPhotoReader) {
     this.#reading = reading;
   }
 
@@ -72,15 +72,15 @@ export class Bringing {
   async #run(): Promise<void> {
     this.#ending = new AbortController();
     try {
-      const { atOnce, readPicture } = await this.#reading();
-      await Promise.all(Array.from({ length: atOnce }, () => this.#inTurn(readPicture, this.#ending.signal)));
+      const { atOnce, readPhoto } = await this.#reading();
+      await Promise.all(Array.from({ length: atOnce }, () => this.#inTurn(readPhoto, this.#ending.signal)));
     } finally {
       this.#work = null;
       if (this.now && this.now.state !== 'stopped') this.now = { ...this.now, state: 'done' };
     }
   }
 
-  async #inTurn(read: Reading['readPicture'], signal: AbortSignal): Promise<void> {
+  async #inTurn(read: PhotoReader['readPhoto'], signal: AbortSignal): Promise<void> {
     for (let next = this.#queue.shift(); next; next = this.#queue.shift()) {
       if (this.now?.state === 'paused') await new Promise<void>((go) => this.#waiting.push(go));
       if (signal.aborted) return;
@@ -90,7 +90,7 @@ export class Bringing {
         this.#tell(next.file, answer.ok ? await next.keep(answer.frame) : { kind: 'refused', reason: answer.reason });
       } catch (error) {
         if (signal.aborted) return;
-        this.#tell(next.file, { kind: 'refused', reason: reasonOf(error) });
+        this.#tell(next.file, { kind: 'refused', reason: errorReason(error) });
         if (noRoom(error)) this.#queue = [];
       }
     }

@@ -2,9 +2,9 @@
 import { betterOrder, withTimes } from '$core/day/order';
 import { timetable, type DayItem, type Timetable } from '$core/day/timetable';
 import type { JobSetup } from '$core/job/schema';
-import type { Schedule, Taken, Verdict } from '$core/setup/schedule';
-import type { How } from '$lib/data';
-import type { Parts } from './parts';
+import type { Schedule, TakenRecord, TakenVerdict } from '$core/setup/schedule';
+import type { EditManner } from '$lib/data';
+import type { Services } from './parts';
 
 const itemOf = ({ id, name, camera, placeId, schedule }: JobSetup): DayItem => ({
   id,
@@ -16,7 +16,7 @@ const itemOf = ({ id, name, camera, placeId, schedule }: JobSetup): DayItem => (
 });
 
 export class Day {
-  readonly #parts: Parts;
+  readonly #parts: Services;
   readonly items: readonly DayItem[] = $derived.by(() =>
     this.#parts.store.table('setups').list.map((row) => itemOf(row.value))
   );
@@ -27,7 +27,7 @@ export class Day {
   readonly table: Timetable = $derived(timetable(this.items, this.held));
   readonly better = $derived(betterOrder(this.items, this.held));
 
-  constructor(parts: Parts) {
+  constructor(parts: Services) {
     this.#parts = parts;
   }
 
@@ -61,12 +61,12 @@ export class Day {
   }
 
   /** Changes when some setups are taken. Returns whether that is possible. */
-  schedule(ids: readonly string[], label: string, changes: Partial<Schedule>, how: How = null): boolean {
+  schedule(ids: readonly string[], label: string, changes: Partial<Schedule>, how: EditManner = null): boolean {
     return this.#change(ids, label, (setup) => ({ ...setup, schedule: { ...setup.schedule, ...changes } }), how);
   }
 
   /** What became of a setup on the day. */
-  taken(ids: readonly string[], label: string, changes: Partial<Taken>, how: How = null): boolean {
+  taken(ids: readonly string[], label: string, changes: Partial<TakenRecord>, how: EditManner = null): boolean {
     return this.#change(ids, label, (setup) => ({ ...setup, taken: { ...setup.taken, ...changes } }), how);
   }
 
@@ -76,7 +76,7 @@ export class Day {
   }
 
   /** How it came out; whatever is judged is done. The same again takes it back. */
-  judge(id: string, verdict: Verdict): void {
+  judge(id: string, verdict: TakenVerdict): void {
     this.#change([id], 'How it is', (setup) => {
       const { taken } = setup;
       const doneAt = taken.doneAt ?? this.#now;
@@ -88,7 +88,12 @@ export class Day {
     return new Date(this.#parts.now()).toISOString();
   }
 
-  #change(ids: readonly string[], label: string, recipe: (setup: JobSetup) => JobSetup, how: How = null): boolean {
+  #change(
+    ids: readonly string[],
+    label: string,
+    recipe: (setup: JobSetup) => JobSetup,
+    how: EditManner = null
+  ): boolean {
     const options = typeof how === 'string' ? { gesture: how } : (how ?? {});
     const result = this.#parts.store.edit(
       label,

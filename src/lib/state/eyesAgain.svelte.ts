@@ -3,26 +3,26 @@
  * worked out from the frames, so it is kept apart from them, and no step of undo.
  */
 import { group } from 'd3-array';
-import { withEyesAgain, type EyeAgain, type FrameOfEyes } from '$core/frames/ownEyes';
+import { withRemeasuredEyes, type RemeasuredEye, type FrameOfEyes } from '$core/frames/ownEyes';
 import type { Frame } from '$core/frames/schema';
 import type { OwnEyes } from '$lib/data';
-import type { Parts } from './parts';
-import type { GetReading } from './reading';
+import type { Services } from './parts';
+import type { GetPhotoReader } from './reading';
 
-const none: ReadonlyMap<string, readonly EyeAgain[]> = new Map();
+const none: ReadonlyMap<string, readonly RemeasuredEye[]> = new Map();
 
-export class EyesAgain {
-  readonly #parts: Parts;
-  readonly #reading: GetReading;
+export class EyeRemeasuring {
+  readonly #parts: Services;
+  readonly #reading: GetPhotoReader;
   readonly #shelf: OwnEyes;
   /** By frame. */
   #known = $state.raw(none);
   #asked = new Set<string | null>();
   #work: Promise<void> | null = null;
   /** A frame that has not changed keeps its identity. */
-  readonly #merged = new WeakMap<Frame, { readonly again: readonly EyeAgain[]; readonly frame: Frame }>();
+  readonly #merged = new WeakMap<Frame, { readonly again: readonly RemeasuredEye[]; readonly frame: Frame }>();
 
-  constructor(parts: Parts, shelf: OwnEyes, reading: GetReading) {
+  constructor(parts: Services, shelf: OwnEyes, reading: GetPhotoReader) {
     this.#parts = parts;
     this.#shelf = shelf;
     this.#reading = reading;
@@ -34,7 +34,7 @@ export class EyesAgain {
     if (!again) return frame;
     const before = this.#merged.get(frame);
     if (before?.again === again) return before.frame;
-    const merged = withEyesAgain(frame, again);
+    const merged = withRemeasuredEyes(frame, again);
     this.#merged.set(frame, { again, frame: merged });
     return merged;
   }
@@ -71,7 +71,8 @@ export class EyesAgain {
       if (found.length === 0 || this.#parts.open.id !== owner) continue;
       const known = new Map(this.#known);
       for (const [id, again] of group(found, ({ frameId }) => frameId)) {
-        const same = (one: EyeAgain) => again.some(({ faceId, side }) => faceId === one.faceId && side === one.side);
+        const same = (one: RemeasuredEye) =>
+          again.some(({ faceId, side }) => faceId === one.faceId && side === one.side);
         const eyes = [...(known.get(id) ?? []).filter((one) => !same(one)), ...again.filter(({ own }) => own !== null)];
         known.set(id, eyes);
         // A full disk keeps none: it is worked out again.
@@ -81,7 +82,7 @@ export class EyesAgain {
     }
   }
 
-  async #found(frames: readonly FrameOfEyes[]): Promise<readonly EyeAgain[]> {
+  async #found(frames: readonly FrameOfEyes[]): Promise<readonly RemeasuredEye[]> {
     try {
       return await (await this.#reading()).measureAgain(frames);
     } catch {

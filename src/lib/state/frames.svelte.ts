@@ -2,16 +2,16 @@
 import { expectedFaces, type ExpectedFace } from '$core/frames/expected';
 import { clockKey, timeOf, type Clock } from '$core/frames/clocks';
 import type { Said } from '$core/frames/facts';
-import type { Choice, Frame, Reason } from '$core/frames/schema';
+import type { CullingChoice, Frame, Reason } from '$core/frames/schema';
 import { newRow, type FramePicture, type FramePictures, type OwnEyes } from '$lib/data';
-import type { PictureAsked, ReadFrame } from '../../faces/readPicture';
-import { Bringing, type Kept } from './bringing.svelte';
-import { EyesAgain } from './eyesAgain.svelte';
+import type { PhotoRequest, ReadFrame } from '../../faces/readPicture';
+import { ImportQueue, type Kept } from './bringing.svelte';
+import { EyeRemeasuring } from './eyesAgain.svelte';
 import type { Originals } from './originals.svelte';
-import type { Parts } from './parts';
-import { inWorkers, type GetReading } from './reading';
+import type { Services } from './parts';
+import { inWorkers, type GetPhotoReader } from './reading';
 import type { SetupRow } from './openJob.svelte';
-import { Whose } from './whose.svelte';
+import { FaceNaming } from './whose.svelte';
 
 const bringingIn = () => import('./bringIn');
 const isSidecar = ({ name }: File): boolean => /\.xmp$/i.test(name);
@@ -29,13 +29,13 @@ interface Shelves {
 }
 
 export class Frames {
-  readonly #parts: Parts;
+  readonly #parts: Services;
   readonly #pictures: FramePictures;
-  readonly bringing: Bringing;
+  readonly bringing: ImportQueue;
   readonly originals: Originals;
-  readonly #again: EyesAgain;
+  readonly #again: EyeRemeasuring;
   /** Whose each face is, and what was not found. */
-  readonly whose: Whose;
+  readonly whose: FaceNaming;
   /** Sidecars that came in, for pictures that come with them or after. */
   #sidecars: readonly { readonly name: string; readonly text: string }[] = [];
   /** What is being kept just now, by its hash: the same picture twice in one import is one. */
@@ -59,13 +59,13 @@ export class Frames {
     return known;
   });
 
-  constructor(parts: Parts, { pictures, originals, ownEyes }: Shelves, reading: GetReading = inWorkers) {
+  constructor(parts: Services, { pictures, originals, ownEyes }: Shelves, reading: GetPhotoReader = inWorkers) {
     this.#parts = parts;
     this.#pictures = pictures;
     this.originals = originals;
-    this.#again = new EyesAgain(parts, ownEyes, reading);
-    this.bringing = new Bringing(reading);
-    this.whose = new Whose({ parts, frames: () => this.list, pictures, originals, reading, again: this.#again });
+    this.#again = new EyeRemeasuring(parts, ownEyes, reading);
+    this.bringing = new ImportQueue(reading);
+    this.whose = new FaceNaming({ parts, frames: () => this.list, pictures, originals, reading, again: this.#again });
   }
 
   /** A job has been opened. */
@@ -193,7 +193,7 @@ export class Frames {
   }
 
   /** How far apart the plan expects the closest eyes, as a share of the picture's width, and how many faces at most. */
-  #expectation(setupId: string | null): PictureAsked {
+  #expectation(setupId: string | null): PhotoRequest {
     const rows = setupId === null ? this.#parts.open.rows : this.#parts.open.rows.filter((row) => row.id === setupId);
     const all = rows.map((row) => this.expected(row));
     const eyes = all.flatMap((faces) => faces.map((face) => face.eyes));
@@ -215,7 +215,7 @@ export class Frames {
   }
 
   /** Keeps, doubts or rejects frames; the same again takes it back. */
-  choose(ids: readonly string[], choice: Choice, reason: Reason | null = null): void {
+  choose(ids: readonly string[], choice: CullingChoice, reason: Reason | null = null): void {
     const words = { keep: 'Kept', maybe: 'Perhaps', reject: 'Rejected' } as const;
     this.#change(ids, words[choice], (frame) =>
       frame.choice === choice && frame.reason === reason

@@ -7,14 +7,14 @@ import { packSpectrum } from '$core/measure/packed';
 import { spectrumOf } from '$core/measure/spectrum';
 import { degrade, renderedEyes } from '$core/testing/eyePatches';
 import { openApp, until, weddingId, type OpenApp } from '$lib/testing/app';
-import type { PictureRead, ReadFrame } from '../../faces/readPicture';
-import type { Reading } from './reading';
+import type { PhotoResult, ReadFrame } from '../../faces/readPicture';
+import type { PhotoReader } from './reading';
 
 let opened: OpenApp;
 /** What the next pictures are read as, by the name of the file. */
-let answers: Record<string, PictureRead | Error>;
+let answers: Record<string, PhotoResult | Error>;
 let asked: string[];
-const read: Reading['readPicture'] = (file) => {
+const read: PhotoReader['readPhoto'] = (file) => {
   const { name } = file as File;
   asked.push(name);
   const answer = answers[name];
@@ -23,7 +23,7 @@ const read: Reading['readPicture'] = (file) => {
 };
 /** What was pointed at: no face is ever seen there. */
 let points: unknown[];
-const readPoint: Reading['readPoint'] = (_file, asked) => {
+const readPoint: PhotoReader['readPoint'] = (_file, asked) => {
   points.push(asked);
   const figure = { ok: true, discPx: 1, low: 0, high: 2, smear: null, spectrum: '' } as const;
   return Promise.resolve({ kind: 'point', figure, crop: blob() });
@@ -32,7 +32,7 @@ beforeEach(async () => {
   answers = {};
   points = [];
   asked = [];
-  opened = await openApp({ reading: { readPicture: read, readPoint } });
+  opened = await openApp({ reading: { readPhoto: read, readPoint } });
   await opened.app.openJob(weddingId);
 });
 afterEach(() => opened.close());
@@ -42,7 +42,7 @@ const file = (name: string) => new File(['x'], name, { lastModified: 5 });
 const hash = (n: number) => n.toString(16).padStart(64, '0');
 
 /** A picture of a setup with a face wherever its plan expects one, moved a little. */
-function pictureOf(setupId: string, n: number, more: Partial<ReadFrame['facts']> = {}): PictureRead {
+function pictureOf(setupId: string, n: number, more: Partial<ReadFrame['facts']> = {}): PhotoResult {
   const row = opened.app.open.row(setupId);
   if (!row) throw new Error('no such setup');
   const [width, height] = [3000, 2000];
@@ -241,7 +241,7 @@ describe('pictures brought in', () => {
       if (!eye) throw new Error('no eye');
       return packSpectrum(spectrumOf(degrade(eye, { disc }), eye.side), eye.side);
     });
-    const withEyes = (n: number, spectrum = '', discPx = 0): PictureRead => {
+    const withEyes = (n: number, spectrum = '', discPx = 0): PhotoResult => {
       const read = pictureOf('demo-west-door', n);
       if (!read.ok) throw new Error('not read');
       const eye = { ok: true as const, discPx, low: 0, high: discPx + 1, smear: null, spectrum };

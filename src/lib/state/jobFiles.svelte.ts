@@ -1,22 +1,22 @@
 /** Jobs in and out of files. */
-import { maxJobFileBytes, tooLarge, writeJobFile, type JobFileResult } from '$core/formats/jobFile';
+import { maxJobFileBytes, jobFileTooLarge, writeJobFile, type JobFileResult } from '$core/formats/jobFile';
 import { demoJobs, demoParts } from '$core/job/demo';
 import { builtInKit } from '$core/kit/builtInKit';
 import { same } from '$core/plain/merge';
 import { addJob, readJobParts, type Row } from '$lib/data';
 import type { Jobs } from './jobs.svelte';
-import { reasonOf, type Parts } from './parts';
+import { errorReason, type Services } from './parts';
 import type { readJob } from './readJob';
 
 export class JobFiles {
-  readonly #parts: Parts;
+  readonly #parts: Services;
   readonly #jobs: Jobs;
   readonly #readJob: typeof readJob;
   /** Share of an import done, 0 to 1; null when none is under way. */
   importing = $state<number | null>(null);
   #cancel: AbortController | null = null;
 
-  constructor(parts: Parts, jobs: Jobs, read: typeof readJob) {
+  constructor(parts: Services, jobs: Jobs, read: typeof readJob) {
     this.#parts = parts;
     this.#jobs = jobs;
     this.#readJob = read;
@@ -47,14 +47,14 @@ export class JobFiles {
       messages.problem(`${file.name} was not imported. ${reason}`);
       return null;
     };
-    if (file.size > maxJobFileBytes) return refuse(tooLarge(file.size));
+    if (file.size > maxJobFileBytes) return refuse(jobFileTooLarge(file.size));
     try {
       const result = await this.#read(file);
       if (!result.ok) return refuse(result.field === '' ? result.reason : `${result.field}: ${result.reason}`);
       const added = await this.#add(`${result.file.job.name} imported`, result.file);
       return added.firstSetupId ? `/setup/${added.firstSetupId}` : `/day/${added.jobId}`;
     } catch (error) {
-      return refuse(reasonOf(error));
+      return refuse(errorReason(error));
     }
   }
 

@@ -10,13 +10,13 @@ import {
   readJobParts,
   untouchedDemos,
   type FocalisStore,
-  type How,
+  type EditManner,
   type Row
 } from '$lib/data';
-import { reasonOf, type Parts } from './parts';
+import { errorReason, type Services } from './parts';
 
 export class Jobs {
-  readonly #parts: Parts;
+  readonly #parts: Services;
   /** Jobs in use, in the order they were made. */
   readonly list: readonly Row<Job>[] = $derived.by(() =>
     this.#parts.store.table('jobs').list.filter((row) => row.removedAt === null)
@@ -30,7 +30,7 @@ export class Jobs {
     this.#parts.store.table('jobs').list.filter((row) => row.removedAt !== null)
   );
 
-  constructor(options: Parts) {
+  constructor(options: Services) {
     this.#parts = options;
   }
 
@@ -40,7 +40,7 @@ export class Jobs {
   }
 
   /** Changes a job. Returns why that is not possible, or null. */
-  change(id: string, label: string, changes: Partial<Job>, how: How = null): string | null {
+  change(id: string, label: string, changes: Partial<Job>, how: EditManner = null): string | null {
     const options = typeof how === 'string' ? { gesture: how } : (how ?? {});
     const result = this.#parts.store.edit(
       label,
@@ -91,7 +91,7 @@ export class Jobs {
       messages.done(as === 'template' ? `${job.name} is kept to start from.` : `${job.name} made.`, step);
       return made.jobId;
     } catch (error) {
-      messages.problem(`It could not be copied: ${reasonOf(error)}`);
+      messages.problem(`It could not be copied: ${errorReason(error)}`);
       return null;
     }
   }
@@ -142,7 +142,7 @@ export class Jobs {
       await store.bringBack([{ table: 'jobs', id: row.id, before: null, after: back }]);
       messages.done(`${row.value.name} is back, with everything you have changed.`);
     } catch (error) {
-      messages.problem(`It could not be brought back: ${reasonOf(error)}`);
+      messages.problem(`It could not be brought back: ${errorReason(error)}`);
     }
   }
 

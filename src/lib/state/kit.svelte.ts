@@ -3,11 +3,11 @@ import type { Draft } from 'immer';
 import { produce } from 'immer';
 import type { Bag } from '$core/kit/bags';
 import { builtInKit } from '$core/kit/builtInKit';
-import { maxKitFileBytes, readKitFile, tooLarge, writeKitFile } from '$core/formats/kitFile';
+import { maxKitFileBytes, readKitFile, kitFileTooLarge, writeKitFile } from '$core/formats/kitFile';
 import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
 import { same } from '$core/plain/merge';
-import { freeName, newRow, placeKit, setupsHolding, type FocalisValues, type Held, type How } from '$lib/data';
-import type { Parts } from './parts';
+import { freeName, newRow, placeKit, setupsHolding, type FocalisValues, type KitUse, type EditManner } from '$lib/data';
+import type { Services } from './parts';
 
 interface KitValues {
   readonly bodies: Body;
@@ -29,10 +29,10 @@ const refusals: Readonly<Record<string, string>> = {
   measured: 'The measured stops must each be there once.'
 };
 
-export class KitShelf {
-  readonly #parts: Parts;
+export class OwnKit {
+  readonly #parts: Services;
 
-  constructor(parts: Parts) {
+  constructor(parts: Services) {
     this.#parts = parts;
   }
 
@@ -86,7 +86,7 @@ export class KitShelf {
     id: string,
     label: string,
     recipe: (draft: Draft<KitValues[N]>) => void,
-    how: How = null
+    how: EditManner = null
   ): string | null {
     const { store, now } = this.#parts;
     const item = this.find(table, id);
@@ -106,7 +106,7 @@ export class KitShelf {
   }
 
   /** The setups that hold an item, in all jobs. */
-  async uses(table: KitTable, id: string): Promise<readonly Held[]> {
+  async uses(table: KitTable, id: string): Promise<readonly KitUse[]> {
     const { database, store } = this.#parts;
     await store.flush();
     return setupsHolding(database, table, id);
@@ -145,7 +145,7 @@ export class KitShelf {
     return bag.id;
   }
 
-  changeBag(id: string, label: string, recipe: (draft: Draft<Bag>) => void, how: How = null): string | null {
+  changeBag(id: string, label: string, recipe: (draft: Draft<Bag>) => void, how: EditManner = null): string | null {
     const options = typeof how === 'string' ? { gesture: how } : (how ?? {});
     const result = this.#parts.store.edit(
       label,
@@ -196,7 +196,7 @@ export class KitShelf {
   /** Reads a kit file; says why it was refused. */
   async importFile(file: File): Promise<void> {
     const { messages } = this.#parts;
-    const read = file.size > maxKitFileBytes ? tooLarge : readKitFile(await file.text());
+    const read = file.size > maxKitFileBytes ? kitFileTooLarge : readKitFile(await file.text());
     if (read.ok) this.take(`${file.name} imported`, read.file.kit, read.file.bags);
     else messages.problem(`${file.name} was not imported. ${read.field === '' ? '' : `${read.field}: `}${read.reason}`);
   }

@@ -9,10 +9,10 @@ import { mergedKit } from '$core/kit/builtInKit';
 import { kitUsed } from '$core/kit/find';
 import type { Kit } from '$core/kit/schema';
 import { share } from '$core/plain/share';
-import { holdsOf } from '$core/setup/holds';
+import { usedKitOf } from '$core/setup/holds';
 import type { Setup } from '$core/setup/schema';
 import { newRow, type EditOptions, type EditResult, type FocalisStore, type Row } from '$lib/data';
-import { Plans, type Planned } from './plans.svelte';
+import { Plans, type PlannedSetup } from './plans.svelte';
 import type { Settings } from './settings.svelte';
 
 /** A setup of the open job, as it is planned. */
@@ -138,7 +138,7 @@ export class OpenJob {
   /** What is on offer, with what the setup holds that no longer is. The same for setups that hold the same. */
   #kitFor(setup: Setup): Kit {
     const { offered, kit } = this;
-    const used = kitUsed(kit, holdsOf(setup));
+    const used = kitUsed(kit, usedKitOf(setup));
     const missing = <T>(items: readonly T[], there: readonly T[]) => items.filter((item) => !there.includes(item));
     const bodies = missing(used.bodies, offered.bodies);
     const lenses = missing(used.lenses, offered.lenses);
@@ -165,7 +165,7 @@ export class OpenJob {
   }
 
   /** A setup with its plan and the kit it holds. */
-  planned(setup: Setup): Planned {
+  planned(setup: Setup): PlannedSetup {
     return this.plans.of(this.input(setup));
   }
 

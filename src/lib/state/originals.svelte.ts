@@ -1,6 +1,6 @@
 /** The pictures themselves: at hand while this page is open, kept here where somebody asks, else found again by their hash. */
 import type { Frame } from '$core/frames/schema';
-import type { OriginalShelf } from '$lib/data';
+import type { OriginalsCache } from '$lib/data';
 
 /** What a browser that can gives with a dropped file. */
 type WithHandle = File & { readonly handle?: FileSystemFileHandle };
@@ -14,13 +14,13 @@ export interface KeptHere {
 }
 
 export class Originals {
-  readonly #shelf: OriginalShelf;
+  readonly #shelf: OriginalsCache;
   /** Brought in, or found again, since the page was opened: files on the disk, which take no memory. */
   readonly #atHand = new Map<string, Blob>();
   /** Counts what came and went, for those who show it. */
   changes = $state(0);
 
-  constructor(shelf: OriginalShelf) {
+  constructor(shelf: OriginalsCache) {
     this.#shelf = shelf;
   }
 
@@ -47,8 +47,8 @@ export class Originals {
   /** Somebody offers a file for a frame. @returns whether it is that picture */
   async offer(id: string, owner: string, { file }: Pick<Frame, 'file'>, offered: File): Promise<boolean> {
     if (offered.size !== file.bytes) return false;
-    const { hashOf } = await import('../../faces/hash');
-    if ((await hashOf(new Uint8Array(await offered.arrayBuffer()))) !== file.hash) return false;
+    const { sha256Hex } = await import('../../faces/hash');
+    if ((await sha256Hex(new Uint8Array(await offered.arrayBuffer()))) !== file.hash) return false;
     await this.remember(id, owner, offered);
     return true;
   }

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { Paced } from './paced';
+import { Coalesced } from './paced';
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
@@ -7,7 +7,7 @@ afterEach(() => void vi.useRealTimers());
 describe('moves of the pointer', () => {
   it('are worked on after the task they come in, the newest alone', () => {
     const done: number[][] = [];
-    const paced = new Paced((x: number, y: number) => void done.push([x, y]));
+    const paced = new Coalesced((x: number, y: number) => void done.push([x, y]));
     paced.push(1, 1);
     paced.push(2, 2);
     expect(done).toEqual([]);
@@ -23,7 +23,7 @@ describe('moves of the pointer', () => {
 
   it('are worked on at once when the drag ends, and not again', () => {
     const done: number[] = [];
-    const paced = new Paced((x: number) => void done.push(x));
+    const paced = new Coalesced((x: number) => void done.push(x));
     paced.flush();
     paced.push(7);
     paced.flush();

@@ -2,7 +2,7 @@
  * Takes the newest of what comes in, in a task of its own. Browsers deliver pointer moves in the very task that lays out
  * and paints the frame; work put off by a task keeps both short, and moves that come meanwhile are not worked through.
  */
-export class Paced<T extends readonly unknown[]> {
+export class Coalesced<T extends readonly unknown[]> {
   readonly #work: (...given: T) => void;
   #waiting: T | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;

@@ -3,7 +3,7 @@ import { proxy } from 'comlink';
 import { WorkerClient } from '../../workers/client';
 import type { CardsAsked } from '../../paper/cards';
 import type { ListAsked } from '../../paper/list';
-import type { PictureAsked } from '../../paper/picture';
+import type { PicturePage } from '../../paper/picture';
 import type { SheetsAsked } from '../../paper/sheets';
 import type { PaperMaker } from '../../workers/paper.worker';
 
@@ -40,4 +40,4 @@ export const makeList = (asked: ListAsked): Promise<Blob> => maker.call((api) =>
 export const makeSheets = (asked: SheetsAsked): Promise<Blob> => maker.call((api) => api.sheets(asked, addresses));
 
 /** One picture as PDF. */
-export const makePicture = (asked: PictureAsked): Promise<Blob> => maker.call((api) => api.picture(asked));
+export const makePicture = (asked: PicturePage): Promise<Blob> => maker.call((api) => api.picture(asked));

@@ -4,7 +4,7 @@ import type { Messages } from './messages.svelte';
 import type { OpenJob } from './openJob.svelte';
 import type { Settings } from './settings.svelte';
 
-export interface Parts {
+export interface Services {
   readonly database: Database;
   readonly store: FocalisStore;
   readonly open: OpenJob;
@@ -14,6 +14,6 @@ export interface Parts {
   readonly now: () => number;
 }
 
-export function reasonOf(error: unknown): string {
+export function errorReason(error: unknown): string {
   return error instanceof Error ? error.message : String(error);
 }

@@ -1,7 +1,7 @@
 /** Setups and the places they are taken at. */
 import type { JobPlace, JobSetup, OwnPlace } from '$core/job/schema';
 import { newRow, type Row } from '$lib/data';
-import type { Parts } from './parts';
+import type { Services } from './parts';
 
 export type PlacePart = keyof OwnPlace;
 
@@ -9,9 +9,9 @@ const parts: readonly PlacePart[] = ['scenery', 'room', 'backgrounds', 'light'];
 const nothingOwn: OwnPlace = { scenery: null, room: null, backgrounds: null, light: null };
 
 export class Places {
-  readonly #parts: Parts;
+  readonly #parts: Services;
 
-  constructor(shared: Parts) {
+  constructor(shared: Services) {
     this.#parts = shared;
   }
 

@@ -30,7 +30,7 @@ const planner = new WorkerClient<Planner>(
 export const findFixes = (question: PlanInput, onProgress: OnProgress): Promise<Fixes> =>
   planner.call((api, progress) => api.findFixes(question, proxy(progress)), { onProgress });
 
-export const findBag = (question: BagQuestion, onProgress: OnProgress): Promise<BagAnswer> =>
+export const requestBag = (question: BagQuestion, onProgress: OnProgress): Promise<BagAnswer> =>
   planner.call((api, progress) => api.findBag(question, proxy(progress)), { onProgress });
 
 export const findLineUp = (question: PlanInput, onProgress: OnProgress): Promise<LensInLine[]> =>
@@ -66,5 +66,7 @@ export const drawGuess = (question: GuessAsked): Promise<GuessScene | null> =>
   planner.call((api) => api.guessScene(question));
 
 /** A scene taken as one picks, beside the best way there was; null where nothing can be planned. */
-export const tryScene = (question: ModeAsked): Promise<{ readonly shot: ModeShot; readonly best: BestChoice } | null> =>
+export const requestModeShot = (
+  question: ModeAsked
+): Promise<{ readonly shot: ModeShot; readonly best: BestChoice } | null> =>
   planner.call((api) => api.tryScene(question));

@@ -6,7 +6,7 @@ import { bodyOf, lensOf } from '$core/kit/find';
 import type { Body, Lens } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
 
-export interface Planned {
+export interface PlannedSetup {
   readonly setup: Setup;
   readonly plan: Plan | NoPlan;
   /** Undefined when the kit no longer has it. */
@@ -14,7 +14,7 @@ export interface Planned {
   readonly lens: Lens | undefined;
 }
 
-interface Known extends Planned {
+interface Known extends PlannedSetup {
   readonly from: Pick<PlanInput, 'habits' | 'stopStep'>;
 }
 
@@ -24,7 +24,7 @@ export class Plans {
   computed = 0;
 
   /** The one place where a setup's body, lens and plan are found. */
-  of(input: PlanInput): Planned {
+  of(input: PlanInput): PlannedSetup {
     const { setup, kit, habits, stopStep } = input;
     const body = bodyOf(kit, setup.camera);
     const lens = lensOf(kit, setup.camera);

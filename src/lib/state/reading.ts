@@ -1,20 +1,20 @@
 /** What reads and measures pictures, off the main thread. */
-import type { EyeAgain, FrameOfEyes } from '$core/frames/ownEyes';
-import type { PictureAsked, PictureRead, PointAsked, PointRead } from '../../faces/readPicture';
+import type { RemeasuredEye, FrameOfEyes } from '$core/frames/ownEyes';
+import type { PhotoRequest, PhotoResult, PointRequest, PointResult } from '../../faces/readPicture';
 
 interface Stopping {
   readonly signal?: AbortSignal;
 }
 
-export interface Reading {
+export interface PhotoReader {
   /** How many pictures are read at a time. */
   readonly atOnce: number;
-  readonly readPicture: (file: Blob, asked: PictureAsked, options: Stopping) => Promise<PictureRead>;
-  readonly readPoint: (file: Blob, asked: PointAsked) => Promise<PointRead>;
-  readonly measureAgain: (frames: readonly FrameOfEyes[]) => Promise<readonly EyeAgain[]>;
+  readonly readPhoto: (file: Blob, asked: PhotoRequest, options: Stopping) => Promise<PhotoResult>;
+  readonly readPoint: (file: Blob, asked: PointRequest) => Promise<PointResult>;
+  readonly measureAgain: (frames: readonly FrameOfEyes[]) => Promise<readonly RemeasuredEye[]>;
 }
 
 /** Fetched when pictures come. */
-export type GetReading = () => Promise<Reading>;
+export type GetPhotoReader = () => Promise<PhotoReader>;
 
-export const inWorkers: GetReading = () => import('../frames/reader');
+export const inWorkers: GetPhotoReader = () => import('../frames/reader');

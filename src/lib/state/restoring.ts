@@ -15,7 +15,7 @@ import {
   type Profile,
   type Row
 } from '$lib/data';
-import type { Parts } from './parts';
+import type { Services } from './parts';
 
 const kitTables = ['bodies', 'lenses', 'adapters'] as const;
 const jobParts = ['people', 'places', 'setups'] as const;
@@ -31,7 +31,7 @@ const ofThisDevice = [
 ] as const satisfies readonly (keyof Profile)[];
 
 /** What taking an archive would change here, and how much of what. @throws when it cannot be taken this way */
-export async function restoring(parts: Parts, archive: Archive<Blob>, how: RestoreHow) {
+export async function restoring(parts: Services, archive: Archive<Blob>, how: RestoreHow) {
   const replace = how === 'replace';
   const kit = kitChanges(parts, archive, replace);
   const { jobs, setups, others } = await jobChanges(parts, archive, replace);
@@ -46,7 +46,7 @@ export async function restoring(parts: Parts, archive: Archive<Blob>, how: Resto
 }
 
 function kitChanges(
-  { store, now }: Parts,
+  { store, now }: Services,
   { kit, bags, jobs, benchTests, drills }: Archive<Blob>,
   replace: boolean
 ): Change[] {
@@ -68,7 +68,7 @@ function kitChanges(
   ];
 }
 
-async function jobChanges({ database, store, now }: Parts, { jobs }: Archive<Blob>, replace: boolean) {
+async function jobChanges({ database, store, now }: Services, { jobs }: Archive<Blob>, replace: boolean) {
   const here = store.table('jobs').list;
   const ids = new Set(jobs.map(({ file }) => file.job.id));
   const ofJobs: Change[] = jobs.flatMap(({ file, position }) => {
@@ -116,7 +116,7 @@ async function jobChanges({ database, store, now }: Parts, { jobs }: Archive<Blo
   return { jobs: ofJobs, setups: byTable.setups, others: [...byTable.people, ...byTable.places] };
 }
 
-function settingsChanges({ store }: Parts, { settings }: Archive<Blob>): Change[] {
+function settingsChanges({ store }: Services, { settings }: Archive<Blob>): Change[] {
   const row = store.table('profile').get(profileId);
   const now = row?.value ?? defaultProfile;
   const read = tables.profile.schema.parse({ ...settings, ...stayingOf(now) });

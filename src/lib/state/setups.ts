@@ -1,5 +1,5 @@
 /** What is done with setups as a whole. */
-import type { Shot } from '$core/formats/shotList';
+import type { ListedShot } from '$core/formats/shotList';
 import { copiedParts } from '$core/job/copy';
 import { asBefore } from '$core/job/defaults';
 import { traitsOf } from '$core/setup/persons';
@@ -15,12 +15,12 @@ import { groupOf, setupFrom, type TemplateChoices } from '$core/setup/templates'
 import type { JobPerson } from '$core/job/schema';
 import { addition, freeName, newRow, readJobParts, type Change } from '$lib/data';
 import type { SetupRow } from './openJob.svelte';
-import { reasonOf, type Parts } from './parts';
+import { errorReason, type Services } from './parts';
 
 export class Setups {
-  readonly #parts: Parts;
+  readonly #parts: Services;
 
-  constructor(parts: Parts) {
+  constructor(parts: Services) {
     this.#parts = parts;
   }
 
@@ -106,7 +106,7 @@ export class Setups {
       const step = await store.apply(`${what} ${how}`, changes);
       messages.done(`${what} ${how} to ${target.value.name}.`, step);
     } catch (error) {
-      messages.problem(`It could not be ${how}: ${reasonOf(error)}`);
+      messages.problem(`It could not be ${how}: ${errorReason(error)}`);
     }
   }
 
@@ -129,7 +129,7 @@ export class Setups {
   }
 
   /** Setups as a list from elsewhere says: people and places by their names, who and what is new is made. */
-  addShots(shots: readonly Shot[]): number {
+  addShots(shots: readonly ListedShot[]): number {
     const { open, newId, store, messages } = this.#parts;
     const people = new Map(open.people.map((person) => [person.name.toLocaleLowerCase(), person]));
     const unknown = [...open.people.map((person) => person.name)];

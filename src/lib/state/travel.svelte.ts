@@ -1,13 +1,13 @@
 /** A job's way to another device and home again, sealed; the server between only holds what it cannot read. */
-import { homecoming, homeWords, type Arrived, type WholeJob } from '$core/job/bringBack';
+import { mergeReturned, mergedReturnText, type MergedRows, type WholeJob } from '$core/job/bringBack';
 import { renameJobKit, renameKit } from '$core/job/normalise';
 import { same } from '$core/plain/merge';
 import type { JobFile } from '$core/formats/jobFile';
 import { maxPickupBytes } from '$core/service/limits';
-import { addition, kitIdOf, newRow, placeKit, readJobParts, type Change, type Journey, type Row } from '$lib/data';
+import { addition, kitIdOf, newRow, placeKit, readJobParts, type Change, type Handoff, type Row } from '$lib/data';
 import type { Direction } from '$lib/pickup/sealed';
 import type { JobFiles } from './jobFiles.svelte';
-import { reasonOf, type Parts } from './parts';
+import { errorReason, type Services } from './parts';
 import type { readJob } from './readJob';
 
 /** What another device needs to fetch a job. */
@@ -30,21 +30,21 @@ const parts = ['people', 'places', 'setups'] as const;
 /** Older ways of a job are forgotten. */
 const mostJourneys = 3;
 
-export class Travel {
-  readonly #parts: Parts;
+export class Transfer {
+  readonly #parts: Services;
   readonly #files: JobFiles;
   readonly #readJob: typeof readJob;
   readonly #fetch: typeof fetch;
   /** What is under way, in words; empty when nothing is. */
   busy = $state('');
   /** Ways of the open job, the latest first. */
-  readonly journeys: readonly Row<Journey>[] = $derived.by(() =>
+  readonly journeys: readonly Row<Handoff>[] = $derived.by(() =>
     [...this.#parts.store.table('journeys').list].sort((a, b) => b.value.at.localeCompare(a.value.at))
   );
   readonly sent = $derived(this.journeys.filter((row) => row.value.side === 'sent'));
   readonly came = $derived(this.journeys.find((row) => row.value.side === 'came'));
 
-  constructor(parts: Parts, files: JobFiles, read: typeof readJob, fetcher: typeof fetch) {
+  constructor(parts: Services, files: JobFiles, read: typeof readJob, fetcher: typeof fetch) {
     this.#parts = parts;
     this.#files = files;
     this.#readJob = read;
@@ -90,7 +90,7 @@ export class Travel {
       const file = await this.#read(text);
       await store.flush();
       const { label, changes } = await this.#arrival(file);
-      const journey: Journey = { side: 'came', key, jobId, at: new Date(now()).toISOString(), base: text };
+      const journey: Handoff = { side: 'came', key, jobId, at: new Date(now()).toISOString(), base: text };
       const step = changes.length > 0 ? await store.apply(label, changes) : null;
       await store.open(jobId);
       this.#remember(jobId, journey);
@@ -156,7 +156,7 @@ export class Travel {
       return await work();
     } catch (error) {
       const altered = error instanceof DOMException && error.name === 'OperationError';
-      const reason = altered ? 'What arrived is not what was sent, or is for another job.' : reasonOf(error);
+      const reason = altered ? 'What arrived is not what was sent, or is for another job.' : errorReason(error);
       this.#parts.messages.problem(`${failed}. ${reason}`);
       return null;
     } finally {
@@ -203,7 +203,7 @@ export class Travel {
     }
   }
 
-  #remember(jobId: string, journey: Journey): void {
+  #remember(jobId: string, journey: Handoff): void {
     const { store, newId } = this.#parts;
     store.edit(
       'Journey',
@@ -281,7 +281,11 @@ export class Travel {
     const { whole, changes: kit } = this.#withKit(away);
     // A job's bag stays where it is packed, and so do the figures of whoever plans.
     const own = { id, bagId: base.job.bagId, habits: base.job.habits };
-    const home = homecoming({ ...base, job: { ...base.job, id } }, { ...whole, job: { ...whole.job, ...own } }, here);
+    const home = mergeReturned(
+      { ...base, job: { ...base.job, id } },
+      { ...whole, job: { ...whole.job, ...own } },
+      here
+    );
     const changes: Change[] = [...kit];
     const jobRow = store.table('jobs').get(id);
     if (jobRow && !same(jobRow.value, home.job))
@@ -290,7 +294,7 @@ export class Travel {
       const rows = await database.table<Row, string>(table).where('owner').equals(id).sortBy('position');
       const place = placesIn(rows, table === 'setups' ? home.order : null);
       const values = new Map(
-        (home[table] as readonly Arrived<{ readonly id: string }>[]).map((item) => [item.id, item])
+        (home[table] as readonly MergedRows<{ readonly id: string }>[]).map((item) => [item.id, item])
       );
       for (const row of rows) {
         const { value } = values.get(row.id) ?? { value: row.value };
@@ -302,7 +306,7 @@ export class Travel {
       for (const { value } of values.values())
         if (value) changes.push(addition(table, value, { owner: id, position: ++last }));
     }
-    return { changes, words: homeWords(home) };
+    return { changes, words: mergedReturnText(home) };
   }
 }
 

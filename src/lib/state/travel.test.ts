@@ -1,10 +1,10 @@
 /** From the desk to a phone and home again: two applications with stores of their own, and the server's shelf between. */
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { asPlanned } from '$core/setup/schedule';
-import { Shelf } from '$lib/server/shelf';
+import { PickupRepository } from '$lib/server/shelf';
 import { openApp, weddingId, type OpenApp } from '$lib/testing/app';
 
-let shelf: Shelf;
+let shelf: PickupRepository;
 let desk: OpenApp;
 let phone: OpenApp;
 /** The network is down. */
@@ -37,7 +37,7 @@ const network: typeof fetch = async (asked, options) => {
 beforeEach(async () => {
   down = false;
   now = 0;
-  shelf = new Shelf(undefined, () => now);
+  shelf = new PickupRepository(undefined, () => now);
   desk = await openApp({ fetch: network });
   phone = await openApp({ fetch: network });
 });

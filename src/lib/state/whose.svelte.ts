@@ -2,22 +2,22 @@
 import type { Pointable } from '$core/frames/pointed';
 import type { Frame } from '$core/frames/schema';
 import type { FramePictures } from '$lib/data';
-import type { EyesAgain } from './eyesAgain.svelte';
+import type { EyeRemeasuring } from './eyesAgain.svelte';
 import type { FrameEntry } from './frames.svelte';
 import type { Originals } from './originals.svelte';
-import type { Parts } from './parts';
-import type { GetReading } from './reading';
+import type { Services } from './parts';
+import type { GetPhotoReader } from './reading';
 
 interface Asked {
-  readonly parts: Parts;
+  readonly parts: Services;
   readonly frames: () => readonly FrameEntry[];
   readonly pictures: FramePictures;
   readonly originals: Originals;
-  readonly reading: GetReading;
-  readonly again: EyesAgain;
+  readonly reading: GetPhotoReader;
+  readonly again: EyeRemeasuring;
 }
 
-export class Whose {
+export class FaceNaming {
   readonly #asked: Asked;
   /** Counts eyes that were pointed at, for those who show them. */
   pointed = $state(0);

@@ -8,21 +8,21 @@ import type { Stop, StopStep } from '$core/optics/stops';
 import { answered } from '$core/setup/answer';
 import { moveChosen, raiseChosen, takeLens, turnCamera } from '$core/setup/moves';
 import { viewpoint, type Viewpoint } from '$core/setup/scene';
-import type { Box } from '$core/setup/surfaces';
+import type { FrameArea } from '$core/setup/surfaces';
 import type { Background, Person, Setup, Thing } from '$core/setup/schema';
 import type { LengthUnit } from '$core/words/length';
-import type { How } from '$lib/data';
+import type { EditManner } from '$lib/data';
 import type { App } from './app.svelte';
 import { FixSearch } from './fixes.svelte';
 import type { JustMade } from './justMade.svelte';
 import type { SetupRow } from './openJob.svelte';
-import type { Planned } from './plans.svelte';
+import type { PlannedSetup } from './plans.svelte';
 import { Selection, type Selected, type Tab } from './selection.svelte';
 
 /** What is drawn of a way of focusing, or of a rule, while somebody points at it. */
 export interface Looked {
   /** Where autofocus looks, in shares of the picture. */
-  readonly area: Box | null;
+  readonly area: FrameArea | null;
   /** Where the plane of focus would come to lie, mm from the lens, and how likely. */
   readonly planes: readonly { readonly depth: number; readonly chance: number }[];
   /** Places on the floor: where somebody walking is at each frame, mm behind the subject line. */
@@ -76,7 +76,7 @@ export class Workspace {
   get question(): PlanInput {
     return this.app.open.input(this.setup);
   }
-  get planned(): Planned {
+  get planned(): PlannedSetup {
     return this.app.open.planned(this.setup);
   }
   get result(): Plan | NoPlan {
@@ -124,12 +124,12 @@ export class Workspace {
   }
 
   /** Changes the setup. False, with a message, when that is not possible. */
-  edit(label: string, recipe: (draft: Setup) => void, how: How = null): boolean {
+  edit(label: string, recipe: (draft: Setup) => void, how: EditManner = null): boolean {
     return this.#edited(label, recipe, how) !== false;
   }
 
   /** The step of undo it made, null for none; false when it was refused. */
-  #edited(label: string, recipe: (draft: Setup) => void, how: How): number | null | false {
+  #edited(label: string, recipe: (draft: Setup) => void, how: EditManner): number | null | false {
     const options = typeof how === 'string' ? { gesture: how } : (how ?? {});
     const result = this.app.open.edit(this.row.id, label, recipe, options);
     if (result.ok) return result.step;
@@ -137,15 +137,15 @@ export class Workspace {
     return false;
   }
 
-  editPerson(id: string, label: string, recipe: (draft: Person) => void, how: How = null): boolean {
+  editPerson(id: string, label: string, recipe: (draft: Person) => void, how: EditManner = null): boolean {
     return this.edit(label, (draft) => change(draft.people, id, recipe), how);
   }
 
-  editThing(id: string, label: string, recipe: (draft: Thing) => void, how: How = null): boolean {
+  editThing(id: string, label: string, recipe: (draft: Thing) => void, how: EditManner = null): boolean {
     return this.edit(label, (draft) => change(draft.things, id, recipe), how);
   }
 
-  editBackground(id: string, label: string, recipe: (draft: Background) => void, how: How = null): boolean {
+  editBackground(id: string, label: string, recipe: (draft: Background) => void, how: EditManner = null): boolean {
     return this.edit(label, (draft) => change(draft.backgrounds, id, recipe), how);
   }
 
@@ -187,7 +187,7 @@ export class Workspace {
   }
 
   /** Replaces several people by changed copies of themselves. */
-  replacePeople(label: string, changed: readonly Person[], how: How = null): boolean {
+  replacePeople(label: string, changed: readonly Person[], how: EditManner = null): boolean {
     const after = (person: Person): Person => changed.find((item) => item.id === person.id) ?? person;
     return this.edit(label, (draft) => void (draft.people = draft.people.map(after)), how);
   }
@@ -231,7 +231,7 @@ export class Workspace {
     this.edit('The call’s stop', (draft) => void (draft.intent.stop = { kind: 'byStyle' }));
   }
 
-  stand(distanceMm: number, how: How = null): boolean {
+  stand(distanceMm: number, how: EditManner = null): boolean {
     return this.edit('Distance', (draft) => void (draft.camera.placement = { kind: 'distance', distanceMm }), how);
   }
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
   import type { Recomposing } from '$core/technique/recomposing';
-  import { recomposeWords } from '$core/words/technique';
+  import { recomposeAdvice } from '$core/words/technique';
   import { landedWords } from '$core/words/ways';
   import { formatLength } from '$core/words/length';
   import { oddsWords } from '$core/words/call';
@@ -50,7 +50,7 @@
     </li>
   {/each}
 </ul>
-{#each recomposeWords(found, workspace.unit) as line (line)}<p class="mt-1 text-pretty">{line}</p>{/each}
+{#each recomposeAdvice(found, workspace.unit) as line (line)}<p class="mt-1 text-pretty">{line}</p>{/each}
 {#if found.refocus}
   <p class="mt-1 text-pretty">
     Letting go of the button focuses anew on what is then in the middle: {landedWords(plan, found.refocus)},

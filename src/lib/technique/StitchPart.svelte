@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
   import { stitchedAngle } from '$core/setup/framing';
-  import { framesFor } from '$core/technique/stitching';
+  import { stitchFramesFor } from '$core/technique/stitching';
   import { stitchSteps } from '$core/words/stitching';
   import NumberField from '$lib/controls/NumberField.svelte';
   import { roundOf } from '$lib/finder/asking';
@@ -22,7 +22,7 @@
       'Angle of view',
       ({ camera: { stitch } }) => {
         if (!stitch) return;
-        const frames = framesFor(wantedDeg, stitched.frameDeg[angle], stitch.overlap);
+        const frames = stitchFramesFor(wantedDeg, stitched.frameDeg[angle], stitch.overlap);
         if (angle === 'across') stitch.columns = frames;
         else stitch.rows = frames;
       },

@@ -1,13 +1,13 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
-  import type { Way } from '$core/technique/ways';
+  import type { FocusMethodOption } from '$core/technique/ways';
   import { oddsWords } from '$core/words/call';
   import { missedBy, missedOnTarget, wayName, wayReason } from '$core/words/ways';
   import { getWorkspace } from '$lib/state/workspace.svelte';
   import TakeButton from './TakeButton.svelte';
 
   /** One way of focusing: in a hundred frames, how many are sharp, and what the others landed on. */
-  let { plan, way, ontake }: { plan: Plan; way: Way; ontake: () => unknown } = $props();
+  let { plan, way, ontake }: { plan: Plan; way: FocusMethodOption; ontake: () => unknown } = $props();
   const workspace = getWorkspace();
   const name = $derived(wayName(plan, way));
   const lost = $derived(missedBy(plan, way));

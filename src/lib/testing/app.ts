@@ -6,7 +6,7 @@ import { readZip, zipped } from '../../archive/zip';
 import { defineDatabase } from '$lib/data/database';
 import { App } from '$lib/state/app.svelte';
 import { measureOwnEyes } from '$core/frames/ownEyes';
-import type { Reading } from '$lib/state/reading';
+import type { PhotoReader } from '$lib/state/reading';
 
 /** Local storage in memory; `full` refuses to take anything more, `barred` everything. */
 export class MemoryStorage {
@@ -55,9 +55,9 @@ export interface OpenApp {
 /** The demo wedding, open. */
 export const weddingId = 'demo-fernhall';
 
-const nothingRead: Reading = {
+const nothingRead: PhotoReader = {
   atOnce: 1,
-  readPicture: () => Promise.resolve({ ok: false, reason: 'Nothing is read here.' }),
+  readPhoto: () => Promise.resolve({ ok: false, reason: 'Nothing is read here.' }),
   readPoint: () => Promise.resolve({ kind: 'refused', reason: 'Nothing is read here.' }),
   measureAgain: (frames) => Promise.resolve(measureOwnEyes(frames))
 };
@@ -66,7 +66,7 @@ const nothingRead: Reading = {
 export async function openApp({
   reading,
   ...options
-}: { readonly fetch?: typeof fetch; readonly reading?: Partial<Reading> } = {}): Promise<OpenApp> {
+}: { readonly fetch?: typeof fetch; readonly reading?: Partial<PhotoReader> } = {}): Promise<OpenApp> {
   const storage = new MemoryStorage();
   const name = `test-${++count}-${Math.random()}`;
   const opened: { app: App; database: Database }[] = [];

@@ -25,7 +25,7 @@ import { depthRange, frustumFrom, pupilRadius, type LensState, type Cutout } fro
 import { accumulatePass, quickBlurPass, showPass } from './passes';
 import { pupilPoint, type Pupil } from './pupil';
 
-export interface Shot {
+export interface LensExposure {
   readonly lens: LensState;
   readonly pupil: Pupil;
   /** Stops the pupil is closed from wide open. */
@@ -45,7 +45,7 @@ export interface Shot {
 
 /** A picture being added up. */
 export interface Accumulation {
-  readonly shot: Shot;
+  readonly shot: LensExposure;
   readonly scene: Scene;
   views: number;
   front: WebGLRenderTarget;
@@ -93,7 +93,7 @@ export class LensRenderer {
     return { geometries: this.#gl.info.memory.geometries, textures: this.#gl.info.memory.textures };
   }
 
-  begin(scene: Scene, shot: Shot): Accumulation {
+  begin(scene: Scene, shot: LensExposure): Accumulation {
     const target = () =>
       new WebGLRenderTarget(shot.width, shot.height, {
         type: FloatType,
@@ -150,7 +150,7 @@ export class LensRenderer {
   }
 
   /** A first picture at a share of the size, at once. */
-  quick(scene: Scene, shot: Shot, share: number = quickShare): Promise<ImageBitmap> {
+  quick(scene: Scene, shot: LensExposure, share: number = quickShare): Promise<ImageBitmap> {
     const width = Math.max(8, Math.round(shot.width * share));
     const height = Math.max(8, Math.round(shot.height * share));
     const look = this.#look(width, height);
@@ -189,7 +189,7 @@ export class LensRenderer {
 
   #render(
     scene: Scene,
-    { lens, view, cutout }: Shot,
+    { lens, view, cutout }: LensExposure,
     from: { x: number; y: number },
     jitter: { x: number; y: number },
     target: WebGLRenderTarget
@@ -215,7 +215,7 @@ export class LensRenderer {
    * The picture as plain memory. Left on the graphics side it would have to be fetched by whoever shows it, and where
    * graphics are drawn in software that makes the main thread wait for looks still under way.
    */
-  #bitmap(source: WebGLRenderTarget, { width, height, exposure, plain = false }: Shot): Promise<ImageBitmap> {
+  #bitmap(source: WebGLRenderTarget, { width, height, exposure, plain = false }: LensExposure): Promise<ImageBitmap> {
     if (this.#screen.width !== width || this.#screen.height !== height) this.#screen.setSize(width, height);
     set(this.#show.uniforms, { mean: source.texture, exposure, plain });
     this.#pass(this.#show, this.#screen);

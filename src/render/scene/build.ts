@@ -4,7 +4,7 @@ import { imageDistance } from '../../core/optics/thinLens';
 import type { Viewpoint } from '../../core/setup/scene';
 import type { Person, Setup } from '../../core/setup/schema';
 import { isEvening } from '../evening';
-import type { Lighting } from './figureShader';
+import type { FigureLighting } from './figureShader';
 import type { LensState } from '../lens/lensView';
 import { figure, levelFor, meshNames, type Level, type Moment } from './figure';
 import { crowdLevel, crowdOf, PlaceBuilder } from './place';
@@ -22,15 +22,15 @@ export interface SceneRequest {
   readonly moments?: ReadonlyMap<string, Moment>;
 }
 
-const daylight: Lighting = {
+const daylight: FigureLighting = {
   key: new Color(1.02, 0.98, 0.92),
   sky: new Color(0.46, 0.49, 0.53),
   ground: new Color(0.26, 0.24, 0.21),
   rim: new Color(0.5, 0.55, 0.6),
   towards: new Vector3(-0.56, 0.5, 0.66).normalize()
 };
-const sunlight: Lighting = { ...daylight, key: new Color(1.9, 1.75, 1.5) };
-const bulbLight: Lighting = {
+const sunlight: FigureLighting = { ...daylight, key: new Color(1.9, 1.75, 1.5) };
+const bulbLight: FigureLighting = {
   key: new Color(1.15, 0.8, 0.5),
   sky: new Color(0.17, 0.17, 0.21),
   ground: new Color(0.13, 0.095, 0.065),
@@ -38,7 +38,7 @@ const bulbLight: Lighting = {
   towards: new Vector3(-0.5, 0.55, 0.67).normalize()
 };
 
-function lightingOf(setup: Setup): Lighting {
+function lightingOf(setup: Setup): FigureLighting {
   if (isEvening(setup)) return bulbLight;
   const { level } = setup.light;
   return level.kind === 'estimated' && level.as === 'sun' ? sunlight : daylight;

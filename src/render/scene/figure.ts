@@ -15,11 +15,11 @@ import {
 } from 'three';
 import { radians, yaw, type Vector } from '../../core/geometry/vector';
 import { adultInterpupillaryMm, headScale, interpupillaryOf } from '../../core/people/anatomy';
-import { hashOf, type Look } from '../../core/people/looks';
+import { textHash, type Appearance } from '../../core/people/looks';
 import { faceSolids, type FaceSolid } from '../../core/people/face';
 import { headPoint, toCamera, type Viewpoint } from '../../core/setup/scene';
 import type { Person } from '../../core/setup/schema';
-import { eyeMaterial, figureMaterial, type FigureSurface, type Lighting, type Weave } from './figureShader';
+import { eyeMaterial, figureMaterial, type FigureSurface, type FigureLighting, type Weave } from './figureShader';
 import { toThree } from '../lens/lensRenderer';
 import { mesh } from './meshes';
 
@@ -38,7 +38,7 @@ const petEyeballs = [ball(9.4, 32), ball(9.4, 16), ball(9.4, 8)] as const;
 
 const skinTones = ['#f0cdb6', '#e2b293', '#cc9670', '#a97350', '#7f5238', '#573625'];
 const lipTones = ['#c98278', '#bd766a', '#a8604f', '#8b4b41', '#6b3932', '#4b2a27'];
-const hairTones: Readonly<Record<Look['hairColour'], string>> = {
+const hairTones: Readonly<Record<Appearance['hairColour'], string>> = {
   black: '#1b1715',
   brown: '#48301f',
   red: '#7d3d20',
@@ -46,7 +46,7 @@ const hairTones: Readonly<Record<Look['hairColour'], string>> = {
   grey: '#8e8b88',
   white: '#d9d6d0'
 };
-const cloths: Readonly<Record<Look['outfitColour'], string>> = {
+const cloths: Readonly<Record<Appearance['outfitColour'], string>> = {
   ivory: '#e9e2d4',
   black: '#222226',
   grey: '#6d7075',
@@ -57,21 +57,21 @@ const cloths: Readonly<Record<Look['outfitColour'], string>> = {
   sand: '#b79c78'
 };
 const irises = ['#5b3a20', '#6b4a2b', '#3f5a6e', '#55694a', '#47637c', '#4a3220'];
-const weaves: Readonly<Record<Look['outfit'], Weave>> = { suit: 0, uniform: 0, dress: 1, shirt: 2, coat: 3 };
+const weaves: Readonly<Record<Appearance['outfit'], Weave>> = { suit: 0, uniform: 0, dress: 1, shirt: 2, coat: 3 };
 
 /** How finely somebody is drawn: their eyes from near, then coarser and coarser. */
 export type Level = 'eyes' | 0 | 1 | 2;
 
-export type Pose = keyof typeof neckBaseMm;
+export type FigurePose = keyof typeof neckBaseMm;
 
-export function poseOf(person: Person): Pose {
+export function poseOf(person: Person): FigurePose {
   if (person.posture === 'seated') return 'seated';
   if (person.posture === 'embracing') return 'embracing';
   return person.towardsMmPerS !== 0 ? 'walking' : 'standing';
 }
 
 const cutIndex = { suit: 0, dress: 1, shirt: 2, coat: 3 } as const;
-const cutOf = (look: Look) => (look.outfit === 'uniform' ? 'suit' : look.outfit);
+const cutOf = (look: Appearance) => (look.outfit === 'uniform' ? 'suit' : look.outfit);
 
 const number = (level: Level) => (level === 'eyes' ? 0 : level);
 const detailsOf = (level: Level) => (number(level) === 2 ? 'details-1' : 'details-0');
@@ -94,7 +94,7 @@ function bulkOf(person: Person, level: 0 | 1 | 2): string[] {
 
 function surfaceOf(person: Person): FigureSurface {
   const { look } = person;
-  const hash = hashOf(person.id);
+  const hash = textHash(person.id);
   const share = (shift: number) => ((hash >>> shift) & 255) / 255;
   const cloth = new Color(cloths[look.outfitColour]);
   const trousers =
@@ -128,10 +128,10 @@ interface Materials {
   readonly details: ShaderMaterial;
 }
 
-const known = new WeakMap<Lighting, Map<string, Materials>>();
+const known = new WeakMap<FigureLighting, Map<string, Materials>>();
 
 /** Materials are kept for as long as their lighting: somebody who only moves needs no new ones. */
-function materialsOf(person: Person, lighting: Lighting, coarse: boolean): Materials {
+function materialsOf(person: Person, lighting: FigureLighting, coarse: boolean): Materials {
   const kept = known.get(lighting) ?? new Map<string, Materials>();
   known.set(lighting, kept);
   const key = JSON.stringify([person.id, person.look, person.being, person.posture, coarse]);
@@ -182,7 +182,7 @@ function bodyMatrix(person: Person): Matrix4 {
   const neck = headPoint(person, neckInHead);
   const facing = (x: number, z: number) => toThree(yaw({ x, y: 0, z: -z }, -radians(person.bodyYawDeg)));
   const tall = (neck.y - person.floorMm) / neckBaseMm[poseOf(person)];
-  const hash = hashOf(person.id);
+  const hash = textHash(person.id);
   const build = 0.95 + (0.1 * ((hash >>> 9) % 8)) / 7;
   // A child's body is slighter than an adult's made small.
   const wide = (person.statureMm / modelledStatureMm) * build * (person.being === 'child' ? 1.04 : 1);
@@ -213,12 +213,12 @@ export function figure(
   person: Person,
   level: Level,
   view: Viewpoint,
-  lighting: Lighting,
+  lighting: FigureLighting,
   moment: Moment = still
 ): Group {
   const group = new Group();
   const head = headMatrix(person, moment.rollDeg);
-  const hash = hashOf(person.id);
+  const hash = textHash(person.id);
   const iris = new Color(irises[(hash >>> 5) % irises.length]);
   if (person.being === 'pet') return pet(person, level, lighting, head);
   const { look } = person;
@@ -256,9 +256,9 @@ export function figure(
   return group;
 }
 
-function pet(person: Person, level: Level, lighting: Lighting, head: Matrix4): Group {
+function pet(person: Person, level: Level, lighting: FigureLighting, head: Matrix4): Group {
   const group = new Group();
-  const hash = hashOf(person.id);
+  const hash = textHash(person.id);
   const coats = ['#6b4a2e', '#8a6a45', '#3a3330', '#9a8a78'];
   const surface: FigureSurface = {
     ...surfaceOf(person),
@@ -379,7 +379,7 @@ const wheel = withMaterial(new TorusGeometry(1, 0.045, 10, 56), 8);
 const spoke = withMaterial(new CylinderGeometry(0.008, 0.008, 2, 6), 5);
 
 /** A plain chair, or a wheelchair, in the body's frame. */
-function seat(body: Matrix4, kind: Look['seat'], lighting: Lighting): Mesh[] {
+function seat(body: Matrix4, kind: Appearance['seat'], lighting: FigureLighting): Mesh[] {
   const surface: FigureSurface = {
     palette: Array.from(
       { length: 9 },

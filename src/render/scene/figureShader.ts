@@ -12,7 +12,7 @@ import {
 } from 'three';
 
 /** Where the light comes from, and what kind it is. */
-export interface Lighting {
+export interface FigureLighting {
   readonly key: Color;
   readonly sky: Color;
   readonly ground: Color;
@@ -224,7 +224,7 @@ function grain(): DataTexture {
   return table;
 }
 
-export function lightUniforms(lighting: Lighting) {
+export function lightUniforms(lighting: FigureLighting) {
   return {
     keyLight: { value: lighting.key },
     skyLight: { value: lighting.sky },
@@ -260,7 +260,7 @@ const seatedDropMm = 368;
  */
 export function figureMaterial(
   surface: FigureSurface,
-  lighting: Lighting,
+  lighting: FigureLighting,
   part: 0 | 1,
   coarse: boolean,
   thin = false
@@ -349,7 +349,7 @@ export function eyeMaterial(
   iris: Color,
   gaze: Vector3,
   radius: number,
-  lighting: Lighting,
+  lighting: FigureLighting,
   lid: Color | null = null
 ): ShaderMaterial {
   return new ShaderMaterial({

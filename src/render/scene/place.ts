@@ -14,11 +14,11 @@ import {
   Vector3,
   type BufferGeometry
 } from 'three';
-import { hashOf } from '../../core/people/looks';
+import { textHash } from '../../core/people/looks';
 import { newPerson } from '../../core/setup/defaults';
 import type { Viewpoint } from '../../core/setup/scene';
 import type { Background, Scenery, Setup } from '../../core/setup/schema';
-import type { Lighting } from './figureShader';
+import type { FigureLighting } from './figureShader';
 import { figure } from './figure';
 import { paint, paintFloor, sequence, type Painted } from './paint';
 import { placeMaterial, type PlaceSurface } from './placeShader';
@@ -33,7 +33,7 @@ const flame = new ConeGeometry(1, 2.6, 12);
 export interface Surroundings {
   readonly setup: Setup;
   readonly view: Viewpoint;
-  readonly lighting: Lighting;
+  readonly lighting: FigureLighting;
   readonly evening: boolean;
   /** Half the width and height of what the picture takes in at a depth from the lens, mm. */
   readonly halfFrameAt: (depth: number) => { width: number; height: number };
@@ -166,7 +166,7 @@ export class PlaceBuilder {
     const { detailMm, depthMm, lateralMm, id } = background;
     const depth = this.#depthOf(background);
     const { width, height } = this.#across(depth);
-    const random = sequence(hashOf(id));
+    const random = sequence(textHash(id));
     if (!inFront) {
       const painted = paint('foliage', detailMm);
       this.#wall(painted, {
@@ -213,7 +213,7 @@ export class PlaceBuilder {
     const depth = this.#depthOf(background);
     const { height } = this.#s.halfFrameAt(depth);
     const { width } = this.#across(depth);
-    const random = sequence(hashOf(background.id));
+    const random = sequence(textHash(background.id));
     const bulbs: Matrix4[] = [];
     for (let string = 0; string < 5; string++) {
       const z = background.depthMm + (string - 2) * 420;
@@ -236,7 +236,7 @@ export class PlaceBuilder {
   #candles(background: Background): void {
     const depth = this.#depthOf(background);
     const half = this.#s.halfFrameAt(depth);
-    const random = sequence(hashOf(background.id));
+    const random = sequence(textHash(background.id));
     const base = this.#s.view.position.y - half.height * 0.98;
     const items = Array.from({ length: 9 }, (_, index) => ({
       x: background.lateralMm + ((index - 4) / 4) * half.width * 1.1 + (random() - 0.5) * 40,
@@ -262,7 +262,7 @@ export class PlaceBuilder {
 
   /** Guests: figures like the others, coarse. */
   #crowd(background: Background): void {
-    const random = sequence(hashOf(background.id));
+    const random = sequence(textHash(background.id));
     crowdOf(background).forEach((person) => {
       const shifted = {
         ...person,
@@ -390,7 +390,7 @@ export const crowdLevel = 2;
 
 /** The people of a crowd, always the same for one background. */
 export function crowdOf(background: Background) {
-  const random = sequence(hashOf(background.id) + 3);
+  const random = sequence(textHash(background.id) + 3);
   return Array.from({ length: 7 }, (_, index) =>
     newPerson(`${background.id}-${index}`, 'Guest', {
       depthMm: background.depthMm + (random() - 0.3) * 700,

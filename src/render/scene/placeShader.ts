@@ -1,6 +1,6 @@
 /** Light on painted surfaces, plain solids and things that shine. */
 import { Color, DoubleSide, GLSL3, ShaderMaterial, Texture, Vector2 } from 'three';
-import { lightingChunk, lightUniforms, type Lighting } from './figureShader';
+import { lightingChunk, lightUniforms, type FigureLighting } from './figureShader';
 
 const vertex = /* glsl */ `
 out vec2 vUv;
@@ -87,7 +87,7 @@ export interface PlaceSurface {
   readonly fade?: number;
 }
 
-export function placeMaterial(surface: PlaceSurface, lighting: Lighting): ShaderMaterial {
+export function placeMaterial(surface: PlaceSurface, lighting: FigureLighting): ShaderMaterial {
   const defines: Record<string, string> = {};
   if (surface.map) defines['PAINTED'] = '';
   if (surface.cut) defines['CUT'] = '';

@@ -14,9 +14,9 @@ import {
   Vector3,
   type BufferGeometry
 } from 'three';
-import { hashOf } from '../../core/people/looks';
+import { textHash } from '../../core/people/looks';
 import type { Thing } from '../../core/setup/schema';
-import type { Lighting } from './figureShader';
+import type { FigureLighting } from './figureShader';
 import { sequence } from './paint';
 import { placeMaterial, type PlaceSurface } from './placeShader';
 
@@ -41,7 +41,7 @@ const coils = [0, 1, 2].map((n) => {
 });
 const engraving = new TorusGeometry(0.1, 0.012, 8, 40);
 
-export function thing(item: Thing, lighting: Lighting): Group {
+export function thing(item: Thing, lighting: FigureLighting): Group {
   const group = new Group();
   const middle = new Matrix4().makeTranslation(item.lateralMm, item.heightMm, -item.depthMm);
   const add = (geometry: BufferGeometry, surface: PlaceSurface, local: Matrix4) => {
@@ -84,7 +84,7 @@ export function thing(item: Thing, lighting: Lighting): Group {
       return group;
     }
     case 'bouquet': {
-      const random = sequence(hashOf(item.id));
+      const random = sequence(textHash(item.id));
       for (let n = 0; n < 26; n++) {
         const a = n * 2.39996;
         const spread = Math.sqrt((n + 0.5) / 26);

@@ -9,10 +9,10 @@ import { frameSize, pictureSize } from '../../setup/framing';
 import { turnFromLens, viewpoint } from '../../setup/scene';
 import type { Camera, Person } from '../../setup/schema';
 import { usefulFocalLengths } from '../lineUp';
-import { movePeople, standingAt, type Choice, type Context } from './remedy';
+import { movePeople, standingAt, type RemedyChoice, type Context } from './remedy';
 
 /** Every choice with its options, in order of effort. */
-export function choices(context: Context): Choice[] {
+export function choices(context: Context): RemedyChoice[] {
   const { setup, habits } = context;
   const { camera, intent } = setup;
   const hold = (stance: Camera['stance']) => habits.holdMm[stance];
@@ -95,7 +95,7 @@ export function choices(context: Context): Choice[] {
 }
 
 /** Where the camera may choose, one point on the eye (on a phone a tap); where the point covers too much, the smallest. */
-function points({ setup, body }: Context): Choice['options'] {
+function points({ setup, body }: Context): RemedyChoice['options'] {
   const { camera } = setup;
   if (isByHand(camera.focusMethod)) return [];
   const own = body.kind === 'phone' ? 'tap' : 'point';
@@ -112,7 +112,7 @@ function points({ setup, body }: Context): Choice['options'] {
 const turnedDeg = 15;
 
 /** Whoever keeps the window shut, with their near eye alone asked for. */
-function nearEyes({ setup, plan, body, lens }: Context): Choice['options'] {
+function nearEyes({ setup, plan, body, lens }: Context): RemedyChoice['options'] {
   const { lower } = plan;
   const id = lower.kind === 'point' || lower.kind === 'odds' ? lower.subjectId : '';
   const person = setup.people.find((item) => item.id === id);
@@ -123,7 +123,7 @@ function nearEyes({ setup, plan, body, lens }: Context): Choice['options'] {
 }
 
 /** Light of one's own, where the light there is lets things blur or leaves them dark. */
-function flashes({ setup, plan, distance }: Context): Choice['options'] {
+function flashes({ setup, plan, distance }: Context): RemedyChoice['options'] {
   const { light } = setup;
   const entry = plan.stops[plan.recommended];
   const because = plan.conflict?.kind === 'facesUnreachable' ? plan.conflict.because : '';
@@ -134,7 +134,7 @@ function flashes({ setup, plan, distance }: Context): Choice['options'] {
 }
 
 /** Every other lens at the same framing; the amount is where to stand. */
-function otherLenses({ setup, kit, lens, body, distance }: Context): Choice['options'] {
+function otherLenses({ setup, kit, lens, body, distance }: Context): RemedyChoice['options'] {
   const framed = framedSize(
     setup.camera.focalLengthMm,
     distance,
@@ -166,7 +166,7 @@ const stitchOverlap = 0.3;
 const mostStitched = 12;
 
 /** The same view from the same place with a longer lens in several frames: more opening for the same angle. */
-function stitches({ setup, kit, body, distance }: Context): Choice['options'] {
+function stitches({ setup, kit, body, distance }: Context): RemedyChoice['options'] {
   if (setup.camera.stitch) return [];
   const frame = frameSize(body, setup.camera.orientation);
   const f = setup.camera.focalLengthMm;

@@ -1,7 +1,7 @@
 /** Several changes done together, each less than it would take alone. */
 import type { PlanInput } from '../planInput';
 import { findRemedies, halvings, type OnProgress } from './findRemedies';
-import { searchFor, type Search } from './search';
+import { searchFor, type RemedySearch } from './search';
 import {
   partOf,
   type Combination,
@@ -86,7 +86,7 @@ interface Done {
 }
 
 function combine(
-  search: Search,
+  search: RemedySearch,
   from: Context,
   parts: readonly RemedyPart[],
   done: readonly Done[]

@@ -10,7 +10,7 @@ import { remedyWords } from '../../words/remedies';
 import { planSetup } from '../planSetup';
 import { defaultHabits } from '../../habits/habits';
 import { canExpose } from '../exposable';
-import { grants } from '../opens';
+import { meetsGoals } from '../opens';
 import { findRemedies } from './findRemedies';
 import type { Remedy, RemedyKind } from './remedy';
 
@@ -123,10 +123,10 @@ describe('remedies', () => {
           // Everything first; the faces alone only where they could not be held and nothing gives everything.
           const everything = found.some((other) => {
             const result = plan(other.setup);
-            return result.kind === 'plan' && result.stops.some((entry) => grants(entry, 'everything'));
+            return result.kind === 'plan' && result.stops.some((entry) => meetsGoals(entry, 'everything'));
           });
           const faces = before.conflict?.kind === 'facesUnreachable' && !everything;
-          const granted = again.stops.filter((entry) => grants(entry, faces ? 'faces' : 'everything'));
+          const granted = again.stops.filter((entry) => meetsGoals(entry, faces ? 'faces' : 'everything'));
           expect(granted[0]?.stop.label).toBe(remedy.opens.first);
           expect(granted[granted.length - 1]?.stop.label).toBe(remedy.opens.last);
           expect(granted).toContain(picked);

@@ -5,7 +5,7 @@
  */
 import type { Setup } from '../../setup/schema';
 import type { PlanInput } from '../planInput';
-import { searchFor, type Search } from './search';
+import { searchFor, type RemedySearch } from './search';
 import { costOf, partOf, type Family, type Remedy } from './remedy';
 
 /** Steps of the first, coarse look along a family, and halvings after it. */
@@ -31,7 +31,7 @@ export function findRemedies(input: PlanInput, onProgress: OnProgress = () => un
   return partialRemedies(search);
 }
 
-function opening(search: Search, onProgress: OnProgress): Remedy[] {
+function opening(search: RemedySearch, onProgress: OnProgress): Remedy[] {
   const found: Remedy[] = [];
   const inQuestion = search.families(search.context);
   const switches = search.choices(search.context);
@@ -65,7 +65,7 @@ const partialShown = 4;
 const partialPlanned = 7;
 
 /** Where nothing opens the window: what comes nearest to it, each change as far as the place allows. */
-function partialRemedies(search: Search): Remedy[] {
+function partialRemedies(search: RemedySearch): Remedy[] {
   const byAmount = search
     .families(search.context)
     .filter((family) => family.most >= family.step)

@@ -83,7 +83,7 @@ export interface Family {
 }
 
 /** A change that is one thing or another; options in order of effort. */
-export interface Choice {
+export interface RemedyChoice {
   readonly kind: RemedyKind;
   readonly unit: Remedy['unit'];
   readonly options: readonly {

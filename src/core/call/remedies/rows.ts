@@ -3,7 +3,7 @@ import { withCamera } from '../../setup/moves';
 import { degrees, radians } from '../../geometry/vector';
 import { rowLine, rowsByDepth } from '../../people/rows';
 import type { Person, Setup } from '../../setup/schema';
-import { surfaceAt, type FocusSurface } from '../../optics/focusSurface';
+import { axialDepth, type FocusSurface } from '../../optics/focusSurface';
 import { viewpoint } from '../../setup/scene';
 import { movePeople, standingAt, wrapDeg, type Context, type Family } from './remedy';
 
@@ -135,7 +135,7 @@ function shapedDepths(
           ? line.at + line.slope * person.lateralMm
           : surface === 'curved'
             ? Math.sqrt(Math.max(0, (distance + middle) ** 2 - x * x)) - distance
-            : surfaceAt(surface, x / (distance + person.depthMm), distance + middle) - distance;
+            : axialDepth(surface, x / (distance + person.depthMm), distance + middle) - distance;
       shaped.set(person.id, to);
     }
   }

@@ -4,14 +4,14 @@ import { bodyOf, lensOf } from '../../kit/find';
 import { keepAim } from '../../setup/aim';
 import type { Setup } from '../../setup/schema';
 import { canExpose } from '../exposable';
-import { grants, nearness, opensWindow, type Asked } from '../opens';
+import { meetsGoals, nearness, hasUsableWindow, type WindowScope } from '../opens';
 import type { Plan, StopPlan } from '../plan';
 import type { PlanInput } from '../planInput';
 import { planSetup, stopsOf } from '../planSetup';
 import { prepare, type Situation } from '../situation';
 import { choices } from './choices';
 import { families } from './families';
-import { type Choice, type Context, type Family, type Outcome } from './remedy';
+import { type RemedyChoice, type Context, type Family, type Outcome } from './remedy';
 
 /** A picture that shows more than so much more or less of the scene is another picture (common practice, no source). */
 const framingShare = 0.06;
@@ -20,11 +20,11 @@ const framingShare = 0.06;
 export type Gives = Pick<Outcome, 'opens' | 'framing'>;
 
 /** What the search works with; undefined when nothing can be planned. */
-export interface Search {
+export interface RemedySearch {
   readonly context: Context;
   /** Changes by an amount and changes of one kind, each with the group kept where it was in the picture. */
   readonly families: (context: Context) => Family[];
-  readonly choices: (context: Context) => Choice[];
+  readonly choices: (context: Context) => RemedyChoice[];
   /** Whether a changed setup gives what is asked, can be exposed, fits the place and keeps everybody in the picture. */
   readonly opens: (changed: Setup) => boolean;
   readonly contextOf: (changed: Setup) => Context | undefined;
@@ -41,7 +41,7 @@ const worthOdds = 0.1;
 const worthStops = 0.7;
 
 /** What is looked for: everything; or, where faces cannot be held and nothing gives everything, the faces alone. */
-export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search | undefined {
+export function searchFor(input: PlanInput, asked: WindowScope = 'everything'): RemedySearch | undefined {
   const { setup, kit, habits, stopStep } = input;
   // The remedy speaks for the call, so a stop chosen by hand makes way for it.
   const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
@@ -87,11 +87,11 @@ export function searchFor(input: PlanInput, asked: Asked = 'everything'): Search
     ),
     opens: (changed) => {
       const situation = placed(changed);
-      return situation !== undefined && opensWindow(situation, stopsOf(situation.lens, stopStep), asked);
+      return situation !== undefined && hasUsableWindow(situation, stopsOf(situation.lens, stopStep), asked);
     },
     gives: (changed) => {
       const result = solved(changed);
-      const granted = result?.stops.filter((entry) => grants(entry, asked)) ?? [];
+      const granted = result?.stops.filter((entry) => meetsGoals(entry, asked)) ?? [];
       const [first] = granted;
       const last = granted[granted.length - 1];
       const picked = result?.stops[result.recommended];

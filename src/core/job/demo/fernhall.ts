@@ -2,10 +2,10 @@
 import { defaultCamera, defaultLight, newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
 import { usualSchedule, type Schedule } from '../../setup/schedule';
 import type { NewPlace } from '../normalise';
-import type { Look } from '../../people/looks';
+import type { Appearance } from '../../people/looks';
 import type { Camera, Light, KnownLight, Person, Setup } from '../../setup/schema';
 
-const look = (changes: Partial<Look>): Look => ({
+const look = (changes: Partial<Appearance>): Appearance => ({
   outfit: 'shirt',
   outfitColour: 'blue',
   hair: 'short',
@@ -138,7 +138,7 @@ const familyRows: readonly (readonly {
   stature: number;
   being?: 'child';
   seated?: true;
-  look: Look;
+  look: Appearance;
 }[])[] = [
   [
     {

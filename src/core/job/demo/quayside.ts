@@ -1,6 +1,6 @@
 /** The second demo job: forty years of a brass band on a bandstand by the water. All invented. */
 import { degrees } from '../../geometry/vector';
-import { lookFor, type Look } from '../../people/looks';
+import { appearanceFor, type Appearance } from '../../people/looks';
 import { defaultCamera, defaultLight, newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
 import type { Camera, Light, KnownLight, Person, Setup } from '../../setup/schema';
 
@@ -40,7 +40,7 @@ const arcs: readonly (readonly (readonly [string, number])[])[] = [
   ]
 ];
 
-const uniformed = (id: string): Look => ({ ...lookFor(id), outfit: 'uniform', outfitColour: 'navy' });
+const uniformed = (id: string): Appearance => ({ ...appearanceFor(id), outfit: 'uniform', outfitColour: 'navy' });
 
 const spacingMm = 720;
 const arcStepMm = 1000;

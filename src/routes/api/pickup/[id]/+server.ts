@@ -6,10 +6,10 @@ import { isPlace } from '$lib/pickup/sealed';
 import { rateLimit, refusal } from '$lib/server/api';
 import { readBody } from '$lib/server/body';
 import { sharedStorage } from '$lib/server/shared';
-import { Shelf, shelfLimits } from '$lib/server/shelf';
+import { PickupRepository, pickupLimits } from '$lib/server/shelf';
 import type { RequestHandler } from './$types';
 
-const shelf = new Shelf(shelfLimits, Date.now, sharedStorage('pickup'));
+const shelf = new PickupRepository(pickupLimits, Date.now, sharedStorage('pickup'));
 /** What one address may do: leave a few jobs, and try for a broken connection. */
 const leaveTooOften = rateLimit('leave', 20, 600);
 const collectTooOften = rateLimit('collect', 60, 600);
@@ -39,8 +39,8 @@ export const PUT = guarded(async ({ params, request, getClientAddress }) => {
   const refused = await leaveTooOften(getClientAddress());
   if (refused) return refused;
   if (!isPlace(params.id)) return noPlace();
-  const megabytes = shelfLimits.itemBytes / 1024 / 1024;
-  const bytes = await readBody(request, shelfLimits.itemBytes).catch(() => null);
+  const megabytes = pickupLimits.itemBytes / 1024 / 1024;
+  const bytes = await readBody(request, pickupLimits.itemBytes).catch(() => null);
   if (bytes === null) return refusal(413, `A job to be picked up has at most ${megabytes} MB. Take it as a file.`);
   if (bytes.length === 0) return refusal(400, 'There is nothing in it.');
   switch (await shelf.put(params.id, bytes)) {

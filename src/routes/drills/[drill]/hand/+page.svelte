@@ -4,13 +4,13 @@
   import { stances } from '$core/setup/schema';
   import { drills } from '$core/drills/definitions';
   import PocketDrill from '$lib/drills/PocketDrill.svelte';
-  import { KitInHand } from '$lib/kit/inHand.svelte';
+  import { KitInUse } from '$lib/kit/inHand.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   const app = getApp();
   onMount(() => void app.openLast());
   const drill = $derived(drills.find(({ id }) => id === page.params.drill));
-  const kit = new KitInHand(app, {
+  const kit = new KitInUse(app, {
     bodyId: page.url.searchParams.get('body') ?? '',
     lensId: page.url.searchParams.get('lens') ?? ''
   });
