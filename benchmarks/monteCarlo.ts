@@ -1,7 +1,6 @@
 /** The straightforward way to the odds of a whole plan: throw dice for every stop. */
 import type { PlanInput } from '../src/core/call/planInput';
-import { planSetup } from '../src/core/call/planSetup';
-import { prepare } from '../src/core/call/situation';
+import { planSetup, prepare } from '../src/core/call/planSetup';
 import { depthOfField } from '../src/core/optics/depthOfField';
 import { seededNormal } from '../src/core/testing/random';
 
@@ -16,7 +15,7 @@ export function monteCarloPlan(input: PlanInput, throws: number): number[] {
   const prepared = prepare(input);
   const plan = planSetup(input);
   if (prepared.kind === 'noPlan' || plan.kind === 'noPlan') throw new Error('no plan');
-  const { situation } = prepared;
+  const situation = prepared;
   const members = situation.groups[0]?.members ?? [];
   const normal = seededNormal(1);
   return plan.stops.map((entry) => {

@@ -7,7 +7,7 @@ import { measureFocusFrame } from '../src/core/bench/focusFrame';
 import { gray, type Gray } from '../src/core/bench/gray';
 import { isRefused } from '../src/core/bench/refused';
 import { edgeShot, focusShot } from '../src/core/bench/simulate';
-import { seededRandom } from '../src/core/statistics/random';
+import { seededRandom } from '../src/core/maths/random';
 import { boxMtf, mtf50 } from '../src/core/testing/mtf';
 
 const rounds = 5;

@@ -3,8 +3,8 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { writeRecordFile } from '../src/core/formats/recordFile';
 import type { Recorded } from '../src/core/record/schema';
-import { normalFrom, seededRandom } from '../src/core/statistics/random';
-import { normalCdf } from '../src/core/statistics/normal';
+import { normalFrom, seededRandom } from '../src/core/maths/random';
+import { normalCdf } from '../src/core/maths/normal';
 import { magnification } from '../src/core/optics/thinLens';
 
 const random = seededRandom(26);

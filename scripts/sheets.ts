@@ -6,7 +6,7 @@ import { measureFocusFrame } from '../src/core/bench/focusFrame';
 import { gray, type Gray } from '../src/core/bench/gray';
 import { isRefused } from '../src/core/bench/refused';
 import { focusShot, type FocusScene } from '../src/core/bench/simulate';
-import { seededRandom } from '../src/core/statistics/random';
+import { seededRandom } from '../src/core/maths/random';
 
 const frames = Number(process.argv[2] ?? 100);
 const only = Number(process.argv[3] ?? 0);

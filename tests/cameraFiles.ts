@@ -1,7 +1,7 @@
 /** Pictures of the simulated camera as files, as a camera writes them. */
 import { encode, Image } from 'image-js';
-import { withMetadata } from '../src/core/camera/metadata';
-import { encoded } from '../src/core/camera/sensor';
+import { withMetadata } from '../src/core/simulation/metadata';
+import { encoded } from '../src/core/simulation/sensor';
 import type { Gray } from '../src/core/bench/gray';
 
 export interface Taken {

@@ -3,7 +3,7 @@
  * nothing that says who somebody is, is asked for. Runs where nothing can be fetched: its files are handed over.
  */
 import { Human, type Config, type FaceResult } from '@vladmandic/human';
-import { degrees } from '../core/geometry/vector';
+import { degrees } from '../core/maths/vector';
 import { headPerEyes, merged, tilesOf, type PixelBox, type Find, type Size } from './boxes';
 import type { Weights } from './weights';
 

@@ -1,8 +1,8 @@
 /** Field cards as PDF: one, two or four to a page. */
 import { PDFDocument, type PDFImage, type PDFPage } from 'pdf-lib';
-import type { DrawingBox } from '../core/paper/marks';
+import type { DrawingBox } from '../core/paper/primitives';
 import type { CardWords } from '../core/words/paperCard';
-import { floorDrawing, type FloorShown } from '../floor/drawing';
+import { floorDrawing, type FloorShown } from '../drawing/drawing';
 import { colorOf, drawInto } from './drawn';
 import { Fonts, type FontFiles, type FontStyle } from './fonts';
 import { paperSizes, type Paper } from './sizes';

@@ -1,6 +1,6 @@
 /** A drawing on a page, as vectors. */
 import { clip, endPath, popGraphicsState, pushGraphicsState, rectangle, rgb, type Color, type PDFPage } from 'pdf-lib';
-import { colourOf, type DrawingBox, type Drawing, type Paint } from '../core/paper/marks';
+import { colourOf, type DrawingBox, type Drawing, type Paint } from '../core/paper/primitives';
 import type { Fonts } from './fonts';
 
 /** A colour such as "#c2341d". */

@@ -13,7 +13,7 @@ import { matchesOf, placed, poseFrom, projected, projectionPx, tiltOf } from '..
 import { rasterOf } from '../core/bench/raster';
 import { sheetDrawing } from '../core/bench/sheetDrawing';
 import { drawingSvg } from '../core/paper/svg';
-import { mmPerInch } from '../core/plain/units';
+import { mmPerInch } from '../core/units/conversions';
 import { edgePages, focusHalves } from '../core/bench/sheets';
 import { luminanceOf } from '../core/measure/luminance';
 import { fontFiles } from './fontFiles';

@@ -1,6 +1,6 @@
 /** Sheets of paper, upright, in points (1/72 inch). */
 import { paperMm, papers, type Paper } from '../core/paper/sizes';
-import { mmPerInch } from '../core/plain/units';
+import { mmPerInch } from '../core/units/conversions';
 
 export { papers, type Paper };
 export const pointsPerMm = 72 / mmPerInch;

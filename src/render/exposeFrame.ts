@@ -3,9 +3,9 @@
  * minutes without a GPU, at a quarter of it: which parts are full is told, so that nothing else is measured.
  */
 import { Vector3, type Object3D, type Scene } from 'three';
-import type { Noise } from '../core/camera/sensor';
-import { bytesOf, counted, lightOf } from '../core/camera/sensor';
-import type { FrameTruth as Truth, ShotSubject } from '../core/camera/shoot';
+import type { Noise } from '../core/simulation/sensor';
+import { bytesOf, counted, lightOf } from '../core/simulation/sensor';
+import type { FrameTruth as Truth, ShotSubject } from '../core/simulation/shoot';
 import { blurDiscDiameter } from '../core/optics/blur';
 import { imageDistance } from '../core/optics/thinLens';
 import { toCamera, type Viewpoint } from '../core/setup/scene';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { shoot } from '../core/camera/shoot';
+import { shoot } from '../core/simulation/shoot';
 import { planSetup } from '../core/call/planSetup';
 import { defaultHabits } from '../core/habits/habits';
 import { builtInKit } from '../core/kit/builtInKit';

@@ -1,5 +1,5 @@
 /** A frame of the simulated camera as the renderer takes it: everybody where they were at release, the plane where it fell. */
-import type { FrameTruth } from '../core/camera/shoot';
+import type { FrameTruth } from '../core/simulation/shoot';
 import type { Setup } from '../core/setup/schema';
 import { toCamera, toScene, type Viewpoint } from '../core/setup/scene';
 import type { LensShot } from './shot';

@@ -16,7 +16,7 @@
   import StoreProblem from '$lib/shell/StoreProblem.svelte';
   import SoftDot from '$lib/ladder/SoftDot.svelte';
   import { controls } from '$lib/shell/theme';
-  import { Renderings, setRenderings } from '$lib/finder/renderings.svelte';
+  import { Renderings, setRenderings } from '../workers/clients/renderer.svelte';
   import { App, setApp } from '$lib/state/app.svelte';
 
   let { children }: { children: Snippet } = $props();

@@ -1,8 +1,8 @@
 /** The Bench off the main thread: sheets in pictures found and measured; the simulated camera's frames of them drawn. */
 import { expose } from 'comlink';
-import { standIn, withMetadata, type FrameFacts } from '../core/camera/metadata';
-import { bytesOf } from '../core/camera/sensor';
-import type { PictureFacts } from '../core/pictures/metadata';
+import { standIn, withMetadata, type FrameFacts } from '../core/simulation/metadata';
+import { bytesOf } from '../core/simulation/sensor';
+import type { PictureFacts } from '../core/photos/metadata';
 import { measureEdgeFrame, type EdgeFrame, type EdgeFrameProblem } from '../core/bench/edgeFrame';
 import { measureFocusFrame, type FocusFrame, type FocusProblem } from '../core/bench/focusFrame';
 import type { Gray, ImagePoint } from '../core/bench/gray';
@@ -18,11 +18,11 @@ import {
   type SpotScene
 } from '../core/bench/simulate';
 import { findSpots, type Spots, type SpotsProblem } from '../core/bench/spots';
-import { lookAtMarks, type MarkAt, type MarkedFrame } from '../core/drills/marks';
+import { lookAtMarks, type MarkAt, type MarkedFrame } from '../core/drills/fiducials';
 import { marksShot, type MarksScene } from '../core/drills/simulate';
 import { luminanceOf } from '../core/measure/luminance';
-import { seededRandom } from '../core/statistics/random';
-import { openPicture, type DecodedPixels } from '../faces/openPicture';
+import { seededRandom } from '../core/maths/random';
+import { openPicture, type DecodedPixels } from '../photos/openPhoto';
 
 /** What the kit says, where the file does not. */
 export interface BenchAsked {

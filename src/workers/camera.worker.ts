@@ -1,7 +1,7 @@
 /** The simulated camera off the main thread: draws a frame, counts its light, writes the file. */
 import { expose } from 'comlink';
-import { withMetadata, type FrameFacts } from '../core/camera/metadata';
-import { normalFrom, seededRandom } from '../core/statistics/random';
+import { withMetadata, type FrameFacts } from '../core/simulation/metadata';
+import { normalFrom, seededRandom } from '../core/maths/random';
 import { exposeFrame, type Exposed, type FrameOrder } from '../render/exposeFrame';
 import { LensRenderer } from '../render/lens/lensRenderer';
 import { fetchMesh } from './fetchMesh';

@@ -1,6 +1,6 @@
 /** Reads files off the main thread. */
 import { expose } from 'comlink';
-import { readZip, zipped } from '../archive/zip';
+import { readZip, zipped } from './zip';
 import type { ArchiveResult } from '../core/formats/archive';
 import { decoded, type CsvRead } from '../core/formats/csv';
 import { readShotTable } from '../core/formats/shotList';

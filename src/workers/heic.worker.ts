@@ -1,6 +1,6 @@
 /** Decodes HEIC where the browser does not: a worker of its own, fetched only for such a file. Nothing leaves. */
 import { expose } from 'comlink';
-import { mostPixels } from '../core/pictures/kind';
+import { mostPixels } from '../core/photos/kind';
 import startHeif from 'libheif-js/libheif-wasm/libheif-bundle.mjs';
 
 export interface Pixels {

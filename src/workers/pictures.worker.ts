@@ -10,7 +10,7 @@ import {
   type PhotoResult,
   type PointRequest,
   type PointResult
-} from '../faces/readPicture';
+} from '../photos/measurePhoto';
 
 let detector: Promise<Detector> | undefined;
 

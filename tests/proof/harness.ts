@@ -12,7 +12,7 @@ import { wholePicture, type LensState, type Cutout } from '../../src/render/lens
 import { buildScene, meshesFor, releaseScene } from '../../src/render/scene/build';
 import { loadMeshes } from '../../src/render/scene/meshes';
 import { lensShot } from '../../src/render/shot';
-import { picturePixels, projection } from '../../src/lib/finder/asking';
+import { picturePixels, projection } from '../../src/render/request';
 import { cutoutAt } from '../../src/render/lens/lensView';
 
 const renderer = new LensRenderer(new OffscreenCanvas(64, 64));

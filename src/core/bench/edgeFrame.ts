@@ -1,5 +1,5 @@
 /** One frame of a wall with pages of the edge sheet: how sharp it is at each edge. */
-import { degrees } from '../geometry/vector';
+import { degrees } from '../maths/vector';
 import { gray, type Gray } from './gray';
 import { group, max, mean, median } from 'd3-array';
 import { Matrix, solve } from 'ml-matrix';

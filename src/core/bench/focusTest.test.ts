@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seededNormal } from '../testing/random';
 import { runs } from '../testing/runs';
-import { ownFocus, stopShiftAt } from '../call/spread';
+import { ownFocus, stopShiftAt } from '../call/scatter';
 import { defaultHabits } from '../habits/habits';
 import { newLens } from '../kit/defaults';
 import { withOwnFocus } from '../record/groups';

@@ -1,6 +1,6 @@
 /** A series of frames of the focus sheet: where this body and lens focus, and how they scatter. */
 import { mean as meanOf, variance } from 'd3-array';
-import { ownFocus, type OwnKey } from '../call/spread';
+import { ownFocus, type OwnKey } from '../call/scatter';
 import type { Habits, OwnFocus } from '../habits/habits';
 import { mountedLens } from '../kit/mounted';
 import type { Lens } from '../kit/schema';

@@ -3,8 +3,8 @@
  * plane of focus has for that pixel, to the paper it meets. Defocus, what hides what, and the blur of the lens come of it. Pupils alike.
  */
 import { imageDistance } from '../optics/thinLens';
-import type { Random } from '../statistics/random';
-import type { Vector } from '../geometry/vector';
+import type { Random } from '../maths/random';
+import type { Vector } from '../maths/vector';
 import { gray, type Gray } from './gray';
 import type { CameraIntrinsics, Pose } from './pose';
 

@@ -1,7 +1,7 @@
 /** Where a piece of paper lies before the lens, from the markers on it. */
 import { least, sum } from 'd3-array';
 import { Matrix, solve } from 'ml-matrix';
-import { degrees } from '../geometry/vector';
+import { degrees } from '../maths/vector';
 import { imageDistance } from '../optics/thinLens';
 import type { Gray, ImagePoint } from './gray';
 import { markerAt, type FoundMarker } from './markers';

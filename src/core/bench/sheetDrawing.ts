@@ -1,7 +1,7 @@
 /** A sheet as a drawing: what prints it, and what saves it as SVG, know nothing of sheets. */
-import { encoded } from '../camera/sensor';
-import type { Drawing, Mark, Paint } from '../paper/marks';
-import { mmPerInch } from '../plain/units';
+import { encoded } from '../simulation/sensor';
+import type { Drawing, Mark, Paint } from '../paper/primitives';
+import { mmPerInch } from '../units/conversions';
 import type { SheetPage } from './pages';
 import type { Polygon } from './sheets';
 

@@ -3,7 +3,7 @@
  * (Garrido-Jurado et al., Generation of fiducial marker dictionaries using mixed integer linear programming, 2016), drawn and found by js-aruco2.
  */
 import aruco from 'js-aruco2';
-import { seededRandom } from '../statistics/random';
+import { seededRandom } from '../maths/random';
 
 export const dictionaryName = 'ARUCO_MIP_36h12';
 const codes = new aruco.AR.Dictionary(dictionaryName).codeList;

@@ -1,7 +1,7 @@
 /** The simulated camera's frames of the sheets, with what was really so. */
-import { radians } from '../geometry/vector';
+import { radians } from '../maths/vector';
 import { shiftedFocus } from '../optics/thinLens';
-import { normalFrom, type Random } from '../statistics/random';
+import { normalFrom, type Random } from '../maths/random';
 import { gray, type Gray } from './gray';
 import { photograph, type PlacedPaper, type SheetScene } from './photograph';
 import { turned, type CameraIntrinsics, type Pose } from './pose';

@@ -6,7 +6,7 @@
 import { mean } from 'd3-array';
 import FFT from 'fft.js';
 import { Matrix, solve } from 'ml-matrix';
-import { degrees } from '../geometry/vector';
+import { degrees } from '../maths/vector';
 import { gray, type Gray } from './gray';
 
 export interface EdgeFigure {

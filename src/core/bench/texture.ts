@@ -2,7 +2,7 @@
  * How sharp a place of the texture is, against the texture itself: what a window of the picture has of each wave over what is printed there. The
  * ratio is the square of what lens, defocus and pixels let through, whatever is printed.
  */
-import { eachSpatialFrequency } from '../measure/waves';
+import { eachSpatialFrequency } from '../measure/spatialFrequencies';
 import { lightAt, type Gray, type ImagePoint } from './gray';
 import { placed, projected, type CameraIntrinsics, type Pose } from './pose';
 import { texture } from './sheets';

@@ -5,9 +5,9 @@ import { tryCandidate } from './places';
 import { targetOf } from './evaluateStop';
 import type { Target } from './plan';
 import type { PlanInput } from './planInput';
-import { oddsOverLandings } from './landed';
+import { oddsOverLandings } from './oddsOverLandings';
 import { planSetup, planSituation, stopsOf } from './planSetup';
-import { prepare } from './situation';
+import { prepare } from './planSetup';
 
 interface Alternative {
   readonly target: Target;
@@ -45,7 +45,7 @@ export function alternatives(input: PlanInput): Alternatives {
   const open: Setup = { ...setup, intent: { ...setup.intent, target: { kind: 'best' } } };
   const prepared = prepare({ ...input, setup: open });
   if (prepared.kind === 'noPlan') return { targets: [], styles: [] };
-  const { situation } = prepared;
+  const situation = prepared;
   const plan = planSituation(situation, stopStep);
   const [group] = situation.groups;
   const entry = plan.stops[plan.selected];

@@ -16,7 +16,7 @@ import {
   type FocusScene
 } from './candidates';
 import { asFocusTarget } from './focusTarget';
-import { prepare } from './situation';
+import { prepare } from './planSetup';
 import type { Kit } from '../kit/schema';
 import type { Camera, Person, Setup } from '../setup/schema';
 
@@ -28,7 +28,7 @@ const bowl = newThing('bowl', 'bowl', { depthMm: -200, heightMm: 1500, lateralMm
 function situationOf(setup: Setup, kit: Kit = builtInKit) {
   const prepared = prepare({ setup, kit, stopStep: 'third', habits: defaultHabits });
   if (prepared.kind === 'noPlan') throw new Error(prepared.reason.code);
-  return prepared.situation;
+  return prepared;
 }
 function all(setup: Setup, kit: Kit = builtInKit) {
   const situation = situationOf(setup, kit);
@@ -136,7 +136,7 @@ describe('where the focus may be put', () => {
     ).toBe(false);
     const { found, situation } = all(seenBy([newPerson('behind', 'Behind'), before]));
     expect(found.every((item) => item.subjectId === 'behind')).toBe(true);
-    expect(situation.hidden).toEqual(['behind']);
+    expect(situation.hidden()).toEqual(['behind']);
   });
 
   it('is the point that lies there, as fine as that point is; else the camera is turned, and that is counted', () => {

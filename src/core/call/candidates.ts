@@ -1,12 +1,12 @@
 /** Where the focus may be put, and which of those places one would rather focus on. */
 import { bestFocusBetween } from '../optics/blur';
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 import type { Importance, Person, Setup } from '../setup/schema';
 import type { OwnFocus } from '../habits/habits';
 import { rowsByDepth } from '../people/rows';
 import { besideEyes, type ScenePoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Target } from './plan';
-import { isByHand } from './spread';
+import { isByHand } from './scatter';
 
 /**
  * How gladly the focus is put there: on what everybody focuses on; on a far eye, the edge of the picture, a pet, the far

@@ -2,9 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { variedSetup, variedSetups, type Varied } from '../testing/variedSetups';
 import type { FocusArea } from '../setup/schema';
 import { chooseTarget } from './chooseTarget';
-import { oddsOverLandings } from './landed';
+import { oddsOverLandings } from './oddsOverLandings';
 import { tryCandidate } from './places';
-import { prepare, type FocusGroup, type Situation } from './situation';
+import { prepare } from './planSetup';
+import type { FocusGroup } from './aim';
+import type { Situation } from './situation';
 
 /** Odds within this of each other are a tie. */
 const tie = 0.03;
@@ -17,7 +19,7 @@ function situations({ setup, kit, habits }: Varied, focusArea: FocusArea = setup
     stopStep: 'full'
   });
   if (prepared.kind === 'noPlan') return [];
-  const { situation } = prepared;
+  const situation = prepared;
   return situation.groups.map((group) => ({ situation, group }));
 }
 

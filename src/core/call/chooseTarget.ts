@@ -1,9 +1,10 @@
 /** Whose eye: the place that is as likely as the best and most gladly focused on. */
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
 import type { FocusArea } from '../setup/schema';
-import { oddsOverLandings } from './landed';
+import { oddsOverLandings } from './oddsOverLandings';
 import { noOdds, peakOf, placesOf, triesAt, type FocusPlaces, type TriedTarget, type TryPlane } from './places';
-import type { FocusGroup, Situation } from './situation';
+import type { FocusGroup } from './aim';
+import type { Situation } from './situation';
 
 /** Odds closer together than this are equal; the more gladly focused place then decides (common practice, no source). */
 const oddsTie = 0.03;

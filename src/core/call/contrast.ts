@@ -1,7 +1,7 @@
 /** How much autofocus finds to hold on to: contrast of surfaces, 0 (nothing) to 1. All from memory. */
 import type { FacePart } from '../people/face';
-import type { Appearance } from '../people/looks';
-import { ownersIn, type Met } from '../setup/surfaces';
+import type { Appearance } from '../people/appearance';
+import { ownersIn, type Met } from '../setup/lineOfSight';
 import type { Setup, Surface, Thing } from '../setup/schema';
 
 const ofFace: Readonly<Record<FacePart, number>> = {

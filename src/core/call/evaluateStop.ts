@@ -8,12 +8,13 @@ import type { Candidate } from './candidates';
 import { chooseTarget } from './chooseTarget';
 import { offAxisDisc, defocus, focusAt, oddsInput, otherDisc, focusScatter, type Focus } from './focus';
 import { framesNeeded } from './frames';
-import { landedOn } from './landing';
+import { landedOn } from './focusLanding';
 import { approach, frozenByFlash, subjectMotionDisc } from './motion';
 import { keeperOdds } from './odds';
 import type { StopPlan, Target } from './plan';
-import type { FocusGroup, Situation } from './situation';
-import { stopShiftAt } from './spread';
+import type { FocusGroup } from './aim';
+import type { Situation } from './situation';
+import { stopShiftAt } from './scatter';
 
 export function targetOf(candidate: Candidate): Target {
   const { subjectId, feature, role, focusDistanceMm, position, point, recomposed } = candidate;

@@ -8,8 +8,10 @@ import type { LightAtStop } from './light';
 import { follows, frozenByFlash, shakeDisc, somebodyMoves, subjectMotionDisc } from './motion';
 import type { OddsInput } from './odds';
 import type { StopPlan } from './plan';
-import type { FocusGroup, Member, Situation } from './situation';
-import { holdSd, stopShiftAt } from './spread';
+import type { FocusGroup } from './aim';
+import type { Member } from './people';
+import type { Situation } from './situation';
+import { holdSd, stopShiftAt } from './scatter';
 
 /** One focus at one stop: everything that follows from it before anybody is looked at. */
 export interface Focus {

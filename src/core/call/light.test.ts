@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { markedIso } from '../optics/marks';
+import { markedIso } from '../optics/cameraSteps';
 import { ev100, extensionStops } from '../optics/exposure';
 import { magnification } from '../optics/thinLens';
 import { builtInKit } from '../kit/builtInKit';

@@ -2,7 +2,7 @@
  * Light at one stop: aperture first, then the shutter down to its floor, then ISO up to the body's limit, then more
  * light. With flash: its power, and how far the room's light lies under it.
  */
-import { markedIso, markedShutter } from '../optics/marks';
+import { markedIso, markedShutter } from '../optics/cameraSteps';
 import { ev100, flashPower, isoFor, shutterFor } from '../optics/exposure';
 import { fullFrameDiagonalMm, sensorDiagonal } from '../optics/criterion';
 import type { Body } from '../kit/schema';

@@ -3,7 +3,7 @@ import type { Habits } from '../habits/habits';
 import { traditionalDiscMm } from '../optics/criterion';
 import { motionDisc } from '../optics/sharpness';
 import type { Body, Lens } from '../kit/schema';
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 import { surfaceDepth, type FocusSurface } from '../optics/focusSurface';
 import type { Camera, Person, Setup } from '../setup/schema';
 import { flashFreezesStops, type LightAtStop, type ShutterFloor } from './light';

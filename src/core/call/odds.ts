@@ -6,7 +6,7 @@
  * their own δ ~ N(0, sway²), all features together. P = ∫ φ(w) Π P_i(w) dw, with P_i the chance that person i's nearest
  * and furthest features lie within the limits for focus at 1/w. Symbols: optics/thinLens.ts.
  */
-import { gaussLegendre8, normalCdf, normalDensity } from '../statistics/normal';
+import { gaussLegendre8, normalCdf, normalDensity } from '../maths/normal';
 
 /** Somebody or something whose required features must all be sharp. Depths and sway in mm. */
 export interface OddsMember {

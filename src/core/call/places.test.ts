@@ -3,12 +3,12 @@ import { bestFocusBetween } from '../optics/blur';
 import { variedSetups } from '../testing/variedSetups';
 import { focusAt, meanPlane } from './focus';
 import { peakOf, placesOf, triesAt, tryCandidate, type FocusPlaces, type TriedTarget } from './places';
-import { prepare } from './situation';
+import { prepare } from './planSetup';
 
 const groups = [...variedSetups(24), ...variedSetups(24, true)].flatMap(({ setup, kit, habits }) => {
   const prepared = prepare({ setup, kit, habits, stopStep: 'full' });
   if (prepared.kind === 'noPlan') return [];
-  const { situation } = prepared;
+  const situation = prepared;
   return situation.groups.map((group) => ({ situation, group }));
 });
 const standings = ['ordinary', 'reluctant', 'beside'] as const;

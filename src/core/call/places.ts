@@ -5,7 +5,8 @@ import type { Candidate, TargetPreference } from './candidates';
 import { focusAt, oddsInput, meanPlane, worstRatioOf, type Focus } from './focus';
 import type { LightAtStop } from './light';
 import { keeperOdds } from './odds';
-import type { FocusGroup, Situation } from './situation';
+import type { FocusGroup } from './aim';
+import type { Situation } from './situation';
 
 /** Odds too small to choose by; the blur then decides. */
 export const noOdds = 0.001;

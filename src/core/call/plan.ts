@@ -1,10 +1,10 @@
 /** What a plan says: plain data, serialisable. Lengths in mm from the lens unless a name says otherwise. */
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 import type { Stop } from '../optics/stops';
 import type { FocusPoint } from '../setup/focusPoint';
 import type { Wish } from '../setup/schema';
 import type { PointRole, Subject } from '../setup/scene';
-import type { Landing } from './landing';
+import type { Met } from '../setup/lineOfSight';
 import type { LightAtStop } from './light';
 
 /** Where the focus is put. */
@@ -37,6 +37,16 @@ export interface BackgroundAtStop {
   readonly met: boolean;
   /** How far the wish is missed, in stops; 0 when met. */
   readonly shortfallStops: number;
+}
+
+/** One place where focus may land. */
+export interface Landing {
+  readonly kind: Met['kind'];
+  readonly id: string;
+  readonly part: Met['part'] | 'target';
+  /** Depth from the lens, mm. */
+  readonly depth: number;
+  readonly chance: number;
 }
 
 /** How many frames to shoot, refocusing for each, so that one of them is sharp with all eyes open. */
@@ -191,3 +201,10 @@ export interface NoPlan {
   readonly kind: 'noPlan';
   readonly reason: NoPlanReason;
 }
+
+export function noPlan(reason: NoPlanReason): NoPlan {
+  return { kind: 'noPlan', reason };
+}
+
+/** Whether a stage of a plan came to an end there. */
+export const isNoPlan = (found: object): found is NoPlan => 'kind' in found && found.kind === 'noPlan';

@@ -1,14 +1,26 @@
-/** The one entry point: a setup, the kit and the steps of the aperture ring in; the plan out. Pure. */
+/**
+ * The one entry point: a setup, the kit and the steps of the aperture ring in; the plan out. Pure.
+ *
+ * A setup passes through the stages in this order, each taking what those before it found: the camera in the hand, the scene
+ * laid out before it, what the lens sees of it, who is in the picture and decides, where the focus may be put, the light.
+ * Then every stop is evaluated, and one of them chosen.
+ */
 import { exactFNumber, lensStops, stopsBetween, type Stop, type StopStep } from '../optics/stops';
 import { framedSize } from '../optics/thinLens';
 import { equivalentLens } from '../setup/framing';
 import type { Lens } from '../kit/schema';
+import { aimAt } from './aim';
+import { cameraInHand } from './camera';
 import { evaluateStop, weakestMember } from './evaluateStop';
+import { exposureOf } from './exposure';
 import { framesToCombine } from './frames';
-import type { NoPlan, Plan, StopPlan } from './plan';
+import { layOut } from './layOut';
+import { peopleInFrame } from './people';
+import { isNoPlan, type NoPlan, type Plan, type StopPlan } from './plan';
 import type { PlanInput } from './planInput';
-import { prepare, type Situation } from './situation';
-import { judge } from './window';
+import { sightOf } from './sight';
+import type { Situation } from './situation';
+import { judge, type Judgement } from './window';
 
 /**
  * Plans one picture.
@@ -16,8 +28,50 @@ import { judge } from './window';
  * @returns the plan, or the reason there is none; never NaN, never a throw for validated input
  */
 export function planSetup(input: PlanInput): Plan | NoPlan {
-  const prepared = prepare(input);
-  return prepared.kind === 'noPlan' ? prepared : planSituation(prepared.situation, input.stopStep);
+  const situation = prepare(input);
+  return situation.kind === 'noPlan' ? situation : planSituation(situation, input.stopStep);
+}
+
+/** All stages before the first stop; or why nothing can be planned. */
+export function prepare({ setup, kit, habits }: PlanInput): Situation | NoPlan {
+  const camera = cameraInHand({ setup, kit, habits });
+  if (isNoPlan(camera)) return camera;
+  const scene = layOut(setup, habits, camera);
+  if (isNoPlan(scene)) return scene;
+  const sight = sightOf(scene, camera);
+  const people = peopleInFrame(scene, sight);
+  if (isNoPlan(people)) return people;
+  const aimed = aimAt(scene, camera, sight, people);
+  if (isNoPlan(aimed)) return aimed;
+  const { imageHeights, lineOfSight } = sight;
+  return {
+    kind: 'situation',
+    ...camera,
+    ...scene,
+    imageHeights,
+    lineOfSight,
+    ...people,
+    ...aimed,
+    ...exposureOf(scene, camera, people)
+  };
+}
+
+/** The stops, and the choice among them, of what is laid out already. */
+export function planSituation(situation: Situation, stopStep: StopStep): Plan {
+  const stops = stopsOf(situation.lens, stopStep).flatMap((stop) => evaluateStop(situation, stop) ?? []);
+  const judgement = judge({
+    stops,
+    style: situation.setup.intent.style,
+    backgrounds: situation.backgrounds,
+    should: situation.subjects.flatMap((subject, index) => (subject.importance === 'should' ? [index] : [])),
+    weakestAt: (index) => {
+      const entry = stops[index];
+      return entry ? weakestMember(situation, entry).id : '';
+    }
+  });
+  const { stop } = situation.setup.intent;
+  const selected = stop.kind === 'chosen' ? nearestStop(stops, exactFNumber(stop.fNumber)) : judgement.recommended;
+  return { ...said(situation), stops, ...judgement, selected, ...atStopInUse(situation, stops[selected]) };
 }
 
 /** The stops of a lens in the user's steps. */
@@ -25,26 +79,10 @@ export function stopsOf(lens: Lens, stopStep: StopStep): readonly Stop[] {
   return lensStops(lens.widestFNumber, lens.smallestFNumber, stopStep);
 }
 
-/** The plan of what is laid out already. */
-export function planSituation(situation: Situation, stopStep: StopStep): Plan {
-  const { setup, body, lens, view, f, P, picture, subjects } = situation;
-  const stops = stopsOf(lens, stopStep).flatMap((stop) => evaluateStop(situation, stop) ?? []);
-  const judgement = judge({
-    stops,
-    style: setup.intent.style,
-    backgrounds: situation.backgrounds,
-    should: subjects.flatMap((subject, index) => (subject.importance === 'should' ? [index] : [])),
-    weakestAt: (index) => {
-      const entry = stops[index];
-      return entry ? weakestMember(situation, entry).id : '';
-    }
-  });
-  const { stop } = setup.intent;
-  const selected = stop.kind === 'chosen' ? nearestStop(stops, exactFNumber(stop.fNumber)) : judgement.recommended;
+/** What a plan says whatever the stop. */
+function said(situation: Situation): Omit<Plan, 'stops' | 'selected' | keyof Judgement | keyof AtStopInUse> {
+  const { setup, body, lens, view, f, P, picture } = situation;
   const room = setup.place.backUpMm;
-  const inUse = stops[selected];
-  const weakest = inUse ? weakestMember(situation, inUse) : { id: '', odds: 0 };
-  const members = situation.groups.flatMap((group) => group.members);
   return {
     kind: 'plan',
     lensName: lens.name,
@@ -57,23 +95,29 @@ export function planSituation(situation: Situation, stopStep: StopStep): Plan {
     framedHeightMm: framedSize(f, view.distance, picture.height, P),
     circleOfConfusionMm: situation.C,
     oddsWanted: setup.intent.oddsWanted,
-    subjects,
+    subjects: situation.subjects,
     backgrounds: situation.backgrounds,
-    stops,
-    ...judgement,
-    selected,
-    stitched: setup.camera.stitch ? equivalentLens(body, setup.camera, stops[selected]?.stop.fNumber ?? 1) : null,
     outOfFrame: situation.outOfFrame,
-    hidden: situation.hidden,
-    stretched: situation.stretched,
+    hidden: situation.hidden(),
+    stretched: situation.stretched(),
+    beyondRoomMm: room === null ? 0 : Math.max(0, view.distance - room)
+  };
+}
+
+type AtStopInUse = Pick<Plan, 'stitched' | 'weakest' | 'framesToCombine'>;
+
+function atStopInUse(situation: Situation, entry: StopPlan | undefined): AtStopInUse {
+  const { setup, body, habits, groups } = situation;
+  const members = groups.flatMap((group) => group.members);
+  const weakest = entry ? weakestMember(situation, entry) : { id: '', odds: 0 };
+  return {
+    stitched: setup.camera.stitch ? equivalentLens(body, setup.camera, entry?.stop.fNumber ?? 1) : null,
     weakest: {
       subjectId: weakest.id,
       odds: weakest.odds,
       swayMm: members.find((member) => member.subject.id === weakest.id)?.sway ?? 0
     },
-    framesToCombine:
-      inUse?.frames.for95 === null ? framesToCombine(situation.habits, weakest.odds, members.length) : null,
-    beyondRoomMm: room === null ? 0 : Math.max(0, view.distance - room)
+    framesToCombine: entry?.frames.for95 === null ? framesToCombine(habits, weakest.odds, members.length) : null
   };
 }
 

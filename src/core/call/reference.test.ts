@@ -14,7 +14,7 @@ import type { Person, Setup } from '../setup/schema';
 import type { Subject } from '../setup/scene';
 import type { Plan, StopPlan } from './plan';
 import { planSetup } from './planSetup';
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 import type { Kit } from '../kit/schema';
 
 /** What has been measured of every lens on a good point, µm. */

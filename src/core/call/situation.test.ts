@@ -9,7 +9,8 @@ import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults'
 import type { Camera, Setup } from '../setup/schema';
 import { stretchAt } from '../setup/stretch';
 import { eyesMidpoint } from '../setup/scene';
-import { prepare, type Situation } from './situation';
+import { prepare } from './planSetup';
+import type { Situation } from './situation';
 
 const distanceMm = 3000;
 function laid(changes: Partial<Setup>, camera: Partial<Camera> = {}, kit: Kit = builtInKit) {
@@ -29,7 +30,7 @@ function laid(changes: Partial<Setup>, camera: Partial<Camera> = {}, kit: Kit = 
 function situation(...of: Parameters<typeof laid>): Situation {
   const prepared = laid(...of);
   if (prepared.kind === 'noPlan') throw new Error(prepared.reason.code);
-  return prepared.situation;
+  return prepared;
 }
 const reason = (...of: Parameters<typeof laid>) => {
   const prepared = laid(...of);

@@ -13,7 +13,7 @@ export interface JudgeInput {
   readonly weakestAt: (index: number) => string;
 }
 
-type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' | 'conflict' | 'letGo'>;
+export type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' | 'conflict' | 'letGo'>;
 
 /** A wish that no stop comes nearer to than this is let go, stops. */
 const hopelessStops = 1;

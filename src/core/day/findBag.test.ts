@@ -6,7 +6,7 @@ import { builtInKit } from '../kit/builtInKit';
 import type { Kit } from '../kit/schema';
 import { demoSetup } from '../testing/demo';
 import { findBag, type BagAnswer } from './findBag';
-import { demandOf } from './serving';
+import { demandOf } from './kitOptions';
 import { alike, alikeSets, lookOf, type VisualSignature } from './variety';
 
 const input = (name: string, kit: Kit = builtInKit): PlanInput => ({

@@ -2,7 +2,7 @@
 import type { PlanInput } from '../call/planInput';
 import type { Kit } from '../kit/schema';
 import { smallestBag, type Demand } from './bag';
-import { lensesToAdd, demandOf, isTakeable } from './serving';
+import { lensesToAdd, demandOf, isTakeable } from './kitOptions';
 
 export interface BagQuestion {
   readonly inputs: readonly PlanInput[];

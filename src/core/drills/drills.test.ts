@@ -3,7 +3,7 @@ import { shiftedFocus } from '../optics/thinLens';
 import { seededNormal, seededRandom } from '../testing/random';
 import { arrangedFor, drills, type KitLimits } from './definitions';
 import { drillIds, type DrillId } from './ids';
-import { expectedIn, lookAtMarks, layoutOf, type MarkedFrame } from './marks';
+import { expectedIn, lookAtMarks, layoutOf, type MarkedFrame } from './fiducials';
 import { anotherDrill, matchFrames } from './match';
 import { bestPlane, planesOf, readSeries, type DrillFrame, type FrameRead, type PlaneAt } from './series';
 import { marksShot, type StandingMark } from './simulate';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { blurDiscDiameter } from '../optics/blur';
 import { seededRandom } from '../testing/random';
 import { arrangedFor } from './definitions';
-import { lookAtMarks, type MarkedFrame } from './marks';
+import { lookAtMarks, type MarkedFrame } from './fiducials';
 import { matchFrames } from './match';
 import { byDistance, lookedFor, readByDistance, type DrillFrame } from './series';
 import { marksShot } from './simulate';

@@ -14,7 +14,7 @@ import { aimAtGroup } from '../setup/groupFraming';
 import { cameraDistance } from '../setup/framing';
 import { arrange, type Arrangement } from '../setup/arrangements';
 import type { Camera, Person, Setup } from '../setup/schema';
-import { oneOf, seededRandom, uniformBetween, type Random } from '../statistics/random';
+import { oneOf, seededRandom, uniformBetween, type Random } from '../maths/random';
 
 /** Where one says the answer lies, nine times in ten; from not above to. */
 export interface Range {

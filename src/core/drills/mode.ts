@@ -1,6 +1,6 @@
 /** Which mode? Short scenes drawn by chance; one picks how to focus, the simulated camera shoots, and the share of moments kept is the answer. */
 import { greatest, least, rollup } from 'd3-array';
-import { shoot, type FrameTruth } from '../camera/shoot';
+import { shoot, type FrameTruth } from '../simulation/shoot';
 import { planSetup } from '../call/planSetup';
 import type { PlanInput } from '../call/planInput';
 import type { Body, Lens } from '../kit/schema';
@@ -8,7 +8,7 @@ import { arrange } from '../setup/arrangements';
 import { newBackground, newPerson, newSetup } from '../setup/defaults';
 import { areasOf } from '../setup/focusArea';
 import type { Background, Camera, Light, Setup } from '../setup/schema';
-import { seededRandom, uniformBetween, type Random } from '../statistics/random';
+import { seededRandom, uniformBetween, type Random } from '../maths/random';
 
 export const modeScenes = ['vow', 'child', 'nave', 'leaves', 'players', 'cloth'] as const;
 export type ModeScene = (typeof modeScenes)[number];

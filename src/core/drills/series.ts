@@ -11,7 +11,7 @@ import {
   type MarkAt,
   type MarkDisc,
   type MarkedFrame
-} from './marks';
+} from './fiducials';
 
 /** A frame as its file says. */
 export interface DrillFrame {

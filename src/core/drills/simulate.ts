@@ -5,7 +5,7 @@ import type { CameraIntrinsics } from '../bench/pose';
 import { marginMm, rasterOf } from '../bench/raster';
 import { ladderMark } from '../bench/sheets';
 import { noisy, poseAbout } from '../bench/simulate';
-import type { Random } from '../statistics/random';
+import type { Random } from '../maths/random';
 
 export interface StandingMark {
   readonly index: number;

@@ -1,7 +1,7 @@
 /** How steady somebody holds the camera: from how long the tracks are that marks leave at one shutter time after another. */
 import { group, sum } from 'd3-array';
 import { even, normalised, ofLogs, type Estimate } from '../record/learn';
-import { normalCdf } from '../statistics/normal';
+import { normalCdf } from '../maths/normal';
 
 /** One frame: the shutter time, and the disc its shake is as bad as; null where no track was to be seen. */
 export interface HandheldFrame {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../testing/random';
 import { arrangedFor } from './definitions';
-import { lookAtMarks, type MarkedFrame } from './marks';
+import { lookAtMarks, type MarkedFrame } from './fiducials';
 import { matchFrames } from './match';
 import { readSeries, type DrillFrame } from './series';
 import { marksShot, smeared } from './simulate';

@@ -1,7 +1,7 @@
 /** The track that shake leaves of a mark: how long, and in which direction, against the frame in which it is sharpest. */
 import { median } from 'd3-array';
 import { fitDisc, fitMotionBlur } from '../measure/fit';
-import { expectedAt, markScales, markPatchSide, sharpestOf, type MarkedFrame, type MarkSeen } from './marks';
+import { expectedAt, markScales, markPatchSide, sharpestOf, type MarkedFrame, type MarkSeen } from './fiducials';
 
 export interface Track {
   /** Length, pixels; 0 where none is to be seen. */

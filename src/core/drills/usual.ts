@@ -1,5 +1,5 @@
 /** What one expects of a photographer before a drill. */
-import { focusSd } from '../call/spread';
+import { focusSd } from '../call/scatter';
 import type { Habits } from '../habits/habits';
 import type { Body } from '../kit/schema';
 import { magnification } from '../optics/thinLens';

@@ -7,7 +7,7 @@ import { motionDisc } from '../optics/sharpness';
 import { imageDistance } from '../optics/thinLens';
 import type { DrillStep } from './definitions';
 import { leanOf, type Leaned } from './lean';
-import { fineOf, noiseOf } from './marks';
+import { fineOf, noiseOf } from './fiducials';
 import type { SeriesMatch, Matched } from './match';
 import { offsetFrom, type FrameRead } from './series';
 import { steadyOf, type HandheldFrame, type Steady } from './steady';

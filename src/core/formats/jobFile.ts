@@ -16,7 +16,7 @@ import {
   type JobSetup
 } from '../job/schema';
 import { limits } from '../schema/values';
-import { usedKitOf } from '../setup/holds';
+import { usedKitOf } from '../setup/usedKit';
 import { listOf } from '../setup/schema';
 import { issueField, issueReason } from './issues';
 import { forbiddenPath, shapeProblem } from './untrusted';

@@ -7,7 +7,7 @@ import type { Setup } from '../setup/schema';
 import { oddsWords, targetWords } from '../words/call';
 import { readClock } from '../words/day';
 import { formatIso, formatShutter } from '../words/light';
-import { formatLength, type LengthUnit } from '../words/length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { readCsv, writeCsv } from './csv';
 
 /** One setup of the list, with what is known of it. */

@@ -1,5 +1,5 @@
 /** Why a plane fell where it did: each cause the plan knows of says where it would lie; the measured likelihood chooses. */
-import { normalDensity } from '../statistics/normal';
+import { normalDensity } from '../maths/normal';
 import { stepsOf, type PlaneFound } from './plane';
 
 export type Cause =

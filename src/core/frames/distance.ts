@@ -1,6 +1,6 @@
 /** How far away the camera stood, by how far apart eyes are in the picture. */
 import { sum } from 'd3-array';
-import { radians } from '../geometry/vector';
+import { radians } from '../maths/vector';
 import { interpupillaryOf } from '../people/anatomy';
 import type { Body } from '../kit/schema';
 import { pictureSize } from '../setup/framing';

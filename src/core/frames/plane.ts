@@ -4,7 +4,7 @@
  */
 import { group } from 'd3-array';
 import { blurDiscDiameter } from '../optics/blur';
-import { normalDensity } from '../statistics/normal';
+import { normalDensity } from '../maths/normal';
 
 export interface PlaneFeature {
   /** Whose it is: of the eyes of one face the sharper is enough. Features of nobody stand alone. */

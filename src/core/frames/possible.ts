@@ -1,6 +1,6 @@
 /** What may have put the plane elsewhere: each says where it would lie, how far that scatters, and how often it happens. */
 import type { StopPlan } from '../call/plan';
-import { degrees, radians } from '../geometry/vector';
+import { degrees, radians } from '../maths/vector';
 import { adultFeatures } from '../people/anatomy';
 import type { Subject } from '../setup/scene';
 import type { CauseAsked } from './causes';

@@ -1,6 +1,6 @@
 /** A frame read against its plan: where the plane fell, and why. */
 import type { Plan, StopPlan } from '../call/plan';
-import { isByHand } from '../call/spread';
+import { isByHand } from '../call/scatter';
 import { maxMeasurablePx } from '../measure/discs';
 import { isSameStop } from '../optics/stops';
 import type { Body } from '../kit/schema';

@@ -1,5 +1,5 @@
 /** The one place that finds the body and the lens a camera holds. */
-import { adaptersBetween, type CameraKit } from './between';
+import { adaptersBetween, type CameraKit } from './cameraKit';
 import { fits } from './fits';
 import { croppedBody, mountedLens } from './mounted';
 import type { Adapter, Body, Kit, Lens } from './schema';

@@ -1,5 +1,5 @@
 /** What can be put on what: mounts, and the adapters and converters that join them. */
-import { adaptersBetween, type CameraKit } from './between';
+import { adaptersBetween, type CameraKit } from './cameraKit';
 import { factorOf, mountedLens } from './mounted';
 import type { Adapter, Body, Kit, Lens } from './schema';
 

@@ -1,5 +1,5 @@
 /** Light of pixels: what blur adds up in. */
-import { linearOf } from '../camera/sensor';
+import { linearOf } from '../simulation/sensor';
 
 const table = Float32Array.from({ length: 256 }, (_, value) => linearOf(value / 255));
 

@@ -1,6 +1,6 @@
 /** The power of a patch by frequency and direction. */
 import { median } from 'd3-array';
-import { eachSpatialFrequency, leastLight } from './waves';
+import { eachSpatialFrequency, leastLight } from './spatialFrequencies';
 
 /** Directions of the waves, in sectors of 45°: across, down to the right, down, down to the left. */
 export const sectors = 4;

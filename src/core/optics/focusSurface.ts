@@ -3,7 +3,7 @@
  * A flat wall is drawn sag·(h/H)² nearer to the lens at height h; with h = v·tan θ that is, before the lens and for any v, a
  * difference in vergence of (sag/H²)·tan²θ, by the Gaussian lens equation to first order.
  */
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 
 export type FocusSurface =
   | 'flat'

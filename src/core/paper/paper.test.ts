@@ -1,6 +1,6 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { describe, expect, it } from 'vitest';
-import { ellipse, rectangle, type Drawing } from './marks';
+import { ellipse, rectangle, type Drawing } from './primitives';
 import { drawingSvg } from './svg';
 
 const drawing: Drawing = {

@@ -1,5 +1,5 @@
 /** A drawing as a file of SVG: one that stands alone, with no script, style sheet or font of its own. */
-import { colourOf, tones, type Drawing, type Mark } from './marks';
+import { colourOf, tones, type Drawing, type Mark } from './primitives';
 
 const escapes: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
 /** Safe between tags and in attributes; characters XML does not allow are left out. */

@@ -2,7 +2,7 @@
  * Where the features of a head lie. Head coordinates in mm: origin midway between the corneas, +x to the person's own left,
  * +y up, +z out of the face. Adult means, scaled by the interpupillary distance.
  */
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 
 /** Mean adult interpupillary distance, mm (Dodgson, Variation and extrema of human interpupillary distance, 2004). */
 export const adultInterpupillaryMm = 63;

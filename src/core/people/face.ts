@@ -2,7 +2,7 @@
  * The front of a head as ellipsoids in head coordinates (anatomy.ts), mm: enough to say what lies under a focus point and how
  * far before or behind the eye. Modelled round the landmarks from memory; held against the drawn head in a test.
  */
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 import { adultInterpupillaryMm } from './anatomy';
 
 export type FacePart =

@@ -1,6 +1,6 @@
 /** The record by body, lens and way of focusing: where each puts its plane, and whether that may stand in the habits. */
 import { group } from 'd3-array';
-import { sameKit, type OwnKey } from '../call/spread';
+import { sameKit, type OwnKey } from '../call/scatter';
 import type { Habits, OwnFocus } from '../habits/habits';
 import { shiftedFocus } from '../optics/thinLens';
 import {

@@ -6,7 +6,7 @@
  * each with its share. μ ~ N(0, s₀²); σ² scaled inverse chi-squared with as many degrees of freedom as the prior is worth frames
  * (Gelman et al., Bayesian Data Analysis, 3rd ed., sections 3.3 and 5.4, from memory). Both are a grid: coarse, then fine where the chance is.
  */
-import { normalDensity } from '../statistics/normal';
+import { normalDensity } from '../maths/normal';
 
 /** Where an error may lie: it is a mixture of normals. */
 export interface ErrorComponent {

@@ -4,7 +4,7 @@ import { blurDiscDiameter } from '../optics/blur';
 import { recordedFrame } from '../testing/recorded';
 import { seededNormal, seededRandom } from '../testing/random';
 import { runs } from '../testing/runs';
-import { personOffsetOf } from './beside';
+import { personOffsetOf } from './personOffsets';
 import { personFigures } from './groups';
 import { learnMovement, learnSways, type Movement, type PersonPlacement } from './persons';
 

@@ -11,9 +11,9 @@
  */
 import { group } from 'd3-array';
 import { standingSdMm } from '../frames/possible';
-import { normalCdf } from '../statistics/normal';
-import { normalFrom, seededRandom } from '../statistics/random';
-import type { PersonOffset } from './beside';
+import { normalCdf } from '../maths/normal';
+import { normalFrom, seededRandom } from '../maths/random';
+import type { PersonOffset } from './personOffsets';
 import { even, normalised, ofLogs, type Estimate } from './learn';
 
 /** Somebody's place in one frame, or in several of one focusing. */

@@ -1,12 +1,12 @@
 /** What one frame says of each person. */
 import type { StopPlan } from '../call/plan';
 import { frozenByFlash } from '../call/motion';
-import { moodFactor, swayAfter, usualSway } from '../call/spread';
+import { moodFactor, swayAfter, usualSway } from '../call/scatter';
 import type { FaceJudged, FrameJudged } from '../frames/eyes';
 import type { FrameReading } from '../frames/reading';
 import { magnification } from '../optics/thinLens';
 import type { Person } from '../setup/schema';
-import { personOffsetOf } from './beside';
+import { personOffsetOf } from './personOffsets';
 import type { FramePlan } from './recorded';
 import type { Recorded } from './schema';
 

@@ -1,7 +1,7 @@
 /** Frames of one setup as the record keeps them. */
 import { group } from 'd3-array';
-import { isByHand, focusSd, swayAfter, personSway } from '../call/spread';
-import { standIn } from '../camera/metadata';
+import { isByHand, focusSd, swayAfter, personSway } from '../call/scatter';
+import { standIn } from '../simulation/metadata';
 import type { Cause } from '../frames/causes';
 import { clockKey } from '../frames/clocks';
 import type { FrameJudged } from '../frames/eyes';

@@ -1,4 +1,4 @@
-import { degrees } from '../geometry/vector';
+import { degrees } from '../maths/vector';
 import { imageDistance } from '../optics/thinLens';
 import type { Body } from '../kit/schema';
 import { pictureSize } from './framing';

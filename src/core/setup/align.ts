@@ -1,5 +1,5 @@
 /** Moves of several people at once. They change nobody but those given; the rest of a person stays as it is. */
-import { degrees } from '../geometry/vector';
+import { degrees } from '../maths/vector';
 import { depthOf, eyesMidpoint, type Viewpoint } from './scene';
 import type { Person } from './schema';
 import { rowLine } from '../people/rows';

@@ -3,7 +3,7 @@
  * to the picture's right, mm; head turns as in the schema.
  */
 import { z } from 'zod';
-import { degrees, radians } from '../geometry/vector';
+import { degrees, radians } from '../maths/vector';
 import { newPerson } from './defaults';
 import { beingNames, numbered } from './names';
 import type { Person, Setup } from './schema';

@@ -1,6 +1,6 @@
 /** The kit somebody has, in place of what a template names. */
 import type { Camera } from './schema';
-import { adaptersBetween } from '../kit/between';
+import { adaptersBetween } from '../kit/cameraKit';
 import { fits, mountings, type Mounting } from '../kit/fits';
 import type { Kit } from '../kit/schema';
 

@@ -1,7 +1,7 @@
 /** What a new job, setup, person or background starts with. Every value is a default the photographer sees and edits. */
 import { eyeHeight } from '../people/anatomy';
 import { beingNames, surfaceNames } from './names';
-import { appearanceFor } from '../people/looks';
+import { appearanceFor } from '../people/appearance';
 import { notTaken, usualSchedule } from './schedule';
 import type { Background, Camera, Light, Person, Setup, Thing } from './schema';
 

@@ -3,7 +3,7 @@ import { adultHead, headScale, interpupillaryOf } from '../people/anatomy';
 import type { Projected } from './projection';
 import { headPoint } from './scene';
 import type { Setup } from './schema';
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 
 export interface EdgeFinding {
   readonly personId: string;

@@ -2,7 +2,7 @@
 import type { Body, FocusGrid } from '../kit/schema';
 import { frameSize, pictureSize } from './framing';
 import type { Camera, FocusArea } from './schema';
-import type { FrameArea } from './surfaces';
+import type { FrameArea } from './lineOfSight';
 
 /** Edge of a focus point over the long edge of the frame, by the size it is set to (from memory; bodies differ by two). */
 export const pointShare: Readonly<Record<Camera['pointSize'], number>> = {

@@ -1,5 +1,5 @@
 /** Where to stand, and where to point, so that everybody is in the picture with room round them. */
-import { degrees } from '../geometry/vector';
+import { degrees } from '../maths/vector';
 import { imageDistance } from '../optics/thinLens';
 import { adultHead, eyeHeight, headScale, interpupillaryOf } from '../people/anatomy';
 import type { FrameSize } from './framing';

@@ -1,7 +1,7 @@
 import exifr from 'exifr';
 import { describe, expect, it } from 'vitest';
 import { withFacts } from '../formats/pngText';
-import { textHash, appearanceFor } from '../people/looks';
+import { textHash, appearanceFor } from '../people/appearance';
 import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup } from './defaults';
 import { edgeFindings } from './edges';

@@ -2,7 +2,7 @@
  * Who stands before whom: whether the line from the lens to a point meets somebody's head or body, or a thing. Heads are
  * ellipsoids, bodies upright elliptic columns, things boxes square to the scene, sized as the drawn figures are.
  */
-import { pitch, radians, yaw, type Vector } from '../geometry/vector';
+import { pitch, radians, yaw, type Vector } from '../maths/vector';
 import { adultHead, headScale, interpupillaryOf } from '../people/anatomy';
 import { eyesMidpoint, headPoint } from './scene';
 import type { Person, Setup, Thing } from './schema';

@@ -1,5 +1,5 @@
 /** Where scene points fall in the picture. */
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 import { imageDistance } from '../optics/thinLens';
 import { pictureSize } from './framing';
 import { toCamera, type Viewpoint } from './scene';

@@ -3,7 +3,7 @@
  * picture's right, +y up, +z away from the camera. Camera coordinates: the same with the origin in the entrance pupil and +z
  * along the optical axis.
  */
-import { add, pitch, radians, scale, subtract, yaw, type Vector } from '../geometry/vector';
+import { add, pitch, radians, scale, subtract, yaw, type Vector } from '../maths/vector';
 import {
   adultFeatures,
   eyeHeight,

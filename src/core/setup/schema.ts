@@ -10,7 +10,7 @@ import { focusMethods } from '../habits/habits';
 import { pointSizes } from '../kit/schema';
 import { notTaken, scheduleSchema, takenSchema, usualSchedule } from './schedule';
 import { shapeNames } from './shapes';
-import { hairColours, hairstyles, headwears, outfitColours, outfits, seats, skinTones } from '../people/looks';
+import { hairColours, hairstyles, headwears, outfitColours, outfits, seats, skinTones } from '../people/appearance';
 import {
   angleDeg,
   numberBetween,

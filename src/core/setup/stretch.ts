@@ -1,5 +1,5 @@
 /** What a flat picture does to heads away from its middle. */
-import type { Vector } from '../geometry/vector';
+import type { Vector } from '../maths/vector';
 import { toCamera, type Viewpoint } from './scene';
 
 /**

@@ -1,7 +1,7 @@
 /** Somebody moves across the picture: walks by, turns in a dance, swings. What the shutter makes of it. */
 import type { StopPlan } from '../call/plan';
 import type { Habits } from '../habits/habits';
-import { markedShutter } from '../optics/marks';
+import { markedShutter } from '../optics/cameraSteps';
 
 export interface Across {
   readonly subjectId: string;

@@ -3,7 +3,7 @@ import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import type { Kit } from '../kit/schema';
 import { defaultFlash, newBackground, newPerson, newSetup } from '../setup/defaults';
-import { lineOfSightFrom } from '../setup/surfaces';
+import { lineOfSightFrom } from '../setup/lineOfSight';
 import { viewpoint } from '../setup/scene';
 import type { Camera, Light, Person, Setup } from '../setup/schema';
 import { croppedTo, tightestCrop } from '../setup/shapes';

@@ -2,8 +2,9 @@
 import { lightLevel } from '../call/light';
 import type { Plan, StopPlan } from '../call/plan';
 import type { PlanInput } from '../call/planInput';
-import { prepare, type Situation } from '../call/situation';
-import { isByHand } from '../call/spread';
+import { prepare } from '../call/planSetup';
+import type { Situation } from '../call/situation';
+import { isByHand } from '../call/scatter';
 import { edgeFindings, type EdgeFinding } from '../setup/edges';
 import { projector } from '../setup/projection';
 import { croppedTo } from '../setup/shapes';
@@ -86,7 +87,7 @@ export function checksOf(input: PlanInput, plan: Plan): readonly Check[] {
   const prepared = prepare(input);
   const entry = plan.stops[plan.selected];
   if (prepared.kind === 'noPlan' || !entry) return [];
-  return [...before(prepared.situation, entry), ...cautions(prepared.situation), ...after(plan, entry)];
+  return [...before(prepared, entry), ...cautions(prepared), ...after(plan, entry)];
 }
 
 function before(situation: Situation, entry: StopPlan): Check[] {
@@ -99,7 +100,7 @@ function before(situation: Situation, entry: StopPlan): Check[] {
   if (camera.secondsToShutter > heldForS) checks.push({ kind: 'hold' });
   checks.push({ kind: 'drive', drive: camera.drive, frames: entry.frames.for95 });
   const place = entry.target.position && aim.at(entry.target.position);
-  const reading = meterReading({ setup, body, lineOfSight, at: place ?? { x: 0.5, y: 0.5 } });
+  const reading = meterReading({ setup, body, lineOfSight: lineOfSight(), at: place ?? { x: 0.5, y: 0.5 } });
   if (Math.abs(reading.offStops) >= readingOff) checks.push({ kind: 'metering', reading });
   if (setup.people.some(({ look }) => look.outfitColour === 'ivory') || light.flash)
     checks.push({ kind: 'highlights' });

@@ -5,7 +5,7 @@ import type { PlanInput } from '../call/planInput';
 import type { Stop } from '../optics/stops';
 import type { Camera, Setup } from '../setup/schema';
 import { withCamera } from '../setup/moves';
-import { evaluateAt } from './try';
+import { evaluateAt } from './evaluateAt';
 
 /** Seconds the chart has points at. */
 export const holdSeconds = [0, 0.25, 0.5, 1, 1.5, 2, 3, 4.5, 6] as const;

@@ -3,10 +3,10 @@
  * light is taken to fall alike on everything but what shines by itself.
  */
 import type { Body } from '../kit/schema';
-import type { Appearance } from '../people/looks';
+import type { Appearance } from '../people/appearance';
 import { pointBox } from '../setup/focusArea';
 import type { Metering, Setup, Surface as Drawn, Thing } from '../setup/schema';
-import { ownersIn, surfacesIn, type FrameArea, type LineOfSight, type SeenSurface } from '../setup/surfaces';
+import { ownersIn, surfacesIn, type FrameArea, type LineOfSight, type SeenSurface } from '../setup/lineOfSight';
 
 /** Meters are set to this reflectance (ISO 2720: about 12 to 18 %; the customary grey card). */
 const middleGrey = 0.18;

@@ -1,16 +1,16 @@
 /** The focus point against the face: which lies on the target, how far off, what else it covers, and which size to set. */
 import { asFocusTarget } from '../call/focusTarget';
 import { somebodyMoves } from '../call/motion';
-import { isByHand } from '../call/spread';
+import { isByHand } from '../call/scatter';
 import type { PlanInput } from '../call/planInput';
 import type { pointSizes } from '../kit/schema';
 import type { Stop } from '../optics/stops';
 import { pointBox, pointShare } from '../setup/focusArea';
 import type { FocusPoint } from '../setup/focusPoint';
 import { projector } from '../setup/projection';
-import { surfacesIn, type SeenSurface } from '../setup/surfaces';
+import { surfacesIn, type SeenSurface } from '../setup/lineOfSight';
 import { withCamera } from '../setup/moves';
-import { evaluateAt } from './try';
+import { evaluateAt } from './evaluateAt';
 
 type PointSize = (typeof pointSizes)[number];
 
@@ -71,7 +71,7 @@ export function pointAdvice(input: PlanInput, stop: Stop): PointAdvice | null {
     const tried = evaluateAt(input, chosen, stop);
     if (!tried) return [];
     const box = pointBox({ body, camera }, at, size);
-    const under = surfacesIn(tried.situation.lineOfSight, box, 9, 9).filter(({ share }) => share >= leastShare);
+    const under = surfacesIn(tried.situation.lineOfSight(), box, 9, 9).filter(({ share }) => share >= leastShare);
     const depths = under.flatMap(({ nearest, furthest }) => [nearest, furthest]);
     const own = (surface: SeenSurface) =>
       surface.id === target.subjectId && (surface.part === 'eye' || surface.part === 'thing');

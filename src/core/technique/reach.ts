@@ -1,14 +1,14 @@
 /** An eye that no point of the body reaches: what to do, ranked. */
 import type { PlanInput } from '../call/planInput';
-import { isByHand } from '../call/spread';
-import { degrees } from '../geometry/vector';
+import { isByHand } from '../call/scatter';
+import { degrees } from '../maths/vector';
 import { imageDistance } from '../optics/thinLens';
 import type { Stop } from '../optics/stops';
 import { gridBox } from '../setup/focusArea';
 import { cameraDistance } from '../setup/framing';
 import type { Setup } from '../setup/schema';
 import { withCamera } from '../setup/moves';
-import { evaluateAt } from './try';
+import { evaluateAt } from './evaluateAt';
 
 export interface ReachWay {
   /** crop: step back, turn until a point lies on the eye, crop to what was wanted; turn: focus in the middle and turn back. */

@@ -2,19 +2,19 @@
  * Focus with the centre point, then turn: what turning costs in this picture about each pivot, what leaning costs, how far
  * one may turn at this stop, and from which stop on it is safe.
  */
-import { oddsAt } from '../call/landed';
+import { oddsAt } from '../call/oddsOverLandings';
 import { focusAt } from '../call/focus';
 import { recomposeShift } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import { stopsOf } from '../call/planSetup';
-import { degrees, radians, length } from '../geometry/vector';
+import { degrees, radians, length } from '../maths/vector';
 import type { Stop } from '../optics/stops';
 import { toCamera } from '../setup/scene';
 import type { Camera } from '../setup/schema';
-import { surfacesIn, type SeenSurface } from '../setup/surfaces';
+import { surfacesIn, type SeenSurface } from '../setup/lineOfSight';
 import { pointBox } from '../setup/focusArea';
 import { withCamera } from '../setup/moves';
-import { evaluateAt } from './try';
+import { evaluateAt } from './evaluateAt';
 
 type Pivot = 'wrists' | 'shoulders' | 'waist';
 const pivots: readonly Pivot[] = ['wrists', 'shoulders', 'waist'];
@@ -104,6 +104,6 @@ export function recomposing(input: PlanInput, stop: Stop): Recomposing | null {
     widestDeg: widest(),
     safeFrom: safe('wrists'),
     leaningSafeFrom: safe('leaning'),
-    refocus: surfacesIn(situation.lineOfSight, centre, 5, 5)[0] ?? null
+    refocus: surfacesIn(situation.lineOfSight(), centre, 5, 5)[0] ?? null
   };
 }

@@ -3,17 +3,19 @@ import { distanceCandidate, type Candidate } from '../call/candidates';
 import { tryCandidate } from '../call/places';
 import { targetOf } from '../call/evaluateStop';
 import { asFocusTarget } from '../call/focusTarget';
-import { oddsOverLandings } from '../call/landed';
+import { oddsOverLandings } from '../call/oddsOverLandings';
 import type { Plan, Target } from '../call/plan';
 import type { PlanInput } from '../call/planInput';
 import { planSetup, stopsOf } from '../call/planSetup';
-import { prepare, type FocusGroup, type Situation } from '../call/situation';
-import { isByHand } from '../call/spread';
+import { prepare } from '../call/planSetup';
+import type { FocusGroup } from '../call/aim';
+import type { Situation } from '../call/situation';
+import { isByHand } from '../call/scatter';
 import { stopsBetween, type Stop } from '../optics/stops';
 import { rowsByDepth } from '../people/rows';
 import type { Setup } from '../setup/schema';
 import { withCamera } from '../setup/moves';
-import { evaluateAt } from './try';
+import { evaluateAt } from './evaluateAt';
 
 export type RuleKind =
   | 'frontOfTwo'
@@ -169,7 +171,7 @@ export function judgedRules(input: PlanInput): readonly Ruled[] {
   const open: Setup = { ...input.setup, intent: { ...input.setup.intent, target: { kind: 'best' } } };
   const prepared = prepare({ ...input, setup: open });
   if (plan.kind === 'noPlan' || prepared.kind === 'noPlan') return [];
-  const { situation } = prepared;
+  const situation = prepared;
   const [group] = situation.groups;
   const stop = plan.stops[plan.selected]?.stop;
   if (!group || !stop) return [];

@@ -1,9 +1,9 @@
 /** A wide view stitched from narrow frames: how many, in which order, what it comes to, what spoils it. */
-import { degrees } from '../geometry/vector';
+import { degrees } from '../maths/vector';
 import type { Body } from '../kit/schema';
 import { equivalentLens, frameAngle, frameSize, stitchedAngle, widestStitch } from '../setup/framing';
 import type { Camera } from '../setup/schema';
-import type { FrameArea } from '../setup/surfaces';
+import type { FrameArea } from '../setup/lineOfSight';
 
 export interface StitchFrame {
   /** 0 is the first column from the left, the first row from the top. */

@@ -10,7 +10,7 @@ import { demoSetup } from '../testing/demo';
 import { planSetup } from '../call/planSetup';
 import type { Plan } from '../call/plan';
 import { oddsOverTime } from './hold';
-import { muzzlesOf, phoneFacts, subjectWays } from './flows';
+import { muzzlesOf, phoneFacts, subjectWays } from './specialCases';
 import { pointAdvice } from './point';
 import { waysToReach } from './reach';
 import { recomposing } from './recomposing';

@@ -7,7 +7,7 @@ import { pointAdvice, type PointAdvice } from './point';
 import { recomposing, type Recomposing } from './recomposing';
 import { judgedRules, type Ruled } from './rules';
 import { trapFor, type Trap } from './trap';
-import { muzzlesOf, phoneFacts, subjectWays, type Muzzle, type PhoneFacts, type SubjectWay } from './flows';
+import { muzzlesOf, phoneFacts, subjectWays, type Muzzle, type PhoneFacts, type SubjectWay } from './specialCases';
 import { waysToReach, type ReachWay } from './reach';
 import { waysToFocus, type FocusMethodOption } from './ways';
 

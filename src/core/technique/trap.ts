@@ -4,10 +4,10 @@
  */
 import type { PlanInput } from '../call/planInput';
 import type { Stop } from '../optics/stops';
-import { normalCdf } from '../statistics/normal';
+import { normalCdf } from '../maths/normal';
 import type { Person, Setup } from '../setup/schema';
 import { withCamera } from '../setup/moves';
-import { evaluateAt } from './try';
+import { evaluateAt } from './evaluateAt';
 
 export interface Trap {
   readonly person: Person;

@@ -1,12 +1,12 @@
 /** Where autofocus has too little to go by, and what to do. */
 import { contrastIn } from '../call/contrast';
 import { lightBehindFilter } from '../call/light';
-import { faceFound } from '../call/landing';
+import { faceFound } from '../call/focusLanding';
 import type { StopPlan } from '../call/plan';
 import type { Situation } from '../call/situation';
-import { isByHand } from '../call/spread';
+import { isByHand } from '../call/scatter';
 import { pointBox } from '../setup/focusArea';
-import { surfacesIn, type SeenSurface } from '../setup/surfaces';
+import { surfacesIn, type SeenSurface } from '../setup/lineOfSight';
 
 /** Less contrast than this under the point and autofocus hunts (from memory). */
 const leastContrast = 0.15;
@@ -35,7 +35,7 @@ export function troubles(situation: Situation, entry: StopPlan): readonly Troubl
   const at = position && aim.at(position);
   if (!at || isByHand(setup.camera.focusMethod)) return [];
   const ev100 = lightBehindFilter(setup);
-  const under = surfacesIn(lineOfSight, pointBox({ body, camera: setup.camera }, at), 9, 9);
+  const under = surfacesIn(lineOfSight(), pointBox({ body, camera: setup.camera }, at), 9, 9);
   const contrast = contrastIn(setup, ev100);
   const there = under.reduce((sum, surface) => sum + surface.share * contrast(surface), 0);
   const found: Trouble[] = [];

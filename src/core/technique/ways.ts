@@ -3,21 +3,21 @@
  * landing are a model of ours (call/landing.ts).
  */
 import { candidateFor } from '../call/evaluateStop';
-import { oddsAt } from '../call/landed';
-import { landedOn, type Landing } from '../call/landing';
-import { chooses } from '../call/situation';
+import { oddsAt } from '../call/oddsOverLandings';
+import { landedOn } from '../call/focusLanding';
+import { chooses } from '../call/aim';
 import { somebodyMoves } from '../call/motion';
 import { focusAt } from '../call/focus';
-import type { Target } from '../call/plan';
+import type { Landing, Target } from '../call/plan';
 import type { PlanInput } from '../call/planInput';
-import { isByHand } from '../call/spread';
+import { isByHand } from '../call/scatter';
 import type { Body } from '../kit/schema';
 import type { Stop } from '../optics/stops';
 import { areaBox, areasOf } from '../setup/focusArea';
 import type { Camera, FocusArea, Setup } from '../setup/schema';
-import type { FrameArea } from '../setup/surfaces';
+import type { FrameArea } from '../setup/lineOfSight';
 import { withCamera } from '../setup/moves';
-import { evaluateAt, type TriedSetup } from './try';
+import { evaluateAt, type TriedSetup } from './evaluateAt';
 
 export type WayKind =
   | 'asSet'

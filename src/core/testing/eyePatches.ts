@@ -8,7 +8,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import jpeg from 'jpeg-js';
 import { PNG } from 'pngjs';
-import { encoded } from '../camera/sensor';
+import { encoded } from '../simulation/sensor';
 import { eyePatchSide } from '../measure/eye';
 import { luminanceOf } from '../measure/luminance';
 import photographed from './photographedEyes.json';

@@ -1,5 +1,5 @@
 /** Seeded randomness for tests and benchmarks. */
-import { normalFrom, seededRandom } from '../statistics/random';
+import { normalFrom, seededRandom } from '../maths/random';
 
 export { seededRandom };
 

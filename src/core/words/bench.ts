@@ -9,8 +9,8 @@ import type { RefusedFrame } from '../bench/refused';
 import type { Zone } from '../bench/schema';
 import type { NotWritten, StopVerdict } from '../bench/stopSeries';
 import { atDistanceMm } from '../record/groups';
-import { normalCdf } from '../statistics/normal';
-import { formatLength, type LengthUnit } from './length';
+import { normalCdf } from '../maths/normal';
+import { formatLength, type LengthUnit } from '../units/length';
 
 const stopsOf = (stops: number): string =>
   stops < 1.25 ? 'a stop' : `${Number((Math.round(stops * 2) / 2).toFixed(1))} stops`;

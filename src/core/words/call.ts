@@ -6,7 +6,7 @@ import { verdict, type SharpnessVerdict } from '../optics/sharpness';
 import { rowsByDepth } from '../people/rows';
 import type { PointRole, Subject } from '../setup/scene';
 import type { Wish } from '../setup/schema';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 
 export const roleWords: Readonly<Record<PointRole, string>> = {
   nearEye: 'near eye',

@@ -4,7 +4,7 @@ import { oddsWords, sharpZone, standing, subjectName } from './call';
 import type { Setup } from '../setup/schema';
 import { formatIso, formatShutter } from './light';
 import { powerWords } from './flash';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { focusLine } from './technique';
 
 interface CardLine {

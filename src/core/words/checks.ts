@@ -5,7 +5,7 @@ import type { Trouble } from '../technique/trouble';
 import { edgeWords } from '../setup/edges';
 import type { Metering } from '../setup/schema';
 import { targetWords } from './call';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { areaWords } from './technique';
 import { landedWords } from './ways';
 

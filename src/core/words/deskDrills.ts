@@ -2,7 +2,7 @@
 import type { Calibration, GuessScene, Scored } from '../drills/guess';
 import type { BestChoice, LostWhy, ModeChoice, ModeScene, ModeShot } from '../drills/mode';
 import type { PracticeDay, Fortnight, Weakness } from '../drills/fortnight';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { capital } from './call';
 import { areaWords } from './technique';
 import { stopName, type DrillSaid } from './drills';

@@ -18,7 +18,7 @@ import type { Track } from '../drills/tracks';
 import type { QuestResult } from '../drills/quest';
 import { shortLength } from './bench';
 import { capital } from './call';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { formatShutter } from './light';
 
 const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'];

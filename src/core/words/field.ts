@@ -1,9 +1,9 @@
 /** What turned out different, in words. */
-import { steppers, type Stepper } from '../field/steppers';
+import { steppers, type Stepper } from '../asShot/steppers';
 import type { Kit } from '../kit/schema';
 import type { Different } from '../setup/schedule';
 import type { Setup } from '../setup/schema';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 
 export const stepperNames: Readonly<Record<Stepper, string>> = {
   distance: 'Distance',

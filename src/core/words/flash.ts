@@ -1,6 +1,6 @@
 /** What a flash does, in sentences. */
 import type { FlashFacts } from '../technique/flash';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 
 const stops = (value: number): string =>
   `${value.toFixed(1).replace(/\.0$/, '')} ${Math.abs(value - 1) < 0.05 ? 'stop' : 'stops'}`;

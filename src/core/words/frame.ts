@@ -4,7 +4,7 @@ import type { DistanceFound } from '../frames/distance';
 import type { FrameJudged } from '../frames/eyes';
 import type { FrameReading } from '../frames/reading';
 import type { Frame } from '../frames/schema';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { listOfNames, possessive, spoken } from './call';
 import { directionWords } from './frames';
 import { formatShutter } from './light';

@@ -1,6 +1,6 @@
 /** Shutter times, ISO and where they come from, in words. */
 import type { FloorRule } from '../call/light';
-import { markedIso, markedShutter } from '../optics/marks';
+import { markedIso, markedShutter } from '../optics/cameraSteps';
 import type { KnownLight } from '../setup/schema';
 
 /** The marked time nearest to one in seconds: "1/250", "0.5 s". */

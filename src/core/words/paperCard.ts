@@ -6,7 +6,7 @@ import { clockOf } from '../setup/schedule';
 import { backgroundSentence, conflictSentences, noPlanWords, targetWords } from './call';
 import { cardLines } from './card';
 import { differentWords } from './field';
-import type { LengthUnit } from './length';
+import type { LengthUnit } from '../units/length';
 
 export interface CardWords {
   readonly number: number;

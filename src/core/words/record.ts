@@ -6,7 +6,7 @@ import { atDistanceMm, leastFocusings, type KitGroup, type PersonFigures } from 
 import type { Estimate } from '../record/learn';
 import type { PersonSway } from '../record/persons';
 import type { Recorded } from '../record/schema';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 
 /** All errors are brought to this distance to be compared, mm. */
 export const comparedAtMm = 2000;

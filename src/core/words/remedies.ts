@@ -1,7 +1,7 @@
 /** A remedy in the photographer's words. */
 import type { Combination, Outcome, Remedy, RemedyPart } from '../call/remedies/remedy';
 import { oddsWords, possessive } from './call';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { formatIso, formatShutter } from './light';
 
 export interface RemedyWords {

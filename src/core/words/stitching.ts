@@ -1,6 +1,6 @@
 /** How to take a stitched wide view, step by step. */
 import type { Projection, Stitching } from '../technique/stitching';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 
 const projectionWords: Readonly<Record<Projection, string>> = {
   flat: 'flat',

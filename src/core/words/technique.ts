@@ -1,7 +1,7 @@
 /** The point, turning, holding, rules and flows of their own, in words. */
 import type { Plan } from '../call/plan';
 import type { PointAdvice, PointFit } from '../technique/point';
-import { discernible, type Muzzle, type PhoneFacts, type SubjectWay } from '../technique/flows';
+import { discernible, type Muzzle, type PhoneFacts, type SubjectWay } from '../technique/specialCases';
 import type { ReachWay } from '../technique/reach';
 import type { Across } from '../technique/across';
 import type { Recomposing } from '../technique/recomposing';
@@ -13,7 +13,7 @@ import type { Trap } from '../technique/trap';
 import type { Camera } from '../setup/schema';
 import { focusPointWords } from '../setup/focusPoint';
 import { capital, oddsWords, pointWords, possessive, subjectName } from './call';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { landedWords, offsetFromTargetText } from './ways';
 
 const sizeWords: Readonly<Record<PointFit['size'], string>> = {

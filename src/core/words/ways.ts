@@ -1,10 +1,9 @@
 /** Ways of focusing in words: what each lands on, what is lost to it, what to do. */
-import type { Landing } from '../call/landing';
-import type { Plan } from '../call/plan';
-import type { SurfacePart } from '../setup/surfaces';
+import type { Landing, Plan } from '../call/plan';
+import type { SurfacePart } from '../setup/lineOfSight';
 import type { FocusMethodOption, WayKind, WayPart } from '../technique/ways';
 import { pointWords, possessive, subjectName } from './call';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 
 const partWords: Readonly<Record<SurfacePart, string>> = {
   eye: 'eyes',

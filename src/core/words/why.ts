@@ -5,7 +5,7 @@ import { distanceErrorShare, type DistanceSensitivity } from '../call/sensitivit
 import type { WhatIf, WhatIfKind } from '../call/whatIf';
 import type { Framing, Setup } from '../setup/schema';
 import { backgroundSentence, capital, decidingSubjects, oddsWords, pointWords, subjectName } from './call';
-import { formatLength, type LengthUnit } from './length';
+import { formatLength, type LengthUnit } from '../units/length';
 import { floorWords, formatIso, formatShutter, knownLightWords } from './light';
 
 export const framingWords: Readonly<Record<Framing, string>> = {

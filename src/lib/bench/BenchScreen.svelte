@@ -1,7 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import Choice from '$lib/controls/Choice.svelte';
-  import { KitInUse } from '$lib/kit/inHand.svelte';
+  import { KitInUse } from '$lib/kit/usedKit.svelte';
   import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import FieldBench from './FieldBench.svelte';

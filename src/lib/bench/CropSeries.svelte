@@ -2,7 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import { canvasBlob } from '$lib/controls/canvasBlob';
   import { saveBlob } from '$lib/controls/download';
-  import { makePicture } from '$lib/state/paper';
+  import { makePicture } from '../../workers/clients/paper';
   import { getApp } from '$lib/state/app.svelte';
   import Crop from './Crop.svelte';
 

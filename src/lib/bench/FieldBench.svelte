@@ -9,18 +9,18 @@
   import { depthOfField } from '$core/optics/depthOfField';
   import { isSameStop } from '$core/optics/stops';
   import { edgeProblemWords, fieldProblems, fieldWords, shortLength } from '$core/words/bench';
-  import { formatLength } from '$core/words/length';
+  import { formatLength } from '$core/units/length';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { newRow } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { EdgesRead } from '../../workers/bench.worker';
-  import { readEdges, simulateEdges } from './ask';
+  import { readEdges, simulateEdges } from '../../workers/clients/bench';
   import EarlierTests from './EarlierTests.svelte';
   import Lacking from './Lacking.svelte';
   import Refused from './Refused.svelte';
   import SeriesTools from './SeriesTools.svelte';
-  import { isOther } from './same';
-  import { askedOf, lackingIn, testsOf } from './tests';
+  import { isOther } from './matching';
+  import { askedOf, lackingIn, testsOf } from './pastTests';
   import { seriesOf, sources } from './series.svelte';
   import { fieldOrders } from './simulated';
 

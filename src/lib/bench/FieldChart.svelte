@@ -1,7 +1,7 @@
 <script lang="ts">
   import { range } from 'd3-array';
   import { nearerAt, type FieldCurve } from '$core/bench/fieldCurve';
-  import type { LengthUnit } from '$core/words/length';
+  import type { LengthUnit } from '$core/units/length';
   import Chart from '$lib/controls/Chart.svelte';
 
   interface Props {

@@ -6,7 +6,7 @@
   import { figuresOf, focusResult, focusSets, isWideOpen, widestAt, type Precision } from '$core/bench/focusTest';
   import { scaleMm } from '$core/bench/pages';
   import type { FocusShot, FocusTest } from '$core/bench/schema';
-  import { ownFocus, focusSd } from '$core/call/spread';
+  import { ownFocus, focusSd } from '$core/call/scatter';
   import { focusMethods, type OwnFocus } from '$core/habits/habits';
   import type { Body, Lens } from '$core/kit/schema';
   import { formatDisc } from '$core/optics/criterion';
@@ -15,7 +15,7 @@
   import { sameFocal, withOwnFocus } from '$core/record/groups';
   import { focusProblemWords, focusOffsetText, standingWords, wingWords } from '$core/words/bench';
   import { methodWords } from '$core/words/record';
-  import { formatLength } from '$core/words/length';
+  import { formatLength } from '$core/units/length';
   import Choice from '$lib/controls/Choice.svelte';
   import FieldScope from '$lib/controls/FieldScope.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -23,15 +23,15 @@
   import { newRow } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { FocusRead } from '../../workers/bench.worker';
-  import { readFocus, simulateFocus } from './ask';
+  import { readFocus, simulateFocus } from '../../workers/clients/bench';
   import EarlierTests from './EarlierTests.svelte';
   import FocusSaid from './FocusSaid.svelte';
   import FocusSteps from './FocusSteps.svelte';
   import Lacking from './Lacking.svelte';
   import SeriesTools from './SeriesTools.svelte';
   import SheetSeen from './SheetSeen.svelte';
-  import { isOtherLens } from './same';
-  import { askedOf, lackingIn, testsOf } from './tests';
+  import { isOtherLens } from './matching';
+  import { askedOf, lackingIn, testsOf } from './pastTests';
   import { seriesOf, sources } from './series.svelte';
   import { focusOrders } from './simulated';
 

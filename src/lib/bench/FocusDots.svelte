@@ -3,7 +3,7 @@
   import type { FocusShot } from '$core/bench/schema';
   import { atDistanceMm } from '$core/record/groups';
   import { shortLength } from '$core/words/bench';
-  import type { LengthUnit } from '$core/words/length';
+  import type { LengthUnit } from '$core/units/length';
 
   interface Props {
     shots: readonly (FocusShot & { readonly id: string })[];

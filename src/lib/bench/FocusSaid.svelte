@@ -2,7 +2,7 @@
   import type { FocusResult, Precision } from '$core/bench/focusTest';
   import type { FocusShot } from '$core/bench/schema';
   import { focusWords, focusOffsetText } from '$core/words/bench';
-  import { formatLength, type LengthUnit } from '$core/words/length';
+  import { formatLength, type LengthUnit } from '$core/units/length';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import FocusDots from './FocusDots.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { FocusGuide } from '$core/bench/guide';
   import type { Lens } from '$core/kit/schema';
-  import { formatLength, type LengthUnit } from '$core/words/length';
+  import { formatLength, type LengthUnit } from '$core/units/length';
 
   interface Props {
     lens: Lens;

@@ -2,7 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
   import type { SheetKind } from '$core/bench/pages';
-  import { acceptedPictures } from '$core/pictures/kind';
+  import { acceptedPictures } from '$core/photos/kind';
   import FileInput from '$lib/controls/FileInput.svelte';
   import Progress from '$lib/controls/Progress.svelte';
   import { getApp } from '$lib/state/app.svelte';

@@ -4,7 +4,7 @@
   import { sheetDrawing } from '$core/bench/sheetDrawing';
   import { drawingSvg } from '$core/paper/svg';
   import { saveBlob } from '$lib/controls/download';
-  import { makeSheets } from '$lib/state/paper';
+  import { makeSheets } from '../../workers/clients/paper';
   import { getApp } from '$lib/state/app.svelte';
 
   /** The sheet as a file: PDF on either paper, or SVG. */

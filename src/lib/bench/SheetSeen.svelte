@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { tones } from '$core/paper/marks';
+  import { tones } from '$core/paper/primitives';
   import { shortLength } from '$core/words/bench';
-  import { formatLength, type LengthUnit } from '$core/words/length';
+  import { formatLength, type LengthUnit } from '$core/units/length';
   import { objectUrl } from '$lib/controls/objectUrl.svelte';
   import type { FocusRead } from '../../workers/bench.worker';
 

@@ -8,11 +8,11 @@
   import { newRow } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { SpotsRead } from '../../workers/bench.worker';
-  import { readSpots, simulateSpots } from './ask';
+  import { readSpots, simulateSpots } from '../../workers/clients/bench';
   import EarlierTests from './EarlierTests.svelte';
   import Lacking from './Lacking.svelte';
   import SeriesTools from './SeriesTools.svelte';
-  import { askedOf, lackingIn, testsOf } from './tests';
+  import { askedOf, lackingIn, testsOf } from './pastTests';
   import { seriesOf, sources } from './series.svelte';
   import { spotOrder } from './simulated';
 

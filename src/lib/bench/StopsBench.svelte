@@ -18,7 +18,7 @@
   import { exactFNumber, isSameStop } from '$core/optics/stops';
   import { same } from '$core/plain/merge';
   import { edgeProblemWords, notWrittenWords, overshootWords, stopsWords, toneWords } from '$core/words/bench';
-  import { formatLength } from '$core/words/length';
+  import { formatLength } from '$core/units/length';
   import Choice from '$lib/controls/Choice.svelte';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { dateText } from '$lib/controls/dates';
@@ -27,14 +27,14 @@
   import { newRow } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { EdgesRead } from '../../workers/bench.worker';
-  import { readEdges, simulateEdges } from './ask';
+  import { readEdges, simulateEdges } from '../../workers/clients/bench';
   import CropSeries from './CropSeries.svelte';
   import EarlierTests from './EarlierTests.svelte';
   import Lacking from './Lacking.svelte';
   import Refused from './Refused.svelte';
   import SeriesTools from './SeriesTools.svelte';
-  import { isOther } from './same';
-  import { askedOf, lackingIn, testsOf } from './tests';
+  import { isOther } from './matching';
+  import { askedOf, lackingIn, testsOf } from './pastTests';
   import { seriesOf, sources } from './series.svelte';
   import { edgeOrders } from './simulated';
 

@@ -1,7 +1,7 @@
 /** Pictures of a sheet, read one after another; each keeps what became of it. */
 import { SvelteMap } from 'svelte/reactivity';
 import type { DrillId } from '$core/drills/ids';
-import { sha256Hex } from '../../faces/hash';
+import { sha256Hex } from '../../photos/hash';
 import type { CallOptions } from '../../workers/client';
 
 export interface Item<T> {

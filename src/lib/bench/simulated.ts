@@ -1,6 +1,6 @@
 /** What the simulated camera is set up with before the sheets: a kit of one's own, with faults drawn by chance. */
-import type { FrameFacts } from '$core/camera/metadata';
-import { normalFrom, seededRandom } from '$core/statistics/random';
+import type { FrameFacts } from '$core/simulation/metadata';
+import { normalFrom, seededRandom } from '$core/maths/random';
 import { lensStops, stopsBetween } from '$core/optics/stops';
 import { depthOfField } from '$core/optics/depthOfField';
 import { magnification } from '$core/optics/thinLens';

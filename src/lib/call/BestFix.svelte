@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { remedyWords } from '$core/words/remedies';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** The fix of least effort, with one button; the Fixes tab has the others. */
   const workspace = getWorkspace();

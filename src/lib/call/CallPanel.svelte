@@ -12,7 +12,7 @@
     zoneSplitWords,
     zoneWords
   } from '$core/words/call';
-  import { formatLength } from '$core/words/length';
+  import { formatLength } from '$core/units/length';
   import {
     decidingBackground,
     lightWords,
@@ -30,9 +30,9 @@
   import type { PlanInput } from '$core/call/planInput';
   import type { WhatIf } from '$core/call/whatIf';
   import HowList from '$lib/controls/HowList.svelte';
-  import { findSensitivity, findWhatIfs } from '$lib/state/planner';
-  import { Search } from '$lib/state/search.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { findSensitivity, findWhatIfs } from '../../workers/clients/planner';
+  import { Search } from '$lib/state/screen/search.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import BestFix from './BestFix.svelte';
   import OtherWays from './OtherWays.svelte';
   import WhyFigure from './WhyFigure.svelte';

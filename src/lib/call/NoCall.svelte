@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { NoPlanReason } from '$core/call/plan';
   import { noPlanWords } from '$core/words/call';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   let { reason }: { reason: NoPlanReason } = $props();
   const workspace = getWorkspace();

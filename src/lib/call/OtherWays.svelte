@@ -7,9 +7,9 @@
   import type { PlanInput } from '$core/call/planInput';
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
-  import { findAlternatives } from '$lib/state/planner';
-  import { Search } from '$lib/state/search.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { findAlternatives } from '../../workers/clients/planner';
+  import { Search } from '$lib/state/screen/search.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** Other eyes and other styles: each with what it costs, each one click away. */
   const workspace = getWorkspace();

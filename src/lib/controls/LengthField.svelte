@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { formatLengthExactly, parseLength } from '$core/words/length';
-  import { steppedNumber } from '$core/words/number';
+  import { formatLengthExactly, parseLength } from '$core/units/length';
+  import { steppedNumber } from '$core/units/number';
   import { getApp } from '$lib/state/app.svelte';
   import type { EditManner } from '$lib/data';
   import { FormField, type Read } from './field.svelte';

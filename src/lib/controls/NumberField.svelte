@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { formatNumber, parseNumber, steppedNumber, type NumberUnit } from '$core/words/number';
+  import { formatNumber, parseNumber, steppedNumber, type NumberUnit } from '$core/units/number';
   import type { EditManner } from '$lib/data';
   import { FormField } from './field.svelte';
   import FieldInput from './FieldInput.svelte';

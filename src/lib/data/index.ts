@@ -13,8 +13,8 @@ export { Drafts } from './drafts';
 export { FramePictures, type FramePicture } from './framePictures';
 export { OwnEyes } from './ownEyes';
 export { OriginalsCache, type Original } from './originals';
-export { RecordRepository } from './recordShelf';
-export type { Handoff } from './journey';
+export { RecordRepository } from './recordRepository';
+export type { Handoff } from './handoff';
 export { asidePrefix, keepJournal, readJournals } from './journal';
 export {
   addJob,

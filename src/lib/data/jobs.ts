@@ -3,7 +3,7 @@ import type Dexie from 'dexie';
 import type { JobFile } from '$core/formats/jobFile';
 import { demoJobs, demoParts } from '$core/job/demo';
 import { renameJobKit, renameKit, renamePeople } from '$core/job/normalise';
-import { usedKitOf } from '$core/setup/holds';
+import { usedKitOf } from '$core/setup/usedKit';
 import type { JobSetup } from '$core/job/schema';
 import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
 import { same } from '$core/plain/merge';

@@ -5,7 +5,7 @@ import { defaultHabits, habitsSchema } from '$core/habits/habits';
 import { schoolsSchema, usualSchools } from '$core/technique/schools';
 import { viewingSchema } from '$core/setup/schema';
 import { shapeNames } from '$core/setup/shapes';
-import { defaultPaceMm } from '$core/words/length';
+import { defaultPaceMm } from '$core/units/length';
 
 export const themes = ['studio', 'dim', 'sun'] as const;
 export type Theme = (typeof themes)[number];

@@ -14,7 +14,7 @@ import {
 } from '$core/job/schema';
 import { drillRowSchema, type DrillRow } from '$core/drills/schema';
 import { frameSchema, type Frame } from '$core/frames/schema';
-import { handoffSchema, type Handoff } from './journey';
+import { handoffSchema, type Handoff } from './handoff';
 import { profileSchema, type Profile } from './profile';
 import type { Descriptor, Descriptors } from './rows';
 

@@ -9,8 +9,8 @@
   import Progress from '$lib/controls/Progress.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { requestBag } from '$lib/state/planner';
-  import { Search } from '$lib/state/search.svelte';
+  import { requestBag } from '../../workers/clients/planner';
+  import { Search } from '$lib/state/screen/search.svelte';
 
   /** What to take along, why, and ticks for what is packed. */
   const app = getApp();

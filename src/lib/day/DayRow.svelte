@@ -5,7 +5,7 @@
   import { clockOf } from '$core/setup/schedule';
   import { dayLine, oddsWords } from '$core/words/call';
   import { clashWords } from '$core/words/day';
-  import { unbroken } from '$core/words/length';
+  import { unbroken } from '$core/units/length';
   import { formatIso, formatShutter } from '$core/words/light';
   import { getApp } from '$lib/state/app.svelte';
   import Thumbnail from '$lib/strip/Thumbnail.svelte';

@@ -5,7 +5,7 @@
   import FileInput from '$lib/controls/FileInput.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { readList } from '$lib/state/readJob';
+  import { readList } from '../../workers/clients/files';
 
   /** A table of shots read, by saying what its columns are. */
   let { onadded }: { onadded: () => void } = $props();

@@ -9,11 +9,11 @@
   import { dateWords } from '$lib/controls/dates';
   import Progress from '$lib/controls/Progress.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { makeCards, makeList } from '$lib/state/paper';
-  import { errorReason } from '$lib/state/parts';
+  import { makeCards, makeList } from '../../workers/clients/paper';
+  import { errorReason } from '$lib/state/job/services';
   import type { PerPage } from '../../paper/cards';
   import { papers, type Paper } from '../../paper/sizes';
-  import { calendarEvents, cardsOf, paperCards, exportTitle } from './leaving';
+  import { calendarEvents, cardsOf, paperCards, exportTitle } from './dayExport';
 
   /** The day as it leaves: on paper, as a table, as a calendar; only with what is ticked. */
   let { chosen }: { chosen: readonly string[] } = $props();

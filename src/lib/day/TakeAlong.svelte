@@ -5,9 +5,9 @@
   import { clockOf } from '$core/setup/schedule';
   import { fileName, saveText, shareText } from '$lib/controls/download';
   import Dialog from '$lib/controls/Dialog.svelte';
-  import { canSeal } from '$lib/pickup/sealed';
+  import { canSeal } from '$lib/state/transfer/sealed';
   import { getApp } from '$lib/state/app.svelte';
-  import type { Waiting } from '$lib/state/travel.svelte';
+  import type { Waiting } from '$lib/state/transfer/transfer.svelte';
 
   /** The job for the phone: by a code, sealed, or as a file; and what the phone brings back. */
   let { open = $bindable() }: { open: boolean } = $props();

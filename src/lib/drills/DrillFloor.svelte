@@ -4,7 +4,7 @@
   import { depthOfField } from '$core/optics/depthOfField';
   import { shortLength } from '$core/words/bench';
   import { ordinal } from '$core/words/drills';
-  import { formatLength, type LengthUnit } from '$core/words/length';
+  import { formatLength, type LengthUnit } from '$core/units/length';
 
   interface Props {
     arranged: Arranged;

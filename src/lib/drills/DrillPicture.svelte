@@ -3,7 +3,7 @@
   import type { Arranged, DrillStep } from '$core/drills/definitions';
   import { expectedFrame, type DrillKit } from '$core/drills/drillSetup';
   import type { DrillId } from '$core/drills/ids';
-  import { asking, aspectOf, partAbout, projection } from '../finder/asking';
+  import { asking, aspectOf, partAbout, projection } from '../../render/request';
   import LensRendering from '../finder/LensRendering.svelte';
   import Outline from '../finder/Outline.svelte';
 

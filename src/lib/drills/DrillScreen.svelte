@@ -1,6 +1,6 @@
 <script lang="ts">
   import { drills, type Drill } from '$core/drills/definitions';
-  import { KitInUse } from '$lib/kit/inHand.svelte';
+  import { KitInUse } from '$lib/kit/usedKit.svelte';
   import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import FrameDrill from './FrameDrill.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { DrillResult } from '$core/drills/schema';
-  import type { LengthUnit } from '$core/words/length';
+  import type { LengthUnit } from '$core/units/length';
   import { figureWords } from '$core/words/drills';
   import { dateText } from '$lib/controls/dates';
 

@@ -6,11 +6,11 @@
   import { callSentence } from '$core/words/call';
   import { blurShareWords, calibrationWords, guessSaid, guessWords } from '$core/words/deskDrills';
   import Failed from '$lib/controls/Failed.svelte';
-  import { drawGuess } from '$lib/state/planner';
-  import { Search } from '$lib/state/search.svelte';
+  import { drawGuess } from '../../workers/clients/planner';
+  import { Search } from '$lib/state/screen/search.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { asking, aspectOf, atStop, fitInto } from '../finder/asking';
+  import { asking, aspectOf, atStop, fitInto } from '../../render/request';
   import LensRendering from '../finder/LensRendering.svelte';
   import Outline from '../finder/Outline.svelte';
   import EarlierTimes from './EarlierTimes.svelte';

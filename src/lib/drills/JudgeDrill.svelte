@@ -22,9 +22,9 @@
   import { judgeWords } from '$core/words/drills';
   import Choice from '$lib/controls/Choice.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { asking, eyeCrops, partAbout, type RenderableSetup } from '../finder/asking';
+  import { asking, eyeCrops, partAbout, type RenderableSetup } from '../../render/request';
   import LensRendering from '../finder/LensRendering.svelte';
-  import { getRenderings, type RenderingQuestion } from '../finder/renderings.svelte';
+  import { getRenderings, type RenderingQuestion } from '../../workers/clients/renderer.svelte';
   import { wholePicture } from '../../render/lens/lensView';
   import { pupilAt } from '../../render/lens/pupil';
   import { isTyping } from '../shell/keys';

@@ -3,7 +3,7 @@
   import { canvasBlob } from '$lib/controls/canvasBlob';
   import Choice from '$lib/controls/Choice.svelte';
   import { saveBlob } from '$lib/controls/download';
-  import { makePicture } from '$lib/state/paper';
+  import { makePicture } from '../../workers/clients/paper';
   import { getApp } from '$lib/state/app.svelte';
 
   interface Props {

@@ -9,7 +9,7 @@
   import { magnification } from '$core/optics/thinLens';
   import { behindWords } from '$core/words/bench';
   import { ordinal } from '$core/words/drills';
-  import type { LengthUnit } from '$core/words/length';
+  import type { LengthUnit } from '$core/units/length';
   import type { MarksRead } from '../../workers/bench.worker';
   import MarkChip from './MarkChip.svelte';
 

@@ -1,7 +1,7 @@
 /** What the simulated camera is set up with before a drill: somebody who does most of it right, and some of it not. */
-import type { FrameFacts } from '$core/camera/metadata';
+import type { FrameFacts } from '$core/simulation/metadata';
 import { recomposeShift, shakeDisc } from '$core/call/motion';
-import { holdSd } from '$core/call/spread';
+import { holdSd } from '$core/call/scatter';
 import { placeOff, type Arranged, type DrillStep } from '$core/drills/definitions';
 import type { DrillId } from '$core/drills/ids';
 import type { Track } from '$core/drills/tracks';
@@ -9,7 +9,7 @@ import type { Habits } from '$core/habits/habits';
 import type { Body, Lens } from '$core/kit/schema';
 import { motionTrack } from '$core/optics/sharpness';
 import { imageDistance, shiftedFocus } from '$core/optics/thinLens';
-import { normalFrom, seededRandom } from '$core/statistics/random';
+import { normalFrom, seededRandom } from '$core/maths/random';
 import type { Camera } from '$core/setup/schema';
 import type { MarksOrder } from '../../workers/bench.worker';
 

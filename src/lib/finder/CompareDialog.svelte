@@ -10,10 +10,10 @@
   import ToolButton from '$lib/controls/ToolButton.svelte';
   import Choice from '$lib/controls/Choice.svelte';
   import type { PlanInput } from '$core/call/planInput';
-  import { findAlternatives, findLineUp } from '$lib/state/planner';
-  import { Search } from '$lib/state/search.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { asking, aspectOf, atStop, eyeCrops, picturePixels, screenDensity, type RenderableSetup } from './asking';
+  import { findAlternatives, findLineUp } from '../../workers/clients/planner';
+  import { Search } from '$lib/state/screen/search.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
+  import { asking, aspectOf, atStop, eyeCrops, picturePixels, screenDensity, type RenderableSetup } from '../../render/request';
   import { savePicture } from './export';
   import { cellsFor, lensesToCompare, most, stopsToCompare } from './comparing';
   import LensRendering from './LensRendering.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { verdict } from '$core/optics/sharpness';
-  import type { EyeCrop } from './asking';
+  import type { EyeCrop } from '../../render/request';
 
   /** Somebody's eyes, or the edge of a thing, in plain lines, until the lens has drawn them. */
   let { crop, width, height }: { crop: EyeCrop; width: number; height: number } = $props();

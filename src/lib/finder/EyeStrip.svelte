@@ -2,11 +2,11 @@
   import { verdict } from '$core/optics/sharpness';
   import { roleWords, verdictWords } from '$core/words/call';
   import Glyph from '$lib/ladder/Glyph.svelte';
-  import { asking, eyeCrops, type EyeCrop, type RenderableSetup } from './asking';
+  import { asking, eyeCrops, type EyeCrop, type RenderableSetup } from '../../render/request';
   import EyeOutline from './EyeOutline.svelte';
   import LensRendering from './LensRendering.svelte';
   import Loupe from './Loupe.svelte';
-  import { getRenderings } from './renderings.svelte';
+  import { getRenderings } from '../../workers/clients/renderer.svelte';
 
   /** Everybody's eyes, at 100 % of the camera's pixels where an eye with its lids fits; pressed, at 100 %. */
   let { taken, width }: { taken: RenderableSetup; width: number } = $props();

@@ -2,7 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import { devicePixelRatio } from 'svelte/reactivity/window';
   import type { Plan } from '$core/call/plan';
-  import { degrees } from '$core/geometry/vector';
+  import { degrees } from '$core/maths/vector';
   import { angleOfView } from '$core/optics/thinLens';
   import { edgeFindings, edgeWords } from '$core/setup/edges';
   import { focusPointWords } from '$core/setup/focusPoint';
@@ -11,9 +11,9 @@
   import { callSentence } from '$core/words/call';
   import { savePicture } from '$lib/finder/export';
   import { getApp } from '$lib/state/app.svelte';
-  import { Coalesced } from '$lib/state/paced';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { asking, aspectOf, projection, screenDensity } from './asking';
+  import { Coalesced } from '$lib/state/screen/coalesce';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
+  import { asking, aspectOf, projection, screenDensity } from '../../render/request';
   import FinderBar from './FinderBar.svelte';
   import { hitAt } from './hit';
   import LensRendering, { type Shown } from './LensRendering.svelte';
@@ -21,7 +21,7 @@
   import { keepForCard } from './keepForCard';
   import Outline from './Outline.svelte';
   import Overlays from './Overlays.svelte';
-  import { finderSlot, getRenderings } from './renderings.svelte';
+  import { finderSlot, getRenderings } from '../../workers/clients/renderer.svelte';
 
   interface Props {
     plan: Plan;

@@ -9,7 +9,7 @@
 
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { getRenderings, type RenderingQuestion } from './renderings.svelte';
+  import { getRenderings, type RenderingQuestion } from '../../workers/clients/renderer.svelte';
 
   interface Props {
     asked: RenderingQuestion;

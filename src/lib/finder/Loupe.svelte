@@ -5,7 +5,7 @@
   import { callSentence, roleWords, verdictWords } from '$core/words/call';
   import { getApp } from '$lib/state/app.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import { asking, eyeCrops, picturePixels, type RenderableSetup } from './asking';
+  import { asking, eyeCrops, picturePixels, type RenderableSetup } from '../../render/request';
   import { savePicture } from './export';
   import LensRendering from './LensRendering.svelte';
   import { cutoutAt } from '../../render/lens/lensView';

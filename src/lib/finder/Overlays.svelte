@@ -1,16 +1,16 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
-  import { radians } from '$core/geometry/vector';
+  import { radians } from '$core/maths/vector';
   import { verdict } from '$core/optics/sharpness';
   import { edgeFindings } from '$core/setup/edges';
   import { pointBox } from '$core/setup/focusArea';
   import { focusPoints, gridInUse } from '$core/setup/focusPoint';
-  import type { FrameArea } from '$core/setup/surfaces';
+  import type { FrameArea } from '$core/setup/lineOfSight';
   import type { Body } from '$core/kit/schema';
   import type { Setup } from '$core/setup/schema';
   import { croppedTo, type PrintShape } from '$core/setup/shapes';
   import type { Overlay } from '$lib/data';
-  import { projection, roundOf } from './asking';
+  import { projection, roundOf } from '../../render/request';
 
   interface Props {
     setup: Setup;

@@ -1,4 +1,4 @@
-import type { RenderableSetup } from './asking';
+import type { RenderableSetup } from '../../render/request';
 
 /** All that a small picture of a setup depends on, as one string to compare: what is the same need not be drawn again. */
 export function drawnFrom({ setup, plan, body, lens }: RenderableSetup, sizePx: readonly number[] = []): string {

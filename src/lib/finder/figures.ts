@@ -1,6 +1,6 @@
 /** The plain through-the-lens outline: shapes in frame units (0 to 1 each way), from furthest to nearest. */
 import type { Plan } from '$core/call/plan';
-import { add, type Vector } from '$core/geometry/vector';
+import { add, type Vector } from '$core/maths/vector';
 import { blurDiscDiameter } from '$core/optics/blur';
 import { adultHead, eyeHeight, headScale, interpupillaryOf } from '$core/people/anatomy';
 import { eyesMidpoint, headPoint, turnFromLens, type Viewpoint } from '$core/setup/scene';

@@ -17,7 +17,7 @@ import {
   projection,
   screenDensity,
   type RenderableSetup
-} from './asking';
+} from '../../render/request';
 import { hitAt } from './hit';
 
 function taken(setup: Setup): RenderableSetup {

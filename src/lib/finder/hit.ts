@@ -4,7 +4,7 @@ import type { Projected } from '$core/setup/projection';
 import { featurePosition, headPoint, sceneSubjects, viewpoint } from '$core/setup/scene';
 import type { Body } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
-import type { Vector } from '$core/geometry/vector';
+import type { Vector } from '$core/maths/vector';
 
 type Hit =
   | { readonly kind: 'eye'; readonly personId: string; readonly eye: EyeFeature | null }

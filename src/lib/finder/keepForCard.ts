@@ -1,7 +1,7 @@
 /** The Finder's finished picture, kept small for the field card: on the phone, then, nothing needs drawing. */
 import { canvasBlob } from '$lib/controls/canvasBlob';
 import type { Thumbnails } from '$lib/data';
-import type { RenderableSetup } from './asking';
+import type { RenderableSetup } from '../../render/request';
 import { cardKey, drawnFrom } from './drawnFrom';
 
 /** Drawn smaller than a phone shows, as slow machines draw while something moves, the outline says more, px. */

@@ -3,7 +3,7 @@ import { mount, unmount } from 'svelte';
 import type { Thumbnails } from '$lib/data';
 import { canvasBlob } from '$lib/controls/canvasBlob';
 import { svgCanvas } from '$lib/controls/svgCanvas';
-import { aspectOf, fitInto, type RenderableSetup } from './asking';
+import { aspectOf, fitInto, type RenderableSetup } from '../../render/request';
 import { cardKey, drawnFrom } from './drawnFrom';
 import Outline from './Outline.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { line } from 'd3-shape';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { getFloor } from './floor.svelte';
 
   let { height = 44 }: { height?: number } = $props();

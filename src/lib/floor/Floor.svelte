@@ -1,13 +1,13 @@
 <script lang="ts">
   import { Download, Maximize, Minus, Plus } from '@lucide/svelte';
   import { eyeHeight } from '$core/people/anatomy';
-  import { formatLength, formatLengthExactly } from '$core/words/length';
+  import { formatLength, formatLengthExactly } from '$core/units/length';
   import Choice from '$lib/controls/Choice.svelte';
   import Menu from '$lib/controls/Menu.svelte';
   import MenuItem from '$lib/controls/MenuItem.svelte';
   import ToolButton from '$lib/controls/ToolButton.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { type Selected } from '$lib/state/selection.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
+  import { type Selected } from '$lib/state/screen/selection.svelte';
   import BlurCurve from './BlurCurve.svelte';
   import { FloorState, setFloor } from './floor.svelte';
   import FloorBackground from './FloorBackground.svelte';
@@ -18,8 +18,8 @@
   import FloorPerson from './FloorPerson.svelte';
   import FloorThing from './FloorThing.svelte';
   import FloorWalls from './FloorWalls.svelte';
-  import { toPx } from '../../floor/geometry';
-  import { errorReason } from '$lib/state/parts';
+  import { toPx } from '../../drawing/geometry';
+  import { errorReason } from '$lib/state/job/services';
   import { saveFloor } from './saveFloor';
   import { zoomer } from './zoomable';
 

@@ -1,9 +1,9 @@
 <script lang="ts">
   import type { Background } from '$core/setup/schema';
-  import { formatLength } from '$core/words/length';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { formatLength } from '$core/units/length';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { backgroundEdgePx, getFloor } from './floor.svelte';
-  import { toPx } from '../../floor/geometry';
+  import { toPx } from '../../drawing/geometry';
 
   /** Its name, above everything that stands on the Floor. */
   let { background, index }: { background: Background; index: number } = $props();

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { formatLengthExactly } from '$core/words/length';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { formatLengthExactly } from '$core/units/length';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { getFloor } from './floor.svelte';
   import FloorHandle from './FloorHandle.svelte';
-  import { toPx } from '../../floor/geometry';
+  import { toPx } from '../../drawing/geometry';
   import { movable } from './movable';
   import { nudge, snapDistance, snapMm } from './nudge';
 

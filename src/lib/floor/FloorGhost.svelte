@@ -1,9 +1,9 @@
 <script lang="ts">
   import { eyeHeight } from '$core/people/anatomy';
   import { viewpoint } from '$core/setup/scene';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { getFloor } from './floor.svelte';
-  import { toPx } from '../../floor/geometry';
+  import { toPx } from '../../drawing/geometry';
 
   /** A change being considered: where everybody and the camera would be, with the way there. */
   const workspace = getWorkspace();

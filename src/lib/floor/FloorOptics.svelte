@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { getFloor } from './floor.svelte';
-  import { axisTicks, framePath, planePath, toPx, zonePath } from '../../floor/geometry';
+  import { axisTicks, framePath, planePath, toPx, zonePath } from '../../drawing/geometry';
 
   /** The frame's edges, the sharp zone with its plane and limits, and the axis. */
   const workspace = getWorkspace();

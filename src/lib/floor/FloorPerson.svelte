@@ -1,11 +1,11 @@
 <script lang="ts">
   import type { Person } from '$core/setup/schema';
   import { eyeHeight } from '$core/people/anatomy';
-  import { formatLength } from '$core/words/length';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { formatLength } from '$core/units/length';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { getFloor } from './floor.svelte';
   import FloorHandle from './FloorHandle.svelte';
-  import { toPx } from '../../floor/geometry';
+  import { toPx } from '../../drawing/geometry';
   import { movable } from './movable';
   import { nudge, snapDeg } from './nudge';
 

@@ -1,9 +1,9 @@
 <script lang="ts">
   import type { Thing } from '$core/setup/schema';
-  import { formatLength } from '$core/words/length';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { formatLength } from '$core/units/length';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { getFloor } from './floor.svelte';
-  import { toPx } from '../../floor/geometry';
+  import { toPx } from '../../drawing/geometry';
   import { movable } from './movable';
   import { nudge } from './nudge';
 

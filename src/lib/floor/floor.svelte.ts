@@ -3,8 +3,8 @@ import { createContext } from 'svelte';
 import { blurDiscDiameter } from '$core/optics/blur';
 import { rowsByDepth } from '$core/people/rows';
 import type { Setup } from '$core/setup/schema';
-import { type Workspace } from '$lib/state/workspace.svelte';
-import { idOf, type Selected } from '$lib/state/selection.svelte';
+import { type Workspace } from '$lib/state/screen/workspace.svelte';
+import { idOf, type Selected } from '$lib/state/screen/selection.svelte';
 import {
   depthAtPx,
   floorScale,
@@ -13,7 +13,7 @@ import {
   type FloorScale,
   type FloorSide,
   type Pan
-} from '../../floor/geometry';
+} from '../../drawing/geometry';
 import type { MoveHandlers } from './movable';
 import { snapDepth, snapMm, type Nudge } from './nudge';
 

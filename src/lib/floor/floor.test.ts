@@ -18,7 +18,7 @@ import {
   sideScale,
   toPx,
   zonePath
-} from '../../floor/geometry';
+} from '../../drawing/geometry';
 import { snapDeg, snapDepth, snapDistance, snapMm } from './nudge';
 
 const body = builtInKit.bodies[0] as Body;

@@ -1,11 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { blurDiscDiameter } from '$core/optics/blur';
-import type { SetupRow } from '$lib/state/openJob.svelte';
-import { Workspace } from '$lib/state/workspace.svelte';
+import type { SetupRow } from '$lib/state/job/openJob.svelte';
+import { Workspace } from '$lib/state/screen/workspace.svelte';
 import { openApp, until } from '$lib/testing/app';
 import type { App } from '$lib/state/app.svelte';
 import { FloorState } from './floor.svelte';
-import { toPx } from '../../floor/geometry';
+import { toPx } from '../../drawing/geometry';
 
 let app: App;
 let close: () => Promise<void>;

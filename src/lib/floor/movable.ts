@@ -1,7 +1,7 @@
 import { drag } from 'd3-drag';
 import { select } from 'd3-selection';
 import type { Attachment } from 'svelte/attachments';
-import { Coalesced } from '$lib/state/paced';
+import { Coalesced } from '$lib/state/screen/coalesce';
 
 export interface MoveHandlers {
   /** `also`: Ctrl, Command or Shift was held, which selects besides what is selected. */

@@ -3,8 +3,8 @@ import { drawingSvg } from '$core/paper/svg';
 import { canvasBlob } from '$lib/controls/canvasBlob';
 import { fileName, saveBlob } from '$lib/controls/download';
 import { svgCanvas } from '$lib/controls/svgCanvas';
-import { floorDrawing, type FloorShown } from '../../floor/drawing';
-import type { FloorSide } from '../../floor/geometry';
+import { floorDrawing, type FloorShown } from '../../drawing/drawing';
+import type { FloorSide } from '../../drawing/geometry';
 
 /** Large enough for a page's width, px. */
 const size = { width: 960, height: 480 } as const;

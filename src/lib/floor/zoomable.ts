@@ -1,7 +1,7 @@
 import { select } from 'd3-selection';
 import { zoom, zoomIdentity, type D3ZoomEvent, type ZoomBehavior } from 'd3-zoom';
 import type { Attachment } from 'svelte/attachments';
-import type { Pan } from '../../floor/geometry';
+import type { Pan } from '../../drawing/geometry';
 
 /** Furthest and closest, against the fit it started from. */
 const zoomRange: [number, number] = [0.2, 40];

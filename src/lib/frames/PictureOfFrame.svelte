@@ -5,7 +5,7 @@
   import { clockText, settingsLine } from '$core/words/frames';
   import { possessive } from '$core/words/call';
   import { getApp } from '$lib/state/app.svelte';
-  import type { SetupRow } from '$lib/state/openJob.svelte';
+  import type { SetupRow } from '$lib/state/job/openJob.svelte';
   import EyesCell from './EyesCell.svelte';
   import Pointing from './Pointing.svelte';
   import { framePicture } from './picture.svelte';

@@ -3,7 +3,7 @@
   import type { ExpectedFace } from '$core/frames/expected';
   import type { FrameJudged } from '$core/frames/eyes';
   import type { FrameReading } from '$core/frames/reading';
-  import { formatLength } from '$core/words/length';
+  import { formatLength } from '$core/units/length';
   import { toCamera, viewpoint, eyesMidpoint } from '$core/setup/scene';
   import type { Setup } from '$core/setup/schema';
   import type { Body } from '$core/kit/schema';

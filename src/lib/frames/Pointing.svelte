@@ -3,7 +3,7 @@
   import { onMount } from 'svelte';
   import type { Pointable } from '$core/frames/pointed';
   import type { Frame } from '$core/frames/schema';
-  import { acceptedPictures } from '$core/pictures/kind';
+  import { acceptedPictures } from '$core/photos/kind';
   import { possessive } from '$core/words/call';
   import { getApp } from '$lib/state/app.svelte';
   import { objectUrl } from '$lib/controls/objectUrl.svelte';

@@ -27,7 +27,7 @@
     saveBlob(new Blob(['\uFEFF', writeFramesCsv(lines)], { type: 'text/csv' }), `${title}-frames.csv`);
   }
   async function sidecars() {
-    const { zipped } = await import('../../archive/zip');
+    const { zipped } = await import('../../workers/zip');
     const refused: string[] = [];
     const judged = [...app.frames.bySetup.keys()].flatMap((id) => judging(app, id).judged);
     const files: [string, string][] = [];

@@ -3,7 +3,7 @@
   import { missingFacts, readShutter, type Fact, type Said } from '$core/frames/facts';
   import type { Frame } from '$core/frames/schema';
   import { factWords } from '$core/words/frames';
-  import { formatNumber, parseNumber } from '$core/words/number';
+  import { formatNumber, parseNumber } from '$core/units/number';
   import Dialog from '$lib/controls/Dialog.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getApp } from '$lib/state/app.svelte';

@@ -5,7 +5,7 @@
   import NumberField from '$lib/controls/NumberField.svelte';
   import Progress from '$lib/controls/Progress.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { errorReason } from '$lib/state/parts';
+  import { errorReason } from '$lib/state/job/services';
   import type { Burst } from './burst';
   import { usualMishaps } from './mishaps';
 
@@ -71,7 +71,7 @@
   }
   async function save() {
     if (!burst) return;
-    const { zipped } = await import('../../archive/zip');
+    const { zipped } = await import('../../workers/zip');
     const truth = JSON.stringify(burst.truths, null, 1);
     const files = burst.files.map((file): [string, Blob] => [file.name, file]);
     const name = app.open.row(id)?.setup.name ?? 'burst';

@@ -1,16 +1,16 @@
 /** A burst of the simulated camera: the frames of a setup as files, and the truth of each beside them. */
 import { proxy } from 'comlink';
 import type { PlanInput } from '$core/call/planInput';
-import { noiseAt } from '$core/camera/sensor';
-import { shoot, type FrameTruth, type Shooting } from '$core/camera/shoot';
-import { standIn } from '$core/camera/metadata';
-import { seededRandom } from '$core/statistics/random';
+import { noiseAt } from '$core/simulation/sensor';
+import { shoot, type FrameTruth, type Shooting } from '$core/simulation/shoot';
+import { standIn } from '$core/simulation/metadata';
+import { seededRandom } from '$core/maths/random';
 import { viewpoint } from '$core/setup/scene';
 import { headsOf, type FrameOrder, type HeadTruth } from '../../render/exposeFrame';
 import { lensShot } from '../../render/shot';
 import { WorkerClient } from '../../workers/client';
 import type { CameraWorker, FrameMade } from '../../workers/camera.worker';
-import { aspectOf, type RenderableSetup } from '../finder/asking';
+import { aspectOf, type RenderableSetup } from '../../render/request';
 
 const camera = new WorkerClient<CameraWorker>(
   () => new Worker(new URL('../../workers/camera.worker.ts', import.meta.url), { type: 'module' })

@@ -6,7 +6,7 @@ import type { Frame } from '$core/frames/schema';
 import { circleOfConfusion } from '$core/optics/criterion';
 import { pictureSize } from '$core/setup/framing';
 import type { App } from '$lib/state/app.svelte';
-import type { SetupRow } from '$lib/state/openJob.svelte';
+import type { SetupRow } from '$lib/state/job/openJob.svelte';
 
 /** What addresses and choices call frames of no setup. */
 export const noSetup = 'none';

@@ -1,6 +1,6 @@
 /** What usually goes wrong in a burst, once each, so that there is something to find. */
 import type { Plan } from '$core/call/plan';
-import type { Fault } from '$core/camera/shoot';
+import type { Fault } from '$core/simulation/shoot';
 import { pictureSize } from '$core/setup/framing';
 import type { Setup } from '$core/setup/schema';
 import type { Body } from '$core/kit/schema';

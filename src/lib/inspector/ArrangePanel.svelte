@@ -5,7 +5,7 @@
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   let { onclose }: { onclose: () => void } = $props();
   const workspace = getWorkspace();

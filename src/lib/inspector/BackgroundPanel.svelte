@@ -10,7 +10,7 @@
   import FieldScope from '$lib/controls/FieldScope.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import PlaceBar from './PlaceBar.svelte';
   import { sceneryChoices, surfaceChoices, wishChoices } from './words';
   import Picker from '$lib/controls/Picker.svelte';

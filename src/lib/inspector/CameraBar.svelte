@@ -12,7 +12,7 @@
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { framingWords } from './words';
 
   const workspace = getWorkspace();
@@ -153,7 +153,7 @@
   </p>
 {/if}
 <OnceOpen open={measuring}>
-  {#await import('$lib/rangefinder/Rangefinder.svelte') then { default: Rangefinder }}
+  {#await import('$lib/inspector/Rangefinder.svelte') then { default: Rangefinder }}
     <Rangefinder bind:open={measuring} />
   {/await}
 </OnceOpen>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { adaptersBetween } from '$core/kit/between';
+  import { adaptersBetween } from '$core/kit/cameraKit';
   import { factorOf } from '$core/kit/mounted';
   import { mountingOf, waysOn } from '$core/kit/fits';
   import { takeLens } from '$core/setup/moves';
@@ -14,10 +14,10 @@
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import HoldField from './HoldField.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { type Wall } from '$lib/state/selection.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
+  import { type Wall } from '$lib/state/screen/selection.svelte';
   import { pointSizes } from '$core/kit/schema';
-  import { isByHand } from '$core/call/spread';
+  import { isByHand } from '$core/call/scatter';
   import { areaChoices, focusChoices, modeChoices, pointSizeChoices, recomposeChoices, stanceChoices } from './words';
 
   const workspace = getWorkspace();

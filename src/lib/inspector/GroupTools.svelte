@@ -4,7 +4,7 @@
   import type { Importance, Person, SharpSet } from '$core/setup/schema';
   import { shared } from '$core/setup/intents';
   import Picker from '$lib/controls/Picker.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { importanceChoices, sharpChoices } from './words';
 
   /** What can be done with several people at once. */

@@ -1,6 +1,6 @@
 <script lang="ts">
   import NumberField from '$lib/controls/NumberField.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** Seconds between focusing and the shutter. */
   const workspace = getWorkspace();

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { TabItem, Tabs } from 'flowbite-svelte';
-  import FixesPanel from '$lib/fixes/FixesPanel.svelte';
-  import LineUpPanel from '$lib/lineup/LineUpPanel.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
-  import { type Tab } from '$lib/state/selection.svelte';
+  import FixesPanel from '$lib/call/FixesPanel.svelte';
+  import LineUpPanel from '$lib/call/LineUpPanel.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
+  import { type Tab } from '$lib/state/screen/selection.svelte';
   import BackgroundPanel from './BackgroundPanel.svelte';
   import CameraPanel from './CameraPanel.svelte';
   import IntentPanel from './IntentPanel.svelte';

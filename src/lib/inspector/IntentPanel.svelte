@@ -9,7 +9,7 @@
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import JustMadeQuestions from './JustMadeQuestions.svelte';
   import ViewingFields from '$lib/controls/ViewingFields.svelte';
   import { pictureChoices, pictureWords, sharpChoices, sharpSubjectChoices, styleChoices, wishChoices } from './words';

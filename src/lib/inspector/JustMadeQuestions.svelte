@@ -2,7 +2,7 @@
   import { framings, type Framing, type Wish } from '$core/setup/schema';
   import type { SharpSubject } from '$core/setup/intents';
   import Choice from '$lib/controls/Choice.svelte';
-  import type { JustMade } from '$lib/state/justMade.svelte';
+  import type { JustMade } from '$lib/state/screen/justMade.svelte';
   import { framingWords, sharpSubjectChoices, wishChoices } from './words';
 
   /** What is asked of a picture once it has an answer: how many, how much of them, what is sharp, and the background. */

@@ -12,7 +12,7 @@
   import Picker from '$lib/controls/Picker.svelte';
   import type { EditManner } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import MeteringPart from './MeteringPart.svelte';
   import { knownLightChoices } from './words';
 

@@ -9,10 +9,10 @@
     seats,
     skinTones,
     type Appearance
-  } from '$core/people/looks';
+  } from '$core/people/appearance';
   import type { Person } from '$core/setup/schema';
   import Picker from '$lib/controls/Picker.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** How somebody looks: drawn so in the Finder, and seen so by autofocus and the exposure meter. */
   let { person }: { person: Person } = $props();

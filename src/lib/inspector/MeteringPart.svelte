@@ -1,12 +1,12 @@
 <script lang="ts">
   import { meterings } from '$core/setup/schema';
   import { meterReading } from '$core/technique/metering';
-  import { lineOfSightFrom } from '$core/setup/surfaces';
-  import { projection } from '$lib/finder/asking';
+  import { lineOfSightFrom } from '$core/setup/lineOfSight';
+  import { projection } from '../../render/request';
   import { correctionWords, meteringWords } from '$core/words/checks';
   import { landedWords } from '$core/words/ways';
   import Picker from '$lib/controls/Picker.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** What the meter looks at, and by how much it is then misled. */
   const workspace = getWorkspace();

@@ -8,7 +8,7 @@
   import Choice from '$lib/controls/Choice.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { importanceChoices, sharpChoices } from './words';
   import { setFieldScope } from '$lib/controls/field.svelte';
   import ArrangePanel from './ArrangePanel.svelte';

@@ -7,7 +7,7 @@
   import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import type { EditManner } from '$lib/data';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { moodChoices } from './words';
 
   interface Props {

@@ -2,8 +2,8 @@
   import { Button } from 'flowbite-svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import TextField from '$lib/controls/TextField.svelte';
-  import type { PlacePart } from '$lib/state/places';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import type { PlacePart } from '$lib/state/job/places';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** Where the setup is taken: what it shares with others there, and what is its own. */
   const workspace = getWorkspace();

@@ -5,7 +5,7 @@
   import { formChoices } from './words';
   import type { EditManner } from '$lib/data';
   import LengthField from '$lib/controls/LengthField.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   let { thing }: { thing: Thing } = $props();
   const workspace = getWorkspace();

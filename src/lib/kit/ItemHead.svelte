@@ -4,7 +4,7 @@
   import TextField from '$lib/controls/TextField.svelte';
   import type { KitUse } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
-  import type { KitTable } from '$lib/state/kit.svelte';
+  import type { KitTable } from '$lib/state/job/kit.svelte';
 
   interface Props {
     table: KitTable;

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Picker from '$lib/controls/Picker.svelte';
-  import type { KitInUse } from './inHand.svelte';
+  import type { KitInUse } from './usedKit.svelte';
 
   /** Body and lens, of those still in use. */
   let { kit }: { kit: KitInUse } = $props();

@@ -10,7 +10,7 @@
   import FileInput from '$lib/controls/FileInput.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import type { KitTable } from '$lib/state/kit.svelte';
+  import type { KitTable } from '$lib/state/job/kit.svelte';
   import AdapterFields from './AdapterFields.svelte';
   import AddMenu from './AddMenu.svelte';
   import BodyFields from './BodyFields.svelte';

@@ -3,11 +3,11 @@
   import { VList } from 'virtua/svelte';
   import type { LensEntry, LensfunEntry, LensfunResult } from '$core/formats/lensfun';
   import { bodyFrom, lensFrom } from '$core/formats/fromLensfun';
-  import { parseNumber } from '$core/words/number';
+  import { parseNumber } from '$core/units/number';
   import Dialog from '$lib/controls/Dialog.svelte';
   import Progress from '$lib/controls/Progress.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { readLensDatabase } from '$lib/state/readJob';
+  import { readLensDatabase } from '../../workers/clients/files';
 
   /** Files of the open lens database: search all of it, choose, and see what is taken before it is. */
   let { open = $bindable() }: { open: boolean } = $props();

@@ -3,7 +3,7 @@
   import type { Plan } from '$core/call/plan';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import Choice from '$lib/controls/Choice.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import Glyph from './Glyph.svelte';
   import LadderBackgrounds from './LadderBackgrounds.svelte';
   import LadderFaces from './LadderFaces.svelte';

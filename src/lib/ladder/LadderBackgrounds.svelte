@@ -1,8 +1,8 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
   import { wishWords } from '$core/words/call';
-  import { formatLength } from '$core/words/length';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { formatLength } from '$core/units/length';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   let { plan, unit }: { plan: Plan; unit: { mm: number; name: string } } = $props();
   const workspace = getWorkspace();

@@ -4,7 +4,7 @@
   import type { Plan, StopPlan } from '$core/call/plan';
   import { formatIso, formatShutter } from '$core/words/light';
   import { lightWords, whyLight } from '$core/words/why';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   let { plan }: { plan: Plan } = $props();
   const workspace = getWorkspace();

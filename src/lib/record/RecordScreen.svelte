@@ -14,13 +14,13 @@
     swayFactorWords,
     wayWords
   } from '$core/words/record';
-  import { formatLength } from '$core/words/length';
+  import { formatLength } from '$core/units/length';
   import Choice from '$lib/controls/Choice.svelte';
   import Failed from '$lib/controls/Failed.svelte';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { learnFrom, type Lessons } from '$lib/state/planner';
+  import { learnFrom, type Lessons } from '../../workers/clients/planner';
   import DrillFigures from './DrillFigures.svelte';
   import GroupRow from './GroupRow.svelte';
   import HonestyChart from './HonestyChart.svelte';

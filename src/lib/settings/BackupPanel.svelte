@@ -6,7 +6,7 @@
   import FileInput from '$lib/controls/FileInput.svelte';
   import Progress from '$lib/controls/Progress.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import type { Restorable } from '$lib/state/backup.svelte';
+  import type { Restorable } from '$lib/state/transfer/backup.svelte';
   import { isoDate, momentWords } from '$lib/controls/dates';
 
   /** Everything out as one file, and in again once one has seen what that changes. */

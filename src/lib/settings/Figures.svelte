@@ -3,7 +3,7 @@
   import { allowed, habitGroups, shownFigure, withFigure } from '$core/habits/figures';
   import { defaultHabits, type Habits } from '$core/habits/habits';
   import { ownWords } from '$core/words/record';
-  import { formatNumber } from '$core/words/number';
+  import { formatNumber } from '$core/units/number';
   import NumberField from '$lib/controls/NumberField.svelte';
   import { getApp } from '$lib/state/app.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import type { SetupRow } from '$lib/state/openJob.svelte';
+  import type { SetupRow } from '$lib/state/job/openJob.svelte';
   import Missing from './Missing.svelte';
 
   /** Has the job of a setup at hand, and shows the setup; or says that there is none. */

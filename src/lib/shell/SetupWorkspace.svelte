@@ -6,14 +6,14 @@
   import CallPanel from '$lib/call/CallPanel.svelte';
   import NoCall from '$lib/call/NoCall.svelte';
   import Ladder from '$lib/ladder/Ladder.svelte';
-  import type { SetupRow } from '$lib/state/openJob.svelte';
+  import type { SetupRow } from '$lib/state/job/openJob.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import { setWorkspace, Workspace } from '$lib/state/workspace.svelte';
-  import { tabs } from '$lib/state/selection.svelte';
+  import { setWorkspace, Workspace } from '$lib/state/screen/workspace.svelte';
+  import { tabs } from '$lib/state/screen/selection.svelte';
   import Failed from '$lib/controls/Failed.svelte';
   import { setFieldScope } from '$lib/controls/field.svelte';
   import { templates } from '$core/setup/templates';
-  import { JustMade } from '$lib/state/justMade.svelte';
+  import { JustMade } from '$lib/state/screen/justMade.svelte';
   import { isTyping, usesArrows } from './keys';
   import { panes } from './panes.svelte';
 

@@ -24,23 +24,23 @@ import {
   type SafeStorage,
   type StoreProblem
 } from '$lib/data';
-import { Quarantine } from './aside.svelte';
-import { Backup, type Packing } from './backup.svelte';
-import { Day } from './day.svelte';
-import { Frames } from './frames.svelte';
-import { JobFiles } from './jobFiles.svelte';
-import { OwnKit } from './kit.svelte';
-import { Jobs } from './jobs.svelte';
-import { Messages } from './messages.svelte';
-import { OpenJob } from './openJob.svelte';
-import { Originals } from './originals.svelte';
-import { errorReason } from './parts';
-import { Places } from './places';
-import type { GetPhotoReader } from './reading';
-import { packing, readJob } from './readJob';
-import { Settings } from './settings.svelte';
-import { Setups } from './setups';
-import { Transfer } from './travel.svelte';
+import { Quarantine } from '$lib/state/job/quarantine.svelte';
+import { Backup, type Packing } from '$lib/state/transfer/backup.svelte';
+import { Day } from '$lib/state/job/day.svelte';
+import { Frames } from '$lib/state/frames/frames.svelte';
+import { JobFiles } from '$lib/state/transfer/jobFiles.svelte';
+import { OwnKit } from '$lib/state/job/kit.svelte';
+import { Jobs } from '$lib/state/job/jobs.svelte';
+import { Messages } from '$lib/state/job/messages.svelte';
+import { OpenJob } from '$lib/state/job/openJob.svelte';
+import { Originals } from '$lib/state/frames/originals.svelte';
+import { errorReason } from '$lib/state/job/services';
+import { Places } from '$lib/state/job/places';
+import type { GetPhotoReader } from '$lib/state/frames/photoReader';
+import { packing, readJob } from '../../workers/clients/files';
+import { Settings } from '$lib/state/job/settings.svelte';
+import { Setups } from '$lib/state/job/setups';
+import { Transfer } from '$lib/state/transfer/transfer.svelte';
 
 interface AppOptions {
   readonly database: Database;

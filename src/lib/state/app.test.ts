@@ -6,7 +6,7 @@ import { journalPrefix, journalVersion } from '$lib/data/journal';
 import { safeStorage, type Database } from '$lib/data';
 import { MemoryStorage, openApp, until, type OpenApp } from '$lib/testing/app';
 import { App } from './app.svelte';
-import type { SetupRow } from './openJob.svelte';
+import type { SetupRow } from '$lib/state/job/openJob.svelte';
 
 let opened: OpenApp;
 let app: App;

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { SetupRow } from '$lib/state/openJob.svelte';
-  import { asking, aspectOf, atStop, fitInto } from '$lib/finder/asking';
+  import type { SetupRow } from '$lib/state/job/openJob.svelte';
+  import { asking, aspectOf, atStop, fitInto } from '../../render/request';
   import { drawnFrom } from '$lib/finder/drawnFrom';
   import SizedPicture from '$lib/controls/SizedPicture.svelte';
   import Outline from '$lib/finder/Outline.svelte';
-  import { getRenderings } from '$lib/finder/renderings.svelte';
+  import { getRenderings } from '../../workers/clients/renderer.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   interface Props {

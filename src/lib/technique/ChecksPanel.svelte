@@ -1,7 +1,7 @@
 <script lang="ts">
   import { checksOf } from '$core/technique/checks';
   import CheckList from './CheckList.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** What to check for this picture, body and light, each with its reason; ticked here or in the field. */
   const workspace = getWorkspace();

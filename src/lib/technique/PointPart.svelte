@@ -4,7 +4,7 @@
   import { oddsWords } from '$core/words/call';
   import { pointFitWords, pointOffWords, pointSizeWords } from '$core/words/technique';
   import { pointBox } from '$core/setup/focusArea';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** The point against the face: where it lies, which size to set, which grid. */
   let { plan, advice }: { plan: Plan; advice: PointAdvice } = $props();

@@ -3,10 +3,10 @@
   import type { Recomposing } from '$core/technique/recomposing';
   import { recomposeAdvice } from '$core/words/technique';
   import { landedWords } from '$core/words/ways';
-  import { formatLength } from '$core/words/length';
+  import { formatLength } from '$core/units/length';
   import { oddsWords } from '$core/words/call';
   import { withCamera } from '$core/setup/moves';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** Move the point, or focus in the middle and turn: what each costs here. */
   let { plan, found }: { plan: Plan; found: Recomposing } = $props();

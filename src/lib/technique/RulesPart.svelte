@@ -2,7 +2,7 @@
   import type { Plan } from '$core/call/plan';
   import type { Ruled } from '$core/technique/rules';
   import { ruleName, ruleWords } from '$core/words/technique';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import TakeRow from './TakeRow.svelte';
 
   /** Rules of thumb, each with what it would have given here. */

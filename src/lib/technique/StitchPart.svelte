@@ -4,8 +4,8 @@
   import { stitchFramesFor } from '$core/technique/stitching';
   import { stitchSteps } from '$core/words/stitching';
   import NumberField from '$lib/controls/NumberField.svelte';
-  import { roundOf } from '$lib/finder/asking';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { roundOf } from '../../render/request';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import Part from './Part.svelte';
 
   /** A wide view stitched from narrow frames: how many, in which order, step by step. */

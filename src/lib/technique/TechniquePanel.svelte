@@ -16,9 +16,9 @@
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
   import Progress from '$lib/controls/Progress.svelte';
-  import { findTechnique } from '$lib/state/planner';
-  import { Search } from '$lib/state/search.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { findTechnique } from '../../workers/clients/planner';
+  import { Search } from '$lib/state/screen/search.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import HoldChart from './HoldChart.svelte';
   import Part from './Part.svelte';
   import PointPart from './PointPart.svelte';

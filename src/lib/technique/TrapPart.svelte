@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Trap } from '$core/technique/trap';
   import { trapWords } from '$core/words/technique';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** Follow whoever walks, or wait at a mark; on the Floor, where they are at each frame of a burst. */
   let { trap }: { trap: Trap } = $props();

@@ -1,7 +1,7 @@
 <script lang="ts">
   import Choice from '$lib/controls/Choice.svelte';
   import HoldField from '$lib/inspector/HoldField.svelte';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** The button that focuses, frames for each press, and how long one holds. */
   const workspace = getWorkspace();

@@ -3,7 +3,7 @@
   import type { FocusMethodOption } from '$core/technique/ways';
   import { oddsWords } from '$core/words/call';
   import { missedBy, missedOnTarget, wayName, wayReason } from '$core/words/ways';
-  import { getWorkspace } from '$lib/state/workspace.svelte';
+  import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import TakeButton from './TakeButton.svelte';
 
   /** One way of focusing: in a hundred frames, how many are sharp, and what the others landed on. */

@@ -2,11 +2,11 @@
 import { expect, vi } from 'vitest';
 import { readJobFile } from '$core/formats/jobFile';
 import { safeStorage, type Database } from '$lib/data';
-import { readZip, zipped } from '../../archive/zip';
+import { readZip, zipped } from '../../workers/zip';
 import { defineDatabase } from '$lib/data/database';
 import { App } from '$lib/state/app.svelte';
 import { measureOwnEyes } from '$core/frames/ownEyes';
-import type { PhotoReader } from '$lib/state/reading';
+import type { PhotoReader } from '$lib/state/frames/photoReader';
 
 /** Local storage in memory; `full` refuses to take anything more, `barred` everything. */
 export class MemoryStorage {

@@ -13,9 +13,9 @@ import {
   type BufferGeometry,
   type ShaderMaterial
 } from 'three';
-import { radians, yaw, type Vector } from '../../core/geometry/vector';
+import { radians, yaw, type Vector } from '../../core/maths/vector';
 import { adultInterpupillaryMm, headScale, interpupillaryOf } from '../../core/people/anatomy';
-import { textHash, type Appearance } from '../../core/people/looks';
+import { textHash, type Appearance } from '../../core/people/appearance';
 import { faceSolids, type FaceSolid } from '../../core/people/face';
 import { headPoint, toCamera, type Viewpoint } from '../../core/setup/scene';
 import type { Person } from '../../core/setup/schema';

@@ -14,7 +14,7 @@ import {
   Vector3,
   type BufferGeometry
 } from 'three';
-import { textHash } from '../../core/people/looks';
+import { textHash } from '../../core/people/appearance';
 import { newPerson } from '../../core/setup/defaults';
 import type { Viewpoint } from '../../core/setup/scene';
 import type { Background, Scenery, Setup } from '../../core/setup/schema';

@@ -14,7 +14,7 @@ import {
   Vector3,
   type BufferGeometry
 } from 'three';
-import { textHash } from '../../core/people/looks';
+import { textHash } from '../../core/people/appearance';
 import type { Thing } from '../../core/setup/schema';
 import type { FigureLighting } from './figureShader';
 import { sequence } from './paint';

@@ -1,6 +1,6 @@
 /** Each change by itself: how far it may go, what it costs, and exactly what it does. Whether it helps is tested beside it. */
 import { describe, expect, it } from 'vitest';
-import { degrees } from '../../geometry/vector';
+import { degrees } from '../../maths/vector';
 import { defaultHabits } from '../../habits/habits';
 import { builtInKit } from '../../kit/builtInKit';
 import { bodyOf, lensOf } from '../../kit/find';

@@ -1,7 +1,7 @@
 /** Remedies that are one thing or another. */
 import { withCamera } from '../../setup/moves';
-import { isByHand } from '../spread';
-import { degrees } from '../../geometry/vector';
+import { isByHand } from '../scatter';
+import { degrees } from '../../maths/vector';
 import { distanceForFraming, framedSize } from '../../optics/thinLens';
 import { mountings } from '../../kit/fits';
 import { defaultFlash } from '../../setup/defaults';

@@ -1,6 +1,6 @@
 /** Remedies by a varying amount. */
 import { withCamera } from '../../setup/moves';
-import { degrees } from '../../geometry/vector';
+import { degrees } from '../../maths/vector';
 import { focusFromSensor } from '../../optics/thinLens';
 import { turnFromLens, viewpoint } from '../../setup/scene';
 import type { Person, Setup } from '../../setup/schema';

@@ -10,7 +10,7 @@ import { remedyWords } from '../../words/remedies';
 import { planSetup } from '../planSetup';
 import { defaultHabits } from '../../habits/habits';
 import { canExpose } from '../exposable';
-import { meetsGoals } from '../opens';
+import { meetsGoals } from '../usableWindow';
 import { findRemedies } from './findRemedies';
 import type { Remedy, RemedyKind } from './remedy';
 

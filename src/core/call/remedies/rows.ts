@@ -1,6 +1,6 @@
 /** Remedies that move people within their rows, or the camera round them. */
 import { withCamera } from '../../setup/moves';
-import { degrees, radians } from '../../geometry/vector';
+import { degrees, radians } from '../../maths/vector';
 import { rowLine, rowsByDepth } from '../../people/rows';
 import type { Person, Setup } from '../../setup/schema';
 import { axialDepth, type FocusSurface } from '../../optics/focusSurface';

@@ -4,11 +4,12 @@ import { bodyOf, lensOf } from '../../kit/find';
 import { keepAim } from '../../setup/aim';
 import type { Setup } from '../../setup/schema';
 import { canExpose } from '../exposable';
-import { meetsGoals, nearness, hasUsableWindow, type WindowScope } from '../opens';
+import { meetsGoals, nearness, hasUsableWindow, type WindowScope } from '../usableWindow';
 import type { Plan, StopPlan } from '../plan';
 import type { PlanInput } from '../planInput';
 import { planSetup, stopsOf } from '../planSetup';
-import { prepare, type Situation } from '../situation';
+import { prepare } from '../planSetup';
+import type { Situation } from '../situation';
 import { choices } from './choices';
 import { families } from './families';
 import { type RemedyChoice, type Context, type Family, type Outcome } from './remedy';
@@ -66,7 +67,7 @@ export function searchFor(input: PlanInput, asked: WindowScope = 'everything'): 
   const placed = (changed: Setup): Situation | undefined => {
     const prepared = prepare({ ...input, setup: changed });
     if (prepared.kind === 'noPlan') return undefined;
-    const { situation } = prepared;
+    const situation = prepared;
     return allowed(changed, situation.view.distance, situation.outOfFrame) ? situation : undefined;
   };
   const solved = (changed: Setup): Plan | undefined => {

@@ -2,7 +2,7 @@
 import { defaultCamera, defaultLight, newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
 import { usualSchedule, type Schedule } from '../../setup/schedule';
 import type { NewPlace } from '../normalise';
-import type { Appearance } from '../../people/looks';
+import type { Appearance } from '../../people/appearance';
 import type { Camera, Light, KnownLight, Person, Setup } from '../../setup/schema';
 
 const look = (changes: Partial<Appearance>): Appearance => ({

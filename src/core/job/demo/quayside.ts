@@ -1,6 +1,6 @@
 /** The second demo job: forty years of a brass band on a bandstand by the water. All invented. */
-import { degrees } from '../../geometry/vector';
-import { appearanceFor, type Appearance } from '../../people/looks';
+import { degrees } from '../../maths/vector';
+import { appearanceFor, type Appearance } from '../../people/appearance';
 import { defaultCamera, defaultLight, newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
 import type { Camera, Light, KnownLight, Person, Setup } from '../../setup/schema';
 

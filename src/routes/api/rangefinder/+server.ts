@@ -1,4 +1,4 @@
-import { rangeMm, simulatedReadings } from '$core/devices/rangefinder';
+import { rangeMm, simulatedReadings } from '$core/simulation/rangefinder';
 import { OpenByAddress, refusal } from '$lib/server/api';
 import type { RequestHandler } from './$types';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import Pocket from '$lib/pocket/Pocket.svelte';
+  import FieldCard from '$lib/fieldCard/Pocket.svelte';
   import OpenSetup from '$lib/shell/OpenSetup.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -12,5 +12,5 @@
 <svelte:head><title>{name === undefined ? 'Focalis' : `${name}, field card · Focalis`}</title></svelte:head>
 
 <OpenSetup {id}>
-  {#snippet children(row)}{#key row.id}<Pocket {row} />{/key}{/snippet}
+  {#snippet children(row)}{#key row.id}<FieldCard {row} />{/key}{/snippet}
 </OpenSetup>

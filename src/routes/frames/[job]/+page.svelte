@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import { goto } from '$app/navigation';
   import { missingFacts } from '$core/frames/facts';
-  import { acceptedPictures } from '$core/pictures/kind';
+  import { acceptedPictures } from '$core/photos/kind';
   import { framesTitle, missingWords } from '$core/words/frames';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import { bestOfBursts, pairThatHolds } from '$core/frames/choose';

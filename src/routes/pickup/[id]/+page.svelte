@@ -3,7 +3,7 @@
   import { onMount } from 'svelte';
   import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
-  import { canSeal } from '$lib/pickup/sealed';
+  import { canSeal } from '$lib/state/transfer/sealed';
   import { getApp } from '$lib/state/app.svelte';
 
   const app = getApp();

@@ -2,11 +2,11 @@
  * Where a sealed job waits for another device. The server holds ciphertext under a random name, and nothing that would open
  * it. PUT leaves it, POST collects it (no link preview does that), DELETE says that it has arrived, GET whether it waits.
  */
-import { isPlace } from '$lib/pickup/sealed';
+import { isPlace } from '$lib/state/transfer/sealed';
 import { rateLimit, refusal } from '$lib/server/api';
 import { readBody } from '$lib/server/body';
 import { sharedStorage } from '$lib/server/shared';
-import { PickupRepository, pickupLimits } from '$lib/server/shelf';
+import { PickupRepository, pickupLimits } from '$lib/server/pickupRepository';
 import type { RequestHandler } from './$types';
 
 const shelf = new PickupRepository(pickupLimits, Date.now, sharedStorage('pickup'));

@@ -3,8 +3,8 @@
   import { page } from '$app/state';
   import { stances } from '$core/setup/schema';
   import { drills } from '$core/drills/definitions';
-  import PocketDrill from '$lib/drills/PocketDrill.svelte';
-  import { KitInUse } from '$lib/kit/inHand.svelte';
+  import CardDrill from '$lib/drills/CardDrill.svelte';
+  import { KitInUse } from '$lib/kit/usedKit.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
   const app = getApp();
@@ -21,7 +21,7 @@
 <svelte:head><title>{drill?.title ?? 'Drills'}, step by step · Focalis</title></svelte:head>
 
 {#if drill && kit.body && kit.lens}
-  {#key drill.id}<PocketDrill {drill} {stance} body={kit.body} lens={kit.lens} />{/key}
+  {#key drill.id}<CardDrill {drill} {stance} body={kit.body} lens={kit.lens} />{/key}
 {:else}
   <main class="px-4 py-6">
     <h1 class="condensed text-[26px] font-bold">
