@@ -73,6 +73,16 @@ export default ts.config(
     rules: { 'svelte/prefer-svelte-reactivity': 'off' }
   },
   {
+    // What does not fit is split by idea. Tables, and tight loops with a reason beside them, say so where they stand.
+    files: ['src/core/**/*.ts'],
+    ignores: ['**/*.test.ts', 'src/core/formats/versions/**'],
+    rules: {
+      'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
+      complexity: ['error', 20]
+    }
+  },
+  { files: ['**/*.svelte'], rules: { 'max-lines': ['error', 250] } },
+  {
     files: ['src/core/**/*.ts'],
     rules: {
       'no-restricted-imports': [
@@ -129,5 +139,5 @@ export default ts.config(
       ]
     }
   },
-  { files: ['scripts/**', 'src/cli/**', 'src/modelling/build.ts', 'benchmarks/**'], rules: { 'no-console': 'off' } }
+  { files: ['scripts/**', 'src/server/planCommand.ts', 'src/modelling/build.ts', 'benchmarks/**'], rules: { 'no-console': 'off' } }
 );

@@ -8,7 +8,7 @@ import type { Body, Lens } from '$core/kit/schema';
 import type { Setup } from '$core/setup/schema';
 import { wholePicture, cutoutAt, type Cutout } from './lens/lensView';
 import { lensShot, viewsNeeded } from './shot';
-import type { RenderingQuestion } from '../workers/clients/renderer.svelte';
+import type { RenderingQuestion } from './studio';
 
 export interface RenderableSetup {
   readonly setup: Setup;

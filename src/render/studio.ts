@@ -32,6 +32,9 @@ export interface RenderingRequest {
   readonly eyesOf?: string | undefined;
 }
 
+/** Before it has its turn. */
+export type RenderingQuestion = Omit<RenderingRequest, 'turn'>;
+
 export interface Rendering {
   readonly slot: string;
   readonly turn: number;

@@ -7,7 +7,7 @@ import type { FrameReading } from '../frames/reading';
 import { magnification } from '../optics/thinLens';
 import type { Person } from '../setup/schema';
 import { personOffsetOf } from './personOffsets';
-import type { FramePlan } from './recorded';
+import type { FramePlan } from './framePlan';
 import type { Recorded } from './schema';
 
 type Told = Recorded['people'][number];

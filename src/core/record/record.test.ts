@@ -18,7 +18,8 @@ import { atDistanceMm, kitGroups, ownFocusOf, personFigures, swayByStance, withO
 import { hitRates, honestyOf, shareOf, ways } from './honesty';
 import { learn } from './learn';
 import { errorUm, partsOf } from './observe';
-import { recordedOf, withoutHoles, type FramePlan } from './recorded';
+import { recordedOf, withoutHoles } from './recorded';
+import type { FramePlan } from './framePlan';
 import { recordedSchema, type Recorded } from './schema';
 
 const now = Date.UTC(2026, 10, 26);

@@ -16,18 +16,9 @@ import { magnification } from '../optics/thinLens';
 import type { Plan } from '../call/plan';
 import type { Setup } from '../setup/schema';
 import { errorUm, partsOf } from './observe';
+import type { FramePlan } from './framePlan';
 import { personsOf } from './personsOf';
 import type { Recorded } from './schema';
-
-export interface FramePlan {
-  readonly jobId: string;
-  readonly setup: Setup;
-  readonly plan: Plan;
-  readonly body: Body;
-  readonly lens: Lens;
-  readonly habits: Habits;
-  readonly expected: readonly ExpectedFace[];
-}
 
 /** A frame so soon after the one before was not focused anew, ms, where the body does not go on focusing (common practice, no source). */
 const sameFocusingMs = 400;

@@ -4,6 +4,7 @@ import { distanceForFraming } from '../optics/thinLens';
 import { groupDistance } from './groupFraming';
 import type { Body } from '../kit/schema';
 import type { Camera, Framing, Setup } from './schema';
+import type { FrameSize } from './shapes';
 
 /** What decides where the camera stands. */
 export type Framed = Pick<Setup, 'camera' | 'people'>;
@@ -15,11 +16,6 @@ export const framedHeightMm: Readonly<Record<Framing, number>> = {
   threeQuarter: 1450,
   fullLength: 2100
 };
-
-export interface FrameSize {
-  readonly width: number;
-  readonly height: number;
-}
 
 /** Sensor as held: width and height of one frame, mm. */
 export function frameSize(body: Body, orientation: Camera['orientation']): FrameSize {

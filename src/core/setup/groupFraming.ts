@@ -2,8 +2,8 @@
 import { degrees } from '../maths/vector';
 import { imageDistance } from '../optics/thinLens';
 import { adultHead, eyeHeight, headScale, interpupillaryOf } from '../people/anatomy';
-import type { FrameSize } from './framing';
 import type { Camera, Framing, Person } from './schema';
+import type { FrameSize } from './shapes';
 
 /** Half the width across the shoulders with the arms, as a share of the stature (from memory). */
 const halfShoulders = 0.135;

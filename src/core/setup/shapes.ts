@@ -1,5 +1,10 @@
 /** Shapes pictures are ordered in, and what is left of a picture cropped to one. */
-import type { FrameSize } from './framing';
+
+/** As it is held, mm. */
+export interface FrameSize {
+  readonly width: number;
+  readonly height: number;
+}
 
 /** Long side over short. */
 export const printShapes = { '5:4': 5 / 4, '4:3': 4 / 3, '7:5': 7 / 5, '16:9': 16 / 9, '1:1': 1 } as const;

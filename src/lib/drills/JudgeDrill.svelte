@@ -24,7 +24,8 @@
   import { getApp } from '$lib/state/app.svelte';
   import { asking, eyeCrops, partAbout, type RenderableSetup } from '../../render/request';
   import LensRendering from '../finder/LensRendering.svelte';
-  import { getRenderings, type RenderingQuestion } from '../../workers/clients/renderer.svelte';
+  import { getRenderings } from '../../workers/clients/renderer.svelte';
+  import type { RenderingQuestion } from '../../render/studio';
   import { wholePicture } from '../../render/lens/lensView';
   import { pupilAt } from '../../render/lens/pupil';
   import { isTyping } from '../shell/keys';

@@ -134,7 +134,13 @@
     {/if}
     {#if plan && planned.body && planned.lens}
       <div class="-mx-4 flex min-h-20 flex-1 pocket-wide:hidden">
-        <FieldCardPicture row={{ ...row, setup: shot }} {plan} body={planned.body} lens={planned.lens} planned={asDrawn} />
+        <FieldCardPicture
+          row={{ ...row, setup: shot }}
+          {plan}
+          body={planned.body}
+          lens={planned.lens}
+          planned={asDrawn}
+        />
       </div>
       {#if plan.conflict}
         <div class="py-1.5"><NearestFix {setup} {shot} {plan} /></div>
@@ -164,7 +170,13 @@
   <div class="flex min-h-0 shrink-0 flex-col pocket-wide:shrink">
     {#if plan && planned.body && planned.lens}
       <div class="mt-2 mb-2 hidden min-h-0 flex-1 pocket-wide:flex">
-        <FieldCardPicture row={{ ...row, setup: shot }} {plan} body={planned.body} lens={planned.lens} planned={asDrawn} />
+        <FieldCardPicture
+          row={{ ...row, setup: shot }}
+          {plan}
+          body={planned.body}
+          lens={planned.lens}
+          planned={asDrawn}
+        />
       </div>
     {/if}
     <Steppers {setup} {shot} onmissing={() => (open = 'missing')} />

@@ -13,7 +13,15 @@
   import { findAlternatives, findLineUp } from '../../workers/clients/planner';
   import { Search } from '$lib/state/screen/search.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
-  import { asking, aspectOf, atStop, eyeCrops, picturePixels, screenDensity, type RenderableSetup } from '../../render/request';
+  import {
+    asking,
+    aspectOf,
+    atStop,
+    eyeCrops,
+    picturePixels,
+    screenDensity,
+    type RenderableSetup
+  } from '../../render/request';
   import { savePicture } from './export';
   import { cellsFor, lensesToCompare, most, stopsToCompare } from './comparing';
   import LensRendering from './LensRendering.svelte';

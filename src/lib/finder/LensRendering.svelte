@@ -9,7 +9,8 @@
 
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { getRenderings, type RenderingQuestion } from '../../workers/clients/renderer.svelte';
+  import { getRenderings } from '../../workers/clients/renderer.svelte';
+  import type { RenderingQuestion } from '../../render/studio';
 
   interface Props {
     asked: RenderingQuestion;

@@ -25,7 +25,8 @@ import {
   type StoreProblem
 } from '$lib/data';
 import { Quarantine } from '$lib/state/job/quarantine.svelte';
-import { Backup, type Packing } from '$lib/state/transfer/backup.svelte';
+import { Backup } from '$lib/state/transfer/backup.svelte';
+import type { Packing } from '../../workers/packing';
 import { Day } from '$lib/state/job/day.svelte';
 import { Frames } from '$lib/state/frames/frames.svelte';
 import { JobFiles } from '$lib/state/transfer/jobFiles.svelte';

@@ -4,7 +4,7 @@ import type { CsvRead } from '$core/formats/csv';
 import type { JobFileResult } from '$core/formats/jobFile';
 import type { LensfunResult } from '$core/formats/lensfun';
 import { WorkerClient } from '../client';
-import type { Packing } from '../../lib/state/transfer/backup.svelte';
+import type { Packing } from '../packing';
 import type { Files } from '../files.worker';
 
 const files = new WorkerClient<Files>(

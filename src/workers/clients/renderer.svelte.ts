@@ -1,11 +1,10 @@
 /** The way to the renderer's worker, which starts when it is first asked: who asks for a rendering gets it, and better ones after it, until somebody asks anew. */
 import { proxy } from 'comlink';
 import { createContext } from 'svelte';
-import type { Rendering, RenderingRequest } from '../../render/studio';
+import type { Rendering, RenderingQuestion } from '../../render/studio';
 import { startThread, type Thread } from '../client';
 import type { RendererWorker } from '../renderer.worker';
 
-export type RenderingQuestion = Omit<RenderingRequest, 'turn'>;
 type Listener = (picture: Rendering) => void;
 
 /** The slot of the rendering everybody looks at. */

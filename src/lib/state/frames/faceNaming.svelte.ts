@@ -3,7 +3,7 @@ import type { Pointable } from '$core/frames/pointed';
 import type { Frame } from '$core/frames/schema';
 import type { FramePictures } from '$lib/data';
 import type { EyeRemeasuring } from './remeasureEyes.svelte';
-import type { FrameEntry } from './frames.svelte';
+import type { FrameEntry } from './frameEntry';
 import type { Originals } from './originals.svelte';
 import type { Services } from '$lib/state/job/services';
 import type { GetPhotoReader } from './photoReader';

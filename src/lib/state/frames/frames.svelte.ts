@@ -7,6 +7,7 @@ import { newRow, type FramePicture, type FramePictures, type OwnEyes } from '$li
 import type { PhotoRequest, ReadFrame } from '../../../photos/measurePhoto';
 import { ImportQueue, type Kept } from './importQueue.svelte';
 import { EyeRemeasuring } from './remeasureEyes.svelte';
+import type { FrameEntry } from './frameEntry';
 import type { Originals } from './originals.svelte';
 import type { Services } from '$lib/state/job/services';
 import { inWorkers, type GetPhotoReader } from './photoReader';
@@ -15,11 +16,6 @@ import { FaceNaming } from './faceNaming.svelte';
 
 const bringingIn = () => import('./importFrame');
 const isSidecar = ({ name }: File): boolean => /\.xmp$/i.test(name);
-
-export interface FrameEntry {
-  readonly id: string;
-  readonly frame: Frame;
-}
 
 /** Where what belongs to frames is kept apart from them. */
 interface Shelves {

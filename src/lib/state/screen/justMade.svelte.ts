@@ -5,7 +5,17 @@ import { renamePeople } from '$core/job/normalise';
 import { beingNames, numbered } from '$core/setup/names';
 import { secondChoice, setupFrom, type Second, type Template, type TemplateChoices } from '$core/setup/templates';
 import type { Setup, Wish } from '$core/setup/schema';
-import type { Workspace } from './workspace.svelte';
+import type { App } from '$lib/state/app.svelte';
+import type { Selection, Tab } from './selection.svelte';
+
+/** Of the screen that shows it. */
+interface SetupScreen {
+  readonly app: Pick<App, 'open' | 'newId'>;
+  readonly setup: Setup;
+  readonly selection: Selection;
+  tab: Tab;
+  edit(label: string, recipe: (draft: Setup) => unknown): unknown;
+}
 
 interface Made {
   readonly setup: Setup;
@@ -16,11 +26,11 @@ interface Made {
 export class JustMade {
   readonly template: Template;
   readonly question: Second;
-  readonly #workspace: Workspace;
+  readonly #workspace: SetupScreen;
   /** Every setup it has been, so that undo finds its answers. */
   #made = $state.raw<readonly Made[]>([]);
 
-  constructor(workspace: Workspace, template: Template) {
+  constructor(workspace: SetupScreen, template: Template) {
     this.#workspace = workspace;
     this.template = template;
     this.question = secondChoice[template];

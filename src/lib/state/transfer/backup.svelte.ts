@@ -4,13 +4,8 @@ import { restoreWords, type RestoreHow } from '$core/job/restoring';
 import type { Kit } from '$core/kit/schema';
 import { readJobParts, untouchedDemos, type Change, type RecordRepository, type Row, type Thumbnails } from '$lib/data';
 import { errorReason, type Services } from '$lib/state/job/services';
+import type { Packing } from '../../../workers/packing';
 import { restoring, travelling } from './restoring';
-
-/** The way to the worker that packs and unpacks. */
-export interface Packing {
-  readonly pack: (files: readonly ArchiveFile<Blob>[], onProgress: (share: number) => void) => Promise<Blob>;
-  readonly unpack: (file: Blob, onProgress: (share: number) => void) => Promise<ArchiveResult<Blob>>;
-}
 
 const dayMs = 24 * 3600 * 1000;
 /** A backup is asked for after so long without one; and again so long after one said "later" (my choice). */
