@@ -1,8 +1,9 @@
 /** Practice: frames of marks taken in as files, in any order, with a retake; judged, kept, exported; and pairs judged by eye. */
 import type { Page } from '@playwright/test';
-import { arrangedFor, type DrillStep } from '../src/core/drills/definitions';
-import type { DrillId } from '../src/core/drills/ids';
-import { marksShot, type StandingMark } from '../src/core/drills/simulate';
+import { arrangedFor } from '../src/core/drills/kinds';
+import { type DrillStep } from '../src/core/drills/series/steps';
+import type { DrillId } from '../src/core/drills/kinds';
+import { marksShot, type StandingMark } from '../src/core/drills/series/simulate';
 import { recomposeShift } from '../src/core/call/motion';
 import { imageDistance } from '../src/core/optics/thinLens';
 import { seededNormal, seededRandom } from '../src/core/testing/random';

@@ -27,6 +27,7 @@
       storage,
       newId: v4,
       now: () => Date.now(),
+      random: () => Math.random(),
       persist: () => navigator.storage?.persist?.()
     })
   );

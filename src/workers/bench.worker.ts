@@ -18,8 +18,8 @@ import {
   type SpotScene
 } from '../core/bench/simulate';
 import { findSpots, type Spots, type SpotsProblem } from '../core/bench/spots';
-import { lookAtMarks, type MarkAt, type MarkedFrame } from '../core/drills/fiducials';
-import { marksShot, type MarksScene } from '../core/drills/simulate';
+import { lookAtMarks, type MarkAt, type MarkedFrame } from '../core/drills/series/fiducials';
+import { marksShot, type MarksScene } from '../core/drills/series/simulate';
 import { luminanceOf } from '../core/measure/luminance';
 import { seededRandom } from '../core/maths/random';
 import { openPicture, type DecodedPixels } from '../photos/openPhoto';

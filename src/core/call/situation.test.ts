@@ -129,9 +129,9 @@ describe('the picture', () => {
       return person ? stretchAt(found.view, eyesMidpoint(person)) : 0;
     };
     expect(factor('b')).toBeGreaterThan(factor('a'));
-    expect(found.stretched).toEqual({ subjectId: 'b', factor: factor('b') });
-    expect(situation({ people: people.slice(0, 1) }, wide).stretched).toBeNull();
-    expect(situation({ people: [], things: [newThing('t', 'T', { lateralMm: 1900 })] }, wide).stretched).toBeNull();
+    expect(found.stretched()).toEqual({ subjectId: 'b', factor: factor('b') });
+    expect(situation({ people: people.slice(0, 1) }, wide).stretched()).toBeNull();
+    expect(situation({ people: [], things: [newThing('t', 'T', { lateralMm: 1900 })] }, wide).stretched()).toBeNull();
   });
 
   it('in a crop mode is drawn by the whole lens: its edge stays where it is', () => {
@@ -166,8 +166,8 @@ describe('the picture', () => {
       before,
       newPerson('b', 'Back', { importance, statureMm: 1600 })
     ];
-    expect(situation({ people: behind('must') }).hidden).toEqual(['b']);
-    expect(situation({ people: behind('maySoft') }).hidden).toEqual([]);
+    expect(situation({ people: behind('must') }).hidden()).toEqual(['b']);
+    expect(situation({ people: behind('maySoft') }).hidden()).toEqual([]);
   });
 
   it('has the backgrounds as they are wished, from the lens', () => {

@@ -3,9 +3,10 @@ import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { blurDiscDiameter } from '../optics/blur';
 import { isSameStop } from '../optics/stops';
-import { arrangedFor, type DrillStep } from './definitions';
+import { arrangedFor, drillOf } from './kinds';
+import { type DrillStep } from './series/steps';
 import { expectedFrame } from './drillSetup';
-import type { DrillId } from './ids';
+import type { DrillId } from './kinds';
 
 const body = builtInKit.bodies[0];
 const lens = builtInKit.lenses.find(({ longestMm, shortestMm }) => longestMm === 85 && shortestMm === 85);
@@ -17,7 +18,7 @@ const frames = (drill: DrillId) => {
   const arranged = arrangedOf(drill);
   if (!arranged) throw new Error('It has things.');
   return arranged.steps.map((step) => {
-    const expected = expectedFrame(drill, arranged, step, kit);
+    const expected = expectedFrame(drillOf(drill)?.frames?.shows ?? 'objects', arranged, step, kit);
     if (!expected) throw new Error(`No plan for ${step.id}`);
     return { arranged, step, ...expected };
   });
@@ -76,6 +77,6 @@ describe('what a step must look like', () => {
     const [step] = arranged?.steps ?? [];
     if (!arranged || !step) throw new Error('It has steps.');
     const wider: DrillStep = { ...step, fNumber: 0.7 };
-    expect(expectedFrame('diagonal', arranged, wider, kit)).toBeNull();
+    expect(expectedFrame('objects', arranged, wider, kit)).toBeNull();
   });
 });

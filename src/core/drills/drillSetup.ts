@@ -10,8 +10,8 @@ import { magnification } from '../optics/thinLens';
 import { eyeHeight } from '../people/anatomy';
 import { defaultCamera, newPerson, newSetup, newThing } from '../setup/defaults';
 import type { Camera, Setup } from '../setup/schema';
-import { placeOff, type Arranged, type DrillStep } from './definitions';
-import type { DrillId } from './ids';
+import { placeOff, type Arranged, type DrillStep } from './series/steps';
+import type { FrameDrill } from './kinds/kind';
 
 export interface DrillKit {
   readonly body: Body;
@@ -61,14 +61,14 @@ export function turnedBy(
 
 /** @returns null where the kit has no plan for the step */
 export function expectedFrame(
-  drill: DrillId,
+  shows: FrameDrill['shows'],
   arranged: Arranged,
   step: DrillStep,
   kit: DrillKit
 ): ExpectedFrame | null {
   const { body, lens, focalLengthMm: f, habits, stance } = kit;
   const from = step.distanceMm ?? arranged.distanceMm;
-  const isFace = drill === 'eyeNose';
+  const isFace = shows === 'face';
   const aimed = arranged.things.find(({ index }) => index === step.focusOn);
   const face = newPerson('drill-face', 'Face', { sharp: 'eyesToNose', headYawDeg: 20 });
   // Whatever it is stands as high as the lens.

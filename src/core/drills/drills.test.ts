@@ -1,13 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { shiftedFocus } from '../optics/thinLens';
 import { seededNormal, seededRandom } from '../testing/random';
-import { arrangedFor, drills, type KitLimits } from './definitions';
-import { drillIds, type DrillId } from './ids';
-import { expectedIn, lookAtMarks, layoutOf, type MarkedFrame } from './fiducials';
-import { anotherDrill, matchFrames } from './match';
-import { bestPlane, planesOf, readSeries, type DrillFrame, type FrameRead, type PlaneAt } from './series';
-import { marksShot, type StandingMark } from './simulate';
-import { diagonalVerdict, edgesVerdict, ladderVerdict } from './verdicts';
+import { arrangedFor, drills } from './kinds';
+import { type KitLimits } from './kinds/kind';
+import { drillIds, type DrillId } from './kinds';
+import { expectedIn, lookAtMarks, layoutOf, type MarkedFrame } from './series/fiducials';
+import { anotherDrill } from './anotherDrill';
+import { matchFrames } from './series/match';
+import { bestPlane, planesOf, readSeries, type DrillFrame, type FrameRead, type PlaneAt } from './series/series';
+import { marksShot, type StandingMark } from './series/simulate';
+import { diagonalVerdict } from './kinds/diagonal';
+import { edgesVerdict } from './kinds/edges';
+import { ladderVerdict } from './kinds/stopLadder';
 
 const kit: KitLimits = { focalLengthMm: 50, widestFNumber: 1.8, smallestFNumber: 16, closestMm: 400, discMm: 0.03 };
 const pixelMm = 0.024;

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { blurDiscDiameter } from '../optics/blur';
 import { seededRandom } from '../testing/random';
-import { arrangedFor } from './definitions';
-import { lookAtMarks, type MarkedFrame } from './fiducials';
-import { matchFrames } from './match';
-import { byDistance, lookedFor, readByDistance, type DrillFrame } from './series';
-import { marksShot } from './simulate';
-import { eyeNoseVerdict } from './verdicts';
+import { arrangedFor } from './kinds';
+import { lookAtMarks, type MarkedFrame } from './series/fiducials';
+import { matchFrames } from './series/match';
+import { byDistance, lookedFor, readByDistance, type DrillFrame } from './series/series';
+import { marksShot } from './series/simulate';
+import { eyeNoseVerdict } from './kinds/eyeNose';
 
 const kit = { focalLengthMm: 85, widestFNumber: 1.4, smallestFNumber: 16, closestMm: 700, discMm: 0.03 };
 const arranged = arrangedFor('eyeNose', kit);

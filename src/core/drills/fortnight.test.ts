@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { recordedFrame } from '../testing/recorded';
+import { weaknesses } from './kinds/kind';
 import { fortnightOf, practisedBy, weaknessOf } from './fortnight';
-import { drillIds } from './ids';
+import { drillIds } from './kinds';
 import type { DrillResult } from './schema';
 
 const soft = (changes: Parameters<typeof recordedFrame>[1] = {}) =>
@@ -71,6 +72,6 @@ describe('two weeks of practice', () => {
   });
 
   it('have a drill for every weakness', () => {
-    for (const drills of Object.values(practisedBy)) expect(drills.length).toBeGreaterThan(0);
+    for (const weakness of weaknesses) expect(practisedBy(weakness).length, weakness).toBeGreaterThan(0);
   });
 });

@@ -1,22 +1,15 @@
 /** Two weeks of practice: a drill a day, most of what the record says is weakest. */
 import { greatest, sum } from 'd3-array';
 import type { Recorded } from '../record/schema';
-import { drillIds, type DrillId } from './ids';
+import { drillIds, drills, type DrillId } from './kinds';
+import { weaknesses, type Weakness } from './kinds/kind';
 import type { DrillResult } from './schema';
 
-/** What soft frames were lost to, as the record tells it. */
-export const weaknesses = ['elsewhere', 'turning', 'waiting', 'moving', 'focus', 'depth'] as const;
-export type Weakness = (typeof weaknesses)[number];
-
 /** What practises each, the most to the point first. */
-export const practisedBy: Readonly<Record<Weakness, readonly DrillId[]>> = {
-  elsewhere: ['mode', 'diagonal'],
-  turning: ['edges'],
-  waiting: ['sway', 'edges'],
-  moving: ['mode', 'steady'],
-  focus: ['diagonal', 'eyeNose'],
-  depth: ['stopLadder', 'guess']
-};
+export const practisedBy = (weakness: Weakness): readonly DrillId[] =>
+  (['first', 'second'] as const).flatMap((rank) =>
+    drills.flatMap(({ id, practises }) => (practises[weakness] === rank ? [id] : []))
+  );
 
 export interface Weak {
   readonly weakness: Weakness;
@@ -77,7 +70,7 @@ export function fortnightOf(frames: readonly Recorded[], results: readonly Drill
   const done = new Set(results.filter(({ simulated }) => !simulated).map(({ drill }) => drill));
   const asked = drillIds.map((drill): Asked => {
     const by = weak.flatMap(({ weakness, lost, of }) => {
-      const at = practisedBy[weakness].indexOf(drill);
+      const at = practisedBy(weakness).indexOf(drill);
       return at < 0 ? [] : [{ weakness, worth: (counts.tenth * 10 * lost * secondShare ** at) / of }];
     });
     return {

@@ -1,10 +1,10 @@
 /** What is kept of drills: what is ticked, and what came of each time. */
 import { z } from 'zod';
 import { id, name } from '../schema/values';
-import { drillIds } from './ids';
+import { drillIds } from './kinds';
 import { stances } from '../setup/schema';
-import { judgeModes } from './judge';
-import { learnedSchema } from './learned';
+import { judgeModes } from './desk/judge';
+import { learnedSchema } from './series/learned';
 
 const figure = z.number().min(-1e9).max(1e9);
 

@@ -1,5 +1,5 @@
 /** What came of drills as a table: a row a step, or one for a drill without any. */
-import { drillTitle } from '../drills/definitions';
+import { drillTitle } from '../drills/kinds';
 import type { DrillResult } from '../drills/schema';
 import { writeCsv } from './csv';
 

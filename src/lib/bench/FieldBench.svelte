@@ -81,9 +81,9 @@
   const read = (files: readonly File[]) =>
     series.add(sources(files), (file, options) => readEdges(file, asked, options), 'read and measured');
   function simulate() {
-    const seed = Math.floor(Math.random() * 1e6);
+    const seed = app.newSeed();
     const bend = (seed % 2 ? 1 : -1) * (0.5 + (seed % 53) / 100);
-    const orders = fieldOrders({ body, lens, focalLengthMm: lens.longestMm, at: Date.now() }, bend, seed);
+    const orders = fieldOrders({ body, lens, focalLengthMm: lens.longestMm, at: app.now() }, bend, seed);
     void series.add(
       orders.map((order, index) => ({
         name: `FIELD_${seed}_${index + 1}.JPG`,
@@ -95,7 +95,7 @@
   }
   function write() {
     if (!first || !found || perM === null) return;
-    const [id, now] = [app.newId(), Date.now()];
+    const [id, now] = [app.newId(), app.now()];
     const problem = app.kit.change('lenses', lens.id, 'field measured', (draft) => void (draft.fieldPerM = perM));
     if (problem !== null) {
       app.messages.problem(problem);

@@ -142,9 +142,9 @@
   const read = (files: readonly File[]) =>
     series.add(sources(files), (file, options) => readFocus(file, asked, options), 'read and measured');
   function simulate() {
-    const seed = Math.floor(Math.random() * 1e6);
+    const seed = app.newSeed();
     const bias = (seed % 2 ? 1 : -1) * usualUm * (0.8 + (seed % 97) / 60);
-    const kit = { body, lens, focalLengthMm: lens.longestMm, at: Date.now() };
+    const kit = { body, lens, focalLengthMm: lens.longestMm, at: app.now() };
     const orders = focusOrders(kit, guides[guides.length - 1]?.distanceMm ?? 2000, 8, bias, usualUm / 2, seed);
     void series.add(
       orders.map((order, index) => ({
@@ -156,7 +156,7 @@
     );
   }
   function write() {
-    const now = Date.now();
+    const now = app.now();
     app.store.edit(
       `${lens.name} tested`,
       (draft) => {

@@ -46,8 +46,8 @@
   const read = (files: readonly File[]) =>
     series.add(sources(files), (file, options) => readSpots(file, asked, options), 'read and searched');
   function simulate() {
-    const seed = Math.floor(Math.random() * 1e6);
-    const order = spotOrder({ body, lens, focalLengthMm: lens.longestMm, at: Date.now() }, seed);
+    const seed = app.newSeed();
+    const order = spotOrder({ body, lens, focalLengthMm: lens.longestMm, at: app.now() }, seed);
     void series.add(
       [{ name: `SPOTS_${seed}.JPG`, file: (options) => simulateSpots(order, options) }],
       (file, options) => readSpots(file, asked, options),
@@ -56,7 +56,7 @@
   }
   function keep() {
     if (!measured) return;
-    const [id, now] = [app.newId(), Date.now()];
+    const [id, now] = [app.newId(), app.now()];
     const { found, focalLengthMm, fNumber, simulated } = measured;
     const test: SpotTest = {
       ...{ kind: 'spots', id, madeAt: now, simulated, bodyId: body.id, body: body.name, lensId: lens.id },

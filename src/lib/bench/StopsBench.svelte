@@ -89,8 +89,8 @@
   const read = (files: readonly File[]) =>
     series.add(sources(files), (file, options) => readEdges(file, asked, options), 'read and measured');
   function simulate() {
-    const seed = Math.floor(Math.random() * 1e6);
-    const orders = edgeOrders({ body, lens, focalLengthMm: lens.longestMm, at: Date.now() }, seed);
+    const seed = app.newSeed();
+    const orders = edgeOrders({ body, lens, focalLengthMm: lens.longestMm, at: app.now() }, seed);
     void series.add(
       orders.map((order, index) => ({
         name: `EDGES_${seed}_${index + 1}.JPG`,
@@ -102,7 +102,7 @@
   }
   function write() {
     if (!first || barred !== null) return;
-    const [id, now] = [app.newId(), Date.now()];
+    const [id, now] = [app.newId(), app.now()];
     const test: StopTest = {
       ...{ kind: 'stops', id, madeAt: now, simulated, bodyId: body.id, body: body.name, lensId: lens.id },
       ...{ lens: lens.name, focalLengthMm: first.focalLengthMm, pixelMm, stops: [...rows] }

@@ -1,6 +1,6 @@
 /** Pictures of a sheet, read one after another; each keeps what became of it. */
 import { SvelteMap } from 'svelte/reactivity';
-import type { DrillId } from '$core/drills/ids';
+import type { DrillId } from '$core/drills/kinds';
 import { sha256Hex } from '../../photos/hash';
 import type { CallOptions } from '../../workers/client';
 

@@ -62,7 +62,7 @@
   function calendar() {
     if (!job?.date) return;
     const events = calendarEvents(app, leaving);
-    const text = writeCalendar({ name: title, date: job.date, now: Date.now(), events });
+    const text = writeCalendar({ name: title, date: job.date, now: app.now(), events });
     saveBlob(new Blob([text], { type: 'text/calendar' }), `${fileName(title)}.ics`);
   }
   const timed = $derived(app.day.table.entries.some((entry) => entry.startsAt !== null));

@@ -1,9 +1,8 @@
 <script lang="ts">
   import { ChevronLeft, ChevronRight, X } from '@lucide/svelte';
-  import type { Drill } from '$core/drills/definitions';
+  import type { ListedDrill } from '$core/drills/kinds';
   import type { Body, Lens } from '$core/kit/schema';
   import type { Camera } from '$core/setup/schema';
-  import { stepName, tasksOf } from '$core/words/drills';
   import { getApp } from '$lib/state/app.svelte';
   import { swipe } from '$lib/fieldCard/swipe';
   import { keepScreenOn } from '$lib/fieldCard/wakeLock';
@@ -14,7 +13,7 @@
   import { tick, ticksOf } from './results';
 
   interface Props {
-    drill: Drill;
+    drill: ListedDrill;
     body: Body;
     lens: Lens;
     /** What shake is reckoned with. */
@@ -25,7 +24,7 @@
   const app = getApp();
   const { unit, habits } = $derived(app.settings.now);
   const { kit, discMm, stops, arranged } = $derived(laidOut(drill.id, body, lens, habits));
-  const tasks = $derived(arranged ? tasksOf(drill.id, arranged, unit) : []);
+  const tasks = $derived(arranged ? (drill.frames?.tasks(arranged, unit) ?? []) : []);
   const ticked = $derived(ticksOf(app, drill.id));
   const left = $derived(tasks.filter(({ id }) => !ticked.includes(id)).length);
   /** The first that is still to do, until one goes elsewhere. */
@@ -79,11 +78,11 @@
       {#if step && room.height > 0}
         <div class="grid shrink-0 place-items-center bg-surround">
           <DrillPicture
-            drill={drill.id}
+            {drill}
             {arranged}
             kit={{ body, lens, focalLengthMm: kit.focalLengthMm, habits, stance, stabiliserStops: stops }}
             {step}
-            name={stepName(step, drill.id, unit)}
+            name={drill.frames?.stepName(step, unit) ?? ''}
             room={{ width: room.width, height: Math.min(room.height, pictureShare * room.width) }}
           />
         </div>

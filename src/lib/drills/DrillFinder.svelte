@@ -1,11 +1,11 @@
 <script lang="ts">
-  import type { Arranged, DrillStep } from '$core/drills/definitions';
+  import type { Arranged, DrillStep } from '$core/drills/series/steps';
   import type { DrillKit } from '$core/drills/drillSetup';
-  import type { DrillId } from '$core/drills/ids';
+  import type { ListedDrill } from '$core/drills/kinds';
   import DrillPicture from './DrillPicture.svelte';
 
   interface Props {
-    drill: DrillId;
+    drill: ListedDrill;
     arranged: Arranged;
     kit: DrillKit;
     nameOf: (step: DrillStep) => string;

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
-  import type { Arranged } from '$core/drills/definitions';
+  import type { Arranged } from '$core/drills/series/steps';
   import { depthOfField } from '$core/optics/depthOfField';
   import { shortLength } from '$core/words/bench';
-  import { ordinal } from '$core/words/drills';
+  import { ordinal } from '$core/drills/kinds/layout';
   import { formatLength, type LengthUnit } from '$core/units/length';
 
   interface Props {

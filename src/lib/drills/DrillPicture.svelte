@@ -1,14 +1,14 @@
 <script lang="ts">
   import { mean } from 'd3-array';
-  import type { Arranged, DrillStep } from '$core/drills/definitions';
+  import type { Arranged, DrillStep } from '$core/drills/series/steps';
   import { expectedFrame, type DrillKit } from '$core/drills/drillSetup';
-  import type { DrillId } from '$core/drills/ids';
+  import type { ListedDrill } from '$core/drills/kinds';
   import { asking, aspectOf, partAbout, projection } from '../../render/request';
   import LensRendering from '../finder/LensRendering.svelte';
   import Outline from '../finder/Outline.svelte';
 
   interface Props {
-    drill: DrillId;
+    drill: ListedDrill;
     arranged: Arranged;
     kit: DrillKit;
     step: DrillStep;
@@ -18,7 +18,7 @@
   }
   /** What a step's frame must look like, as the lens draws it. */
   let { drill, arranged, kit, step, name, room }: Props = $props();
-  const expected = $derived(expectedFrame(drill, arranged, step, kit));
+  const expected = $derived(expectedFrame(drill.frames?.shows ?? 'objects', arranged, step, kit));
   const taken = $derived(expected && { setup: expected.setup, plan: expected.plan, body: kit.body, lens: kit.lens });
   /** So much of the scene is shown: beyond the things, or of a face from brow to mouth, mm. */
   const shownMm = { aroundThings: 130, face: 150 } as const;
@@ -32,14 +32,14 @@
     );
     const [first] = points;
     if (!first) return null;
-    const whole = drill === 'edges' && step.place !== 'middle';
+    const whole = drill.frames?.shows === 'picture' && step.place !== 'middle';
     const aspect = whole ? aspectOf(taken) : room.width / room.height;
     const size = {
       width: Math.round(Math.min(room.width, room.height * aspect)),
       height: Math.round(Math.min(room.height, room.width / aspect))
     };
     const spread = Math.max(...points.map(({ x }) => x)) - Math.min(...points.map(({ x }) => x));
-    const beyondMm = drill === 'eyeNose' ? shownMm.face : shownMm.aroundThings;
+    const beyondMm = drill.frames?.shows === 'face' ? shownMm.face : shownMm.aroundThings;
     const at = { x: mean(points, ({ x }) => x) ?? 0.5, y: mean(points, ({ y }) => y) ?? 0.5, scale: first.scale };
     const request = asking(taken, {
       ...{ slot: 'drill', priority: 1, ...size, views: 64 },

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { drills, type Drill } from '$core/drills/definitions';
+  import { drills, type ListedDrill } from '$core/drills/kinds';
   import { KitInUse } from '$lib/kit/usedKit.svelte';
   import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
@@ -10,7 +10,7 @@
   import { resultsOf } from './results';
 
   /** One drill, read like a recipe. */
-  let { drill }: { drill: Drill } = $props();
+  let { drill }: { drill: ListedDrill } = $props();
   const app = getApp();
   const kit = new KitInUse(app);
   const { body, lens } = $derived(kit);
@@ -46,12 +46,11 @@
       <JudgeDrill />
     {:else if body && lens}
       {#key `${body.id} ${lens.id}`}
-        {#if drill.id === 'mode'}
-          <ModeDrill {body} {lens} children={pickers} />
-        {:else if drill.id === 'guess'}
-          <GuessDrill {body} {lens} children={pickers} />
-        {:else}
+        {#if drill.frames}
           <FrameDrill {drill} {body} {lens} children={pickers} />
+        {:else}
+          {@const AtDesk = drill.id === 'mode' ? ModeDrill : GuessDrill}
+          <AtDesk {body} {lens} children={pickers} />
         {/if}
       {/key}
     {:else}

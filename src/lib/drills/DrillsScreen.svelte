@@ -1,8 +1,8 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { drills } from '$core/drills/definitions';
+  import { drills } from '$core/drills/kinds';
   import { writeDrillsCsv } from '$core/formats/drillsCsv';
-  import { figureWords } from '$core/words/drills';
+  import { figureWords } from '$core/drills/kinds';
   import { dateText } from '$lib/controls/dates';
   import { saveBlob } from '$lib/controls/download';
   import { getApp } from '$lib/state/app.svelte';

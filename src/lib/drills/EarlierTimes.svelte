@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { DrillResult } from '$core/drills/schema';
   import type { LengthUnit } from '$core/units/length';
-  import { figureWords } from '$core/words/drills';
+  import { figureWords } from '$core/drills/kinds';
   import { dateText } from '$lib/controls/dates';
 
   /** How it went before, the latest first. */

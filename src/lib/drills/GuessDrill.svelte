@@ -1,10 +1,10 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { onMount, type Snippet } from 'svelte';
-  import { calibrationOf, guessScenes, scoresOf, type GuessAsked, type Guessed } from '$core/drills/guess';
+  import { calibrationOf, guessScenes, scoresOf, type GuessAsked, type Guessed } from '$core/drills/desk/guess';
   import type { Body, Lens } from '$core/kit/schema';
   import { callSentence } from '$core/words/call';
-  import { blurShareWords, calibrationWords, guessSaid, guessWords } from '$core/words/deskDrills';
+  import { blurShareWords, calibrationWords, guessSaid, guessWords } from '$core/drills/deskWords';
   import Failed from '$lib/controls/Failed.svelte';
   import { drawGuess } from '../../workers/clients/planner';
   import { Search } from '$lib/state/screen/search.svelte';
@@ -23,7 +23,7 @@
   const { unit, habits } = $derived(app.settings.now);
   const search = new Search((asked: GuessAsked) => drawGuess(asked));
   const scene = $derived(search.answer?.found ?? null);
-  const draw = () => search.ask({ body, lens, seed: Math.floor(Math.random() * 2 ** 32), stopStep: 'third', habits });
+  const draw = () => search.ask({ body, lens, seed: Math.floor(app.random() * 2 ** 32), stopStep: 'third', habits });
   onMount(() => void draw());
   let guesses = $state.raw<readonly Guessed[]>([]);
   let seen = $state(false);

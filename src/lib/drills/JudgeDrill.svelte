@@ -13,13 +13,13 @@
     shownLevel,
     type JudgeMode,
     type SharpTaken
-  } from '$core/drills/judge';
-  import { questAfter, questResult, questStart } from '$core/drills/quest';
+  } from '$core/drills/desk/judge';
+  import { questAfter, questResult, questStart } from '$core/drills/desk/quest';
   import { defaultHabits } from '$core/habits/habits';
   import { builtInKit } from '$core/kit/builtInKit';
   import { motionTrack } from '$core/optics/sharpness';
   import { newBackground, newPerson, newSetup } from '$core/setup/defaults';
-  import { judgeWords } from '$core/words/drills';
+  import { judgeWords } from '$core/drills/kinds/judge';
   import Choice from '$lib/controls/Choice.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { asking, eyeCrops, partAbout, type RenderableSetup } from '../../render/request';
@@ -49,15 +49,15 @@
   /** What the pair in view shows: drawn by chance, never the same twice. */
   const drawn = () => ({
     /** Which of them is the sharp one, or the one that was stopped down. */
-    place: Math.floor(judgePictures[mode] * Math.random()),
-    baseStops: 2 * Math.random(),
-    kind: judgeKinds[Math.floor(judgeKinds.length * Math.random())] ?? 'sharp',
-    trackAngle: Math.PI * Math.random(),
-    hedgeMm: Math.round(1200 + 4800 * Math.random()),
-    sides: Array.from({ length: 4 }, () => (Math.random() < 0.5 ? ('front' as const) : ('behind' as const))),
-    yawDeg: Math.round(30 * (Math.random() - 0.5)),
-    skin: 1 + Math.floor(6 * Math.random()),
-    hair: (['short', 'long', 'bun', 'curls'] as const)[Math.floor(4 * Math.random())] ?? 'short'
+    place: Math.floor(judgePictures[mode] * app.random()),
+    baseStops: 2 * app.random(),
+    kind: judgeKinds[Math.floor(judgeKinds.length * app.random())] ?? 'sharp',
+    trackAngle: Math.PI * app.random(),
+    hedgeMm: Math.round(1200 + 4800 * app.random()),
+    sides: Array.from({ length: 4 }, () => (app.random() < 0.5 ? ('front' as const) : ('behind' as const))),
+    yawDeg: Math.round(30 * (app.random() - 0.5)),
+    skin: 1 + Math.floor(6 * app.random()),
+    hair: (['short', 'long', 'bun', 'curls'] as const)[Math.floor(4 * app.random())] ?? 'short'
   });
   let pair = $state.raw(drawn());
 

@@ -10,11 +10,11 @@
     type ModeAsked,
     type ModeChoice,
     type ModeShot
-  } from '$core/drills/mode';
+  } from '$core/drills/desk/mode';
   import type { Body, Lens } from '$core/kit/schema';
   import { shareOf } from '$core/record/honesty';
   import { seededRandom } from '$core/maths/random';
-  import { driveWords, modeSaid, modesSaid, modeWords, pointPlaceNames, sceneWords } from '$core/words/deskDrills';
+  import { driveWords, modeSaid, modesSaid, modeWords, pointPlaceNames, sceneWords } from '$core/drills/deskWords';
   import { areaWords } from '$core/words/technique';
   import Choice from '$lib/controls/Choice.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -35,7 +35,7 @@
   const app = getApp();
   const { unit, habits } = $derived(app.settings.now);
   const kit = $derived({ bodies: [body], lenses: [lens], adapters: [] });
-  const random = seededRandom(Math.floor(Math.random() * 2 ** 32));
+  const random = seededRandom(Math.floor(app.random() * 2 ** 32));
 
   const first: ModeChoice = { mode: 'single', area: 'wholeFrame', point: 'onEye', drive: 'one' };
   let choice = $state.raw(first);

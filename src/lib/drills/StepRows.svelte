@@ -1,57 +1,24 @@
 <script lang="ts">
-  import type { Arranged, DrillStep } from '$core/drills/definitions';
-  import type { DrillId } from '$core/drills/ids';
-  import type { SeriesMatch } from '$core/drills/match';
-  import type { FrameRead } from '$core/drills/series';
-  import type { ThingRead } from '$core/drills/verdicts';
   import { ladderMark } from '$core/bench/sheets';
+  import { ordinal } from '$core/drills/kinds/layout';
+  import type { DrillStep } from '$core/drills/series/steps';
   import { blurDiscDiameter } from '$core/optics/blur';
   import { magnification } from '$core/optics/thinLens';
   import { behindWords } from '$core/words/bench';
-  import { ordinal } from '$core/words/drills';
-  import type { LengthUnit } from '$core/units/length';
-  import type { MarksRead } from '../../workers/bench.worker';
+  import type { DrillSession } from './drillSession.svelte';
   import MarkChip from './MarkChip.svelte';
 
-  interface Props {
-    drill: DrillId;
-    arranged: Arranged;
-    f: number;
-    match: SeriesMatch;
-    readOf: (frame: FrameRead | null) => Extract<MarksRead, { kind: 'measured' }> | null;
-    nameOf: (step: DrillStep) => string;
-    unit: LengthUnit;
-    /** By step, mm behind what was focused on. */
-    offsets: readonly (number | null)[];
-    /** By step: how blurred each thing came out, and how it should have. */
-    things: readonly (readonly ThingRead[])[];
-    /** By step, mm, where the plane was to lie elsewhere. */
-    expected: readonly (number | null)[];
-    /** Frames have been taken in. */
-    done: boolean;
-    /** By step: what else was measured; empty for nothing. */
-    notes?: readonly string[];
-    /** By step: what was really so, where the simulated camera took it and it is to be seen. */
-    truths?: readonly string[];
-    onput: (frameId: string, stepId: string) => unknown;
-  }
   /** Prediction and measurement facing each other, a row a step. */
-  let {
-    drill,
-    arranged,
-    f,
-    match,
-    readOf,
-    nameOf,
-    unit,
-    offsets,
-    things,
-    expected,
-    done,
-    notes = [],
-    truths = [],
-    onput
-  }: Props = $props();
+  let { session }: { session: DrillSession } = $props();
+  const { drill, arranged, f, match, unit, outcome, truths, revealed, nameOf, readOf, put: onput } = $derived(session);
+  /** By step: where the plane was to lie elsewhere, and where it lay, mm; how blurred each object came out. */
+  const turns = $derived(outcome?.turnsMm ?? session.turns);
+  const offsets = $derived(outcome?.offsetsMm ?? []);
+  const things = $derived(outcome?.things ?? []);
+  const notes = $derived(outcome?.notes ?? []);
+  const done = $derived(session.reads.length > 0);
+  /** A face is looked at at 100 %. */
+  const full = $derived(drill.frames?.shows === 'face');
   const { width } = ladderMark(0);
   /** The blur of a thing over its mark's own width, focused on another. */
   function blurOf(step: DrillStep, depthMm: number): number {
@@ -73,12 +40,12 @@
   {#each match.steps as { step, frame, spare }, at (step.id)}
     {@const read = readOf(frame)}
     {@const offset = offsets[at] ?? null}
-    {@const turn = expected[at] ?? null}
+    {@const turn = turns[at] ?? null}
     <li class="grid gap-x-4 gap-y-1 border-b border-line py-2 {columns}">
       <p class="font-semibold">{nameOf(step)}</p>
       <div>
         <span class="text-[13px] text-soft sm:sr-only">expected</span>
-        {#if drill === 'edges' && step.turning !== null}
+        {#if step.turning !== null}
           <p class="tabular-nums">
             {turn === null ? '' : step.turning === 'lean' ? `by turning alone, ${where(turn)}` : where(turn)}
           </p>
@@ -101,9 +68,9 @@
             {#each [...read.crops].sort((a, b) => a.index - b.index) as crop (crop.index)}
               <MarkChip
                 index={crop.index}
-                image={drill === 'eyeNose' ? crop.full : crop.image}
-                full={drill === 'eyeNose'}
-                label="The {ordinal(crop.index)} thing in {frame.name}{drill === 'eyeNose' ? ', at 100 %' : ''}"
+                image={full ? crop.full : crop.image}
+                {full}
+                label="The {ordinal(crop.index)} thing in {frame.name}{full ? ', at 100 %' : ''}"
               />
             {/each}
           </div>
@@ -119,7 +86,7 @@
           <p class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-[14px]">
             {#if offset !== null}<span class="font-semibold tabular-nums">{where(offset)}</span>{/if}
             {#if notes[at]}<span class="font-semibold tabular-nums">{notes[at]}</span>{/if}
-            {#if truths[at]}<span class="text-soft tabular-nums">really {truths[at]}</span>{/if}
+            {#if revealed && truths[at]}<span class="text-soft tabular-nums">really {truths[at]}</span>{/if}
             <label class="text-soft">
               <span class="sr-only">Frame for {nameOf(step)}</span>
               <select

@@ -2,8 +2,8 @@
   import { onMount } from 'svelte';
   import { fortnightOf } from '$core/drills/fortnight';
   import type { Recorded } from '$core/record/schema';
-  import { drillTitle } from '$core/drills/definitions';
-  import { dayBecause, fortnightWords } from '$core/words/deskDrills';
+  import { drillTitle } from '$core/drills/kinds';
+  import { dayBecause, fortnightWords } from '$core/drills/deskWords';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { resultsOf } from './results';

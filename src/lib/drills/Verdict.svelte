@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { DrillSaid } from '$core/words/drills';
+  import type { DrillSaid } from '$core/drills/kinds/kind';
   import type { HowKey } from '$core/words/how';
   import HowComputed from '$lib/controls/HowComputed.svelte';
 

@@ -1,5 +1,5 @@
 /** What came of drills, as it is stored. */
-import type { DrillId } from '$core/drills/ids';
+import type { DrillId } from '$core/drills/kinds';
 import type { DrillResult } from '$core/drills/schema';
 import { newRow } from '$lib/data';
 import type { App } from '$lib/state/app.svelte';
@@ -33,7 +33,7 @@ type Kept = Omit<DrillResult, 'kind' | 'id' | 'madeAt' | 'asked' | 'stance' | 'l
 
 /** Keeps one time. @returns its id */
 export function keepResult(app: App, title: string, result: Kept): string {
-  const [id, now] = [app.newId(), Date.now()];
+  const [id, now] = [app.newId(), app.now()];
   const value: DrillResult = { kind: 'result', id, madeAt: now, asked: null, stance: null, learned: [], ...result };
   app.store.edit(`${title} done`, (draft) => draft.put('drills', newRow(id, value, { position: now })), {
     history: false

@@ -2,9 +2,9 @@
 import type { FrameFacts } from '$core/simulation/metadata';
 import { recomposeShift, shakeDisc } from '$core/call/motion';
 import { holdSd } from '$core/call/scatter';
-import { placeOff, type Arranged, type DrillStep } from '$core/drills/definitions';
-import type { DrillId } from '$core/drills/ids';
-import type { Track } from '$core/drills/tracks';
+import { placeOff, type Arranged, type DrillStep } from '$core/drills/series/steps';
+import type { FrameDrill } from '$core/drills/kinds/kind';
+import type { Track } from '$core/drills/series/tracks';
 import type { Habits } from '$core/habits/habits';
 import type { Body, Lens } from '$core/kit/schema';
 import { motionTrack } from '$core/optics/sharpness';
@@ -18,6 +18,13 @@ export interface SimulationKit {
   readonly lens: Lens;
   readonly focalLengthMm: number;
   readonly at: number;
+}
+
+/** Who takes it, and what holds the picture still, stops. */
+export interface Photographer {
+  readonly habits: Habits;
+  readonly stance: Camera['stance'];
+  readonly stabiliserStops: number;
 }
 
 /** Pixels a mm at the first thing: a mark's code is some fifty pixels wide. */
@@ -48,12 +55,10 @@ export function truthOf(
 
 /** A frame a step, in order; one of them twice, the first time focused on something else. */
 export function drillOrders(
-  drill: DrillId,
+  drill: Pick<FrameDrill, 'shows' | 'fine'>,
   arranged: Arranged,
   kit: SimulationKit,
-  habits: Habits,
-  stance: Camera['stance'],
-  stabiliserStops: number,
+  { habits, stance, stabiliserStops }: Photographer,
   seed: number
 ): MarksOrder[] {
   const { body, lens, focalLengthMm: f, at } = kit;
@@ -61,9 +66,9 @@ export function drillOrders(
   const random = seededRandom(seed);
   const normal = normalFrom(random);
   const v = imageDistance(f, distanceMm);
-  const whole = drill === 'edges';
+  const whole = drill.shows === 'picture';
   // Of the sensor all of it where things go to its edges, else what they fill.
-  const fine = perMm * (drill === 'steady' || drill === 'eyeNose' ? finer : 1);
+  const fine = perMm * (drill.fine ? finer : 1);
   const pixelMm = Number((v / distanceMm / fine).toFixed(5));
   const across = Math.max(...things.map(({ lateralMm }) => Math.abs(lateralMm))) * 2 + around.across;
   const long = whole ? Math.round(body.sensor.widthMm / pixelMm) : Math.round(across * fine);

@@ -67,7 +67,7 @@
   function startOf(startsAt: string | null): number {
     const date = app.open.job?.date;
     const planned = date ? new Date(`${date}T${startsAt ?? '12:00'}`).getTime() : NaN;
-    return Number.isFinite(planned) ? planned : Date.now();
+    return Number.isFinite(planned) ? planned : app.now();
   }
   async function save() {
     if (!burst) return;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { isInUse, latestLearned, withLearned, type LearnedAt } from '$core/drills/learned';
-  import { learnedWords } from '$core/words/drills';
+  import { isInUse, latestLearned, withLearned, type LearnedAt } from '$core/drills/series/learned';
+  import { learnedWords } from '$core/drills/kinds/learnedWords';
   import { dateText } from '$lib/controls/dates';
   import { resultsOf } from '$lib/drills/results';
   import { getApp } from '$lib/state/app.svelte';

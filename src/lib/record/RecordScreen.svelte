@@ -77,7 +77,7 @@
       lessons = null;
       return;
     }
-    void learnFrom(own, { nowMs: Date.now(), halfLifeDays: fading ? halfLifeDays : null })
+    void learnFrom(own, { nowMs: app.now(), halfLifeDays: fading ? halfLifeDays : null })
       .then((found) => {
         if (mine === asked) lessons = found;
       })

@@ -15,7 +15,7 @@
   const app = getApp();
   const ready = $derived(groups.filter(({ learned }) => learned.frames >= leastFocusings));
   const habits = $derived(app.settings.now.habits);
-  const next = $derived(withOwn(habits, ready, Date.now()));
+  const next = $derived(withOwn(habits, ready, app.now()));
   const figures = ({ own }: Habits) => JSON.stringify(own.map(({ learnedAt: _, ...figure }) => figure));
   const inUse = $derived(ready.length > 0 && figures(habits) === figures(next));
   const percent = (share: number) => `${Math.round(share * 100)} %`;

@@ -48,6 +48,8 @@ interface AppOptions {
   readonly storage: SafeStorage;
   readonly newId: () => string;
   readonly now: () => number;
+  /** From 0 to 1, for what is made up: simulated frames, drills at the desk. */
+  readonly random: () => number;
   /** Asks the browser to keep the store when space runs short. */
   readonly persist?: () => unknown;
   /** Reads a job file; in a worker where nothing else is said. */
@@ -86,6 +88,8 @@ export class App {
   readonly record: RecordRepository;
   readonly aside: Quarantine;
   readonly newId: () => string;
+  readonly now: () => number;
+  readonly random: () => number;
   readonly #options: AppOptions;
   readonly #pageId: string;
   #persisted = false;
@@ -95,6 +99,8 @@ export class App {
     this.#options = options;
     const { database, storage, newId, now } = options;
     this.newId = newId;
+    this.now = now;
+    this.random = options.random;
     this.#pageId = newId();
     this.store = new Store({ database, descriptors: tables, now, keep: (changes) => this.#keep(changes) });
     this.settings = new Settings(this.store);
@@ -125,6 +131,11 @@ export class App {
     const fetcher: typeof fetch = (...asked) => (options.fetch ?? fetch)(...asked);
     this.travel = new Transfer(parts, this.files, read, fetcher);
     this.backup = new Backup(parts, this.thumbnails, this.record, options.packing ?? packing);
+  }
+
+  /** What a run of the simulated camera begins with. */
+  newSeed(): number {
+    return Math.floor(this.random() * 1e6);
   }
 
   #keep(changes: readonly Change[]): void {

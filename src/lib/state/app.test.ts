@@ -114,6 +114,7 @@ describe('editing a setup', () => {
       storage: safeStorage(() => storage),
       newId: () => crypto.randomUUID(),
       now: () => Date.now(),
+      random: () => 0.5,
       persist
     });
     await lasting.start();
@@ -170,7 +171,13 @@ describe('a page that closes', () => {
       tables.includes('setups') && tables.length < 4 && mode === 'rw'
         ? Promise.reject(new Error('full'))
         : transaction(mode, tables, ...rest)) as never);
-    const stuck = new App({ database: broken, storage: safeStorage(() => storage), newId: () => 'p', now: () => 1 });
+    const stuck = new App({
+      database: broken,
+      storage: safeStorage(() => storage),
+      newId: () => 'p',
+      now: () => 1,
+      random: () => 0.5
+    });
     await stuck.start();
     expect(stuck.status).toBe('ready');
     expect(storage.items.has(key ?? '')).toBe(true);
@@ -237,7 +244,13 @@ describe('local storage', () => {
 describe('a store that cannot be used', () => {
   const safe = safeStorage(() => new MemoryStorage() as unknown as Storage);
   const appOn = (other: Database) =>
-    new App({ database: other, storage: safe, newId: () => crypto.randomUUID(), now: () => Date.now() });
+    new App({
+      database: other,
+      storage: safe,
+      newId: () => crypto.randomUUID(),
+      now: () => Date.now(),
+      random: () => 0.5
+    });
 
   it('is from a newer Focalis: it is said, and left alone', async () => {
     const newer = new Dexie('newer');

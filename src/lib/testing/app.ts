@@ -79,6 +79,7 @@ export async function openApp({
       ...options,
       reading: () => Promise.resolve({ ...nothingRead, ...reading }),
       newId: () => crypto.randomUUID(),
+      random: () => 0.5,
       now: () => Date.now(),
       readFile: async (file, onProgress) => readJobFile(await file.text(), onProgress),
       packing: { pack: zipped, unpack: readZip }

@@ -12,7 +12,7 @@ import type {
   SpotsOrder,
   SpotsRead
 } from '../bench.worker';
-import type { MarkAt } from '$core/drills/fiducials';
+import type { MarkAt } from '$core/drills/series/fiducials';
 import { pixelsOf } from './photos';
 
 const bench = new WorkerClient<BenchWorker>(

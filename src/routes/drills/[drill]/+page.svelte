@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { page } from '$app/state';
-  import { drills } from '$core/drills/definitions';
+  import { drills } from '$core/drills/kinds';
   import DrillScreen from '$lib/drills/DrillScreen.svelte';
   import Header from '$lib/shell/Header.svelte';
   import { getApp } from '$lib/state/app.svelte';

@@ -2,7 +2,7 @@
   import { onMount } from 'svelte';
   import { page } from '$app/state';
   import { stances } from '$core/setup/schema';
-  import { drills } from '$core/drills/definitions';
+  import { drills } from '$core/drills/kinds';
   import CardDrill from '$lib/drills/CardDrill.svelte';
   import { KitInUse } from '$lib/kit/usedKit.svelte';
   import { getApp } from '$lib/state/app.svelte';

@@ -1,0 +1,42 @@
+/** The drills, in the order they are shown. A new one is a file in this folder and a line here. */
+import type { LengthUnit } from '../../units/length';
+import type { JudgeMode } from '../desk/judge';
+import type { Arranged } from '../series/steps';
+import { diagonal } from './diagonal';
+import { edges } from './edges';
+import { eyeNose } from './eyeNose';
+import { guess } from './guess';
+import { judge } from './judge';
+import type { Drill, KitLimits } from './kind';
+import { mode } from './mode';
+import { steady } from './steady';
+import { stopLadder } from './stopLadder';
+import { sway } from './sway';
+
+const all = [stopLadder, diagonal, eyeNose, edges, sway, steady, mode, judge, guess] as const;
+
+/** By name, as they are stored. */
+export type DrillId = (typeof all)[number]['id'];
+/** A drill of this list. */
+export type ListedDrill = Drill<DrillId>;
+export const drills: readonly ListedDrill[] = all;
+export const drillIds = all.map(({ id }) => id) as [DrillId, ...DrillId[]];
+
+const byId: ReadonlyMap<string, ListedDrill> = new Map(all.map((drill) => [drill.id, drill]));
+
+/** @returns undefined for what is no drill */
+export const drillOf = (id: string): ListedDrill | undefined => byId.get(id);
+export const drillTitle = (id: DrillId): string => drillOf(id)?.title ?? id;
+
+/** @returns null for a drill that is done at the desk */
+export const arrangedFor = (id: DrillId, kit: KitLimits): Arranged | null => drillOf(id)?.frames?.arrange(kit) ?? null;
+
+interface Figure {
+  readonly drill: DrillId;
+  readonly figure: number | null;
+  readonly asked: JudgeMode | null;
+}
+
+/** "22 mm off", "12 % from theory", "leaning 21 mm". */
+export const figureWords = ({ drill, figure, asked }: Figure, unit: LengthUnit): string =>
+  figure === null ? 'not told' : (drillOf(drill)?.figureText(figure, unit, asked) ?? '');

@@ -1,0 +1,78 @@
+/** Judge by eye: the smallest error of focus one sees. */
+import type { LengthUnit } from '../../units/length';
+import { shortLength } from '../../words/bench';
+import type { JudgeMode, SharpTaken } from '../desk/judge';
+import type { QuestResult } from '../desk/quest';
+import { defineDrill, type DrillSaid } from './kind';
+
+/** @param perRatioMm how far off at a usual place a blur as large as allowed is, mm */
+export function judgeWords(
+  { threshold, low, high }: QuestResult,
+  mode: JudgeMode,
+  perRatioMm: number,
+  unit: LengthUnit,
+  sharp: SharpTaken = { shown: 0, right: 0 }
+): DrillSaid {
+  const [at = 0, from = 0, to = 0] = [threshold, low, high].map((log) => 10 ** log);
+  const times = (value: number) => value.toFixed(value < 1 ? 2 : 1);
+  const measured = `${times(from)} to ${times(to)} nine times in ten, three answers right of four: ${shortLength(at * perRatioMm, unit)} off the eye, 85 mm f/1.4 at 2 m.`;
+  if (mode === 'stop')
+    return {
+      title: `You tell stops apart from ${times(at)} on.`,
+      detail: `${times(from)} to ${times(to)} stops nine times in ten, three answers right of four, 85 mm with a hedge behind.`,
+      next: 'Look at what is behind, at lines and at what shines: the face says nothing of the stop.'
+    };
+  if (mode === 'four')
+    return {
+      title: `Of four you find the sharp one from ${times(at)} of the blur that is allowed.`,
+      detail: measured,
+      next: 'Hold the same lash of all four against each other before you keep one.'
+    };
+  if (mode === 'kind')
+    return {
+      title: `You name what is wrong from ${times(at)} of the blur that is allowed.`,
+      detail: `${measured}${sharp.shown > 0 ? ` Of ${sharp.shown} sharp faces you took ${sharp.right} for sharp.` : ''}`,
+      next:
+        sharp.right < sharp.shown / 2
+          ? 'You find fault with sharp ones: look for something else in the picture that is sharper before you throw one away.'
+          : 'Look for something sharp: nowhere, and all of it drawn out one way, it moved; before the eyes or behind them, the plane lies there.'
+    };
+  if (mode === 'side')
+    return {
+      title: `You tell front from behind from ${times(at)} of the blur that is allowed.`,
+      detail: measured,
+      next: 'Look at what lies nearer than the eyes and what lies further: nose and lashes, ears and hair. The sharper tells the side.'
+    };
+  const standard =
+    to < 1
+      ? 'Your eyes see more than the viewing standard allows for: choose a stricter one in the setup, if whoever looks at them sees like you.'
+      : from > 1
+        ? 'The viewing standard is stricter than your eyes on this screen.'
+        : 'The viewing standard suits your eyes.';
+  return {
+    title: `You see ${times(at)} of the blur that is allowed.`,
+    detail: `${measured} ${standard}`,
+    next: 'Again at the distance you usually look from: sitting nearer one sees less blur.'
+  };
+}
+
+const judgedWords: Readonly<Record<Exclude<JudgeMode, 'stop'>, string>> = {
+  sharper: 'seen',
+  side: 'front told from behind',
+  kind: 'what is wrong named',
+  four: 'one of four found'
+};
+
+export const judge = defineDrill({
+  id: 'judge',
+  title: 'Judge by eye',
+  purpose:
+    'Faces side by side, all but one a little out of focus: the smallest error you see, on which side it lies, whether it is one of movement, and whether the viewing standard suits your eyes.',
+  minutes: 6,
+  needs: ['this screen, at the distance you look at pictures from'],
+  practises: {},
+  figureText: (figure, _, asked) =>
+    asked === 'stop'
+      ? `stops told apart from ${figure.toFixed(2)}`
+      : `${judgedWords[asked ?? 'sharper']} from ${figure.toFixed(2)} of what is allowed`
+});
