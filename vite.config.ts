@@ -46,10 +46,32 @@ export default defineConfig({
     }
   },
   test: {
-    include: ['src/**/*.test.ts'],
-    environment: 'node',
     passWithNoTests: false,
-    setupFiles: ['src/core/testing/setup.ts', 'fake-indexeddb/auto'],
-    testTimeout: 240_000
+    reporters: [process.env['CI'] ? 'dot' : 'default', './scripts/slowest-unit.ts'],
+    projects: [
+      {
+        // The computation: plain modules without a browser's anything, so its files share their threads.
+        test: {
+          name: 'core',
+          include: ['src/core/**/*.test.ts'],
+          environment: 'node',
+          pool: 'threads',
+          isolate: false,
+          setupFiles: ['src/core/testing/setup.ts'],
+          testTimeout: 60_000
+        }
+      },
+      {
+        extends: true,
+        test: {
+          name: 'app',
+          include: ['src/**/*.test.ts'],
+          exclude: ['src/core/**'],
+          environment: 'node',
+          setupFiles: ['src/core/testing/setup.ts', 'fake-indexeddb/auto'],
+          testTimeout: 60_000
+        }
+      }
+    ]
   }
 });

@@ -193,6 +193,11 @@ export function photograph(scene: SheetScene, random: Random): Gray {
             continue;
           }
         }
+        if (only && here.length === 1) {
+          const rayed = { x: x - cx, y: y - cy, sigma, straight, sharpAt, pupil, start, times };
+          picture.light[y * width + x] = falls * (exposure * lightOf(only, rayed, background / exposure));
+          continue;
+        }
         let sum = 0;
         for (let ray = 0; ray < times; ray++) {
           const at = ((start + ray) & (tableSize - 1)) * 6;
@@ -207,6 +212,48 @@ export function photograph(scene: SheetScene, random: Random): Gray {
       picture.light[y * width + x] = value;
     }
   return picture;
+}
+
+interface Rayed {
+  /** From the middle of the picture, pixels. */
+  readonly x: number;
+  readonly y: number;
+  readonly sigma: number;
+  readonly straight: number;
+  readonly sharpAt: number;
+  readonly pupil: number;
+  /** Which rays of the table, and how many. */
+  readonly start: number;
+  readonly times: number;
+}
+
+/** The light of one pixel where a single paper can be met: the innermost loop, so all of `meets` stands in it by itself. */
+function lightOf(
+  { a, b, t, n, d, perMm, margin, width, height, squares: { across, light } }: Prepared,
+  { x, y, sigma, straight, sharpAt, pupil, start, times }: Rayed,
+  around: number
+): number {
+  const [per, inverse] = [straight, 1 / sharpAt];
+  // Facing the lens, all of it lies at one depth.
+  const facing = n.x === 0 && n.y === 0;
+  const depth = d / n.z;
+  let sum = 0;
+  for (let ray = 0; ray < times; ray++) {
+    const at = ((start + ray) & (tableSize - 1)) * 6;
+    const ax = pupil * (table[at + 4] ?? 0);
+    const ay = pupil * (table[at + 5] ?? 0);
+    const vx = (x + sigma * (table[at] ?? 0) + (table[at + 1] ?? 0)) * per - ax * inverse;
+    const vy = (y + sigma * (table[at + 2] ?? 0) + (table[at + 3] ?? 0)) * per - ay * inverse;
+    const z = facing ? depth : (d - n.x * ax - n.y * ay) / (n.x * vx + n.y * vy + n.z);
+    const qx = ax + vx * z - t.x;
+    const qy = ay + vy * z - t.y;
+    const qz = z - t.z;
+    const u = (a.x * qx + a.y * qy + a.z * qz + margin) * perMm;
+    const v = (b.x * qx + b.y * qy + b.z * qz + margin) * perMm;
+    const isMet = z > 0 && u >= 0 && v >= 0 && u < width && v < height;
+    sum += isMet ? (light[indexIn(across, u, v)] ?? 1) : around;
+  }
+  return sum / times;
 }
 
 function prepared(
