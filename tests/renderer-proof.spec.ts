@@ -100,7 +100,7 @@ test('bright points draw the discs of the core, at many depths and places', asyn
     [0.32, 0.3],
     [-0.34, -0.28]
   ] as const;
-  for (const z of [1100, 1500, 2000, 3200, 5000, 12_000]) {
+  for (const z of [1100, 2000, 5000, 12_000]) {
     const expected = blurDiscDiameter(lens.focalLengthMm, lens.fNumber, lens.focusMm, z) * pxPerMm;
     const dots = places.map(([shareX, shareY]) => landingAt(shareX, shareY, z));
     // Small against the disc it makes, or the disc is that of a ball and not of a point.
@@ -205,7 +205,7 @@ test('what the core calls sharper has the narrower edges in the rendered eye', a
   expect(edgeWidth(near.grey, 150)).toBeLessThan(far?.width ?? 0);
 });
 
-test('eighty changes leave no more behind than five', async ({ page }) => {
-  const { before, after } = await call(page, 'many', 'Under the palms', 80);
+test('twenty changes leave no more behind than five', async ({ page }) => {
+  const { before, after } = await call(page, 'many', 'Under the palms', 20);
   expect(after).toEqual(before);
 });

@@ -1,7 +1,7 @@
 /** The Bench off the main thread: sheets in pictures found and measured; the simulated camera's frames of them drawn. */
 import { expose } from 'comlink';
 import { standIn, withMetadata, type FrameFacts } from '../core/simulation/metadata';
-import { bytesOf } from '../core/simulation/sensor';
+import { bytesOfGray } from '../core/simulation/sensor';
 import type { PictureFacts } from '../core/photos/metadata';
 import { measureEdgeFrame, type EdgeFrame, type EdgeFrameProblem } from '../core/bench/edgeFrame';
 import { measureFocusFrame, type FocusFrame, type FocusProblem } from '../core/bench/focusFrame';
@@ -190,10 +190,8 @@ export interface SpotsOrder extends SpotScene {
 }
 
 async function fileOf({ width, height, light }: Gray, facts: FrameFacts): Promise<Blob> {
-  const rgb = new Float32Array(3 * light.length);
-  light.forEach((value, pixel) => rgb.fill(value, 3 * pixel, 3 * pixel + 3));
   const canvas = new OffscreenCanvas(width, height);
-  canvas.getContext('2d')?.putImageData(new ImageData(bytesOf({ width, height, light: rgb }), width, height), 0, 0);
+  canvas.getContext('2d')?.putImageData(new ImageData(bytesOfGray(light), width, height), 0, 0);
   const jpeg = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.92 });
   return new Blob([withMetadata(new Uint8Array(await jpeg.arrayBuffer()), facts)], { type: 'image/jpeg' });
 }

@@ -1,7 +1,7 @@
 /** How sharp an eye is: the disc that blurs it, in pixels, or that it cannot be told. */
 import { fitDisc, fitMotionBlur, type Expected, type MotionBlurFit } from './fit';
 import type { Reference } from './makeReference';
-import usual from './reference.json';
+import usual from './reference.json' with { type: 'json' };
 import { packSpectrum } from './packed';
 import { band, spectrumFrequencies, sectors, spectrumOf, uprightSector } from './spectrum';
 

@@ -45,9 +45,9 @@ describe('what measured frames say', () => {
     expect(sd.high).toBeCloseTo(scale * Math.sqrt(freedom / jStat.chisquare.inv(0.05, freedom)), 1);
   });
 
-  it('holds the truth nine times in ten, measured inexactly (1,000 seeded runs)', () => {
+  it('holds the truth nine times in ten, measured inexactly (300 seeded runs)', () => {
     const [random, normal] = [seededRandom(17), seededNormal(18)];
-    const times = runs(1000);
+    const times = runs(300);
     let [bias, spread] = [0, 0];
     for (let run = 0; run < times; run++) {
       const mu = prior.biasUm * normal();
@@ -145,9 +145,9 @@ describe('what near and far frames say of sway', () => {
     expect(far.high / far.low).toBeGreaterThan(0.8 * (none.high / none.low));
   });
 
-  it('holds the truth nine times in ten (200 seeded runs)', () => {
+  it('holds the truth nine times in ten (80 seeded runs)', () => {
     const [random, normal] = [seededRandom(7), seededNormal(8)];
-    const times = runs(200);
+    const times = runs(80);
     let held = 0;
     for (let run = 0; run < times; run++) {
       const truth = Math.exp(0.5 * normal());

@@ -85,9 +85,9 @@ function drawn({ sways, frames, tau, normal }: Drawn): PersonPlacement[] {
 }
 
 describe('somebody’s own sway', () => {
-  it('lies in its interval nine times in ten, drawn from what is expected (1,000 seeded runs)', () => {
+  it('lies in its interval nine times in ten, drawn from what is expected (300 seeded runs)', () => {
     const normal = seededNormal(11);
-    const times = runs(1000);
+    const times = runs(300);
     let held = 0;
     for (let run = 0; run < times; run++) {
       const sways = [0, 1, 2].map(() => 5 * Math.exp(0.5 * normal()));
@@ -125,9 +125,9 @@ describe('somebody’s movement across', () => {
     return { mmPerS: mmPerS > leastMmPerS ? mmPerS : null, leastMmPerS, weight: 1 };
   };
 
-  it('lies in its interval nine times in ten, though slow ones do not show (1,000 seeded runs)', () => {
+  it('lies in its interval nine times in ten, though slow ones do not show (300 seeded runs)', () => {
     const normal = seededNormal(21);
-    const times = runs(1000);
+    const times = runs(300);
     let held = 0;
     for (let run = 0; run < times; run++) {
       const scale = 40 * Math.exp(normal());

@@ -34,6 +34,22 @@ export function bytesOf({ width, height, light }: LinearImage): Uint8ClampedArra
   return bytes;
 }
 
+/** Light as bytes, in so many steps: the curve is a power, and dear. */
+const encodedBytes = Uint8ClampedArray.from({ length: 8192 }, (_, step) => 255 * encoded(step / 8191));
+
+/** A picture of one channel as RGBA bytes, to half a step of a byte. */
+export function bytesOfGray(light: Float32Array): Uint8ClampedArray<ArrayBuffer> {
+  const bytes = new Uint8ClampedArray(light.length * 4).fill(255);
+  for (let pixel = 0; pixel < light.length; pixel++) {
+    const step = Math.round(8191 * Math.min(1, Math.max(0, light[pixel] ?? 0)));
+    const byte = encodedBytes[step] ?? 0;
+    bytes[4 * pixel] = byte;
+    bytes[4 * pixel + 1] = byte;
+    bytes[4 * pixel + 2] = byte;
+  }
+  return bytes;
+}
+
 /** A sensor's noise. From memory: about 1,500 electrons per µm² fill it at base ISO, and reading adds three. */
 export interface Noise {
   /** Electrons that make white at the ISO in use. */

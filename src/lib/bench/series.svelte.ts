@@ -1,8 +1,9 @@
-/** Pictures of a sheet, read one after another; each keeps what became of it. */
+/** Pictures of a sheet, read in their order; each keeps what became of it. */
 import { SvelteMap } from 'svelte/reactivity';
 import type { DrillId } from '$core/drills/kinds';
 import { sha256Hex } from '../../photos/hash';
 import type { CallOptions } from '../../workers/client';
+import { benchAtOnce } from '../../workers/clients/bench';
 
 export interface Item<T> {
   /** The hash of its bytes: two cameras call their files alike. */
@@ -33,60 +34,68 @@ export class Series<T> {
     return this.progress !== null;
   }
 
-  /** Reads them one after another; what came before stays. The very same bytes are not read again. */
+  /** Reads them, two at a time; what came before stays, and they come in their order. The very same bytes are not read again. */
   async add(
     files: readonly Source[],
     read: (file: Blob, options: CallOptions) => Promise<T>,
     what: string
   ): Promise<void> {
-    if (this.busy) return;
-    const stop = new AbortController();
-    this.#stop = stop;
-    this.problem = '';
+    const before = this.items;
+    const known = new Set(before.map(({ id }) => id));
+    const added: (Item<T> | undefined)[] = files.map(() => undefined);
     let again = 0;
-    try {
-      for (const [index, { name, file }] of files.entries()) {
-        this.progress = { done: index, of: files.length, what };
-        const blob = await file({ signal: stop.signal });
-        const id = await sha256Hex(new Uint8Array(await blob.arrayBuffer()));
-        if (this.items.some((item) => item.id === id)) {
-          again++;
-          continue;
-        }
-        const done = await read(blob, { signal: stop.signal });
-        if (stop.signal.aborted) return;
-        this.items = [...this.items, { id, name, file: blob, read: done }];
+    await this.#each(files, what, async ({ name, file }, index, signal) => {
+      const blob = await file({ signal });
+      const id = await sha256Hex(new Uint8Array(await blob.arrayBuffer()));
+      if (known.has(id)) {
+        again++;
+        return;
       }
-    } catch (error) {
-      if (!stop.signal.aborted) this.problem = error instanceof Error ? error.message : String(error);
-    } finally {
-      if (again > 0 && this.problem === '')
-        this.problem = `${again === 1 ? 'One picture was' : `${again} pictures were`} here already.`;
-      this.progress = null;
-      this.#stop = null;
-    }
+      known.add(id);
+      const done = await read(blob, { signal });
+      if (signal.aborted) return;
+      added[index] = { id, name, file: blob, read: done };
+      this.items = [...before, ...added.filter((item) => item !== undefined)];
+    });
+    if (again > 0 && this.problem === '')
+      this.problem = `${again === 1 ? 'One picture was' : `${again} pictures were`} here already.`;
   }
 
   /** Reads some again, each in its place. */
-  async again(
-    ids: readonly string[],
-    read: (file: Blob, options: CallOptions, id: string) => Promise<T>
+  again(ids: readonly string[], read: (file: Blob, options: CallOptions, id: string) => Promise<T>): Promise<void> {
+    return this.#each(ids, 'read and measured', async (id, _, signal) => {
+      const item = this.items.find((one) => one.id === id);
+      if (!item) return;
+      const done = await read(item.file, { signal }, id);
+      if (signal.aborted) return;
+      this.items = this.items.map((one) => (one.id === id ? { ...one, read: done } : one));
+    });
+  }
+
+  /** Does something with each, as many at a time as there are workers; what fails is said, and ends it. */
+  async #each<S>(
+    all: readonly S[],
+    what: string,
+    work: (one: S, index: number, signal: AbortSignal) => Promise<void>
   ): Promise<void> {
-    if (this.busy) return;
+    if (this.busy || all.length === 0) return;
     const stop = new AbortController();
     this.#stop = stop;
     this.problem = '';
-    try {
-      for (const [index, id] of ids.entries()) {
-        this.progress = { done: index, of: ids.length, what: 'read and measured' };
-        const item = this.items.find((one) => one.id === id);
-        if (!item) continue;
-        const done = await read(item.file, { signal: stop.signal }, id);
-        if (stop.signal.aborted) return;
-        this.items = this.items.map((one) => (one.id === id ? { ...one, read: done } : one));
+    this.progress = { done: 0, of: all.length, what };
+    const queue = [...all.entries()];
+    let done = 0;
+    const inTurn = async () => {
+      for (let next = queue.shift(); next && !stop.signal.aborted; next = queue.shift()) {
+        await work(next[1], next[0], stop.signal);
+        this.progress = { done: ++done, of: all.length, what };
       }
+    };
+    try {
+      await Promise.all(Array.from({ length: benchAtOnce }, inTurn));
     } catch (error) {
       if (!stop.signal.aborted) this.problem = error instanceof Error ? error.message : String(error);
+      stop.abort();
     } finally {
       this.progress = null;
       this.#stop = null;

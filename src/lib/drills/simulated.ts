@@ -30,7 +30,7 @@ export interface Photographer {
 /** Pixels a mm at the first thing: a mark's code is some fifty pixels wide. */
 const perMm = 1.45;
 /** About the things, mm at the first of them. */
-const around = { across: 190, down: 150 } as const;
+const around = { across: 120, down: 90 } as const;
 /** Autofocus, µm on the sensor; a lean, mm. */
 const usual = { focusUm: 6, leanMm: 22, leanSpreadMm: 5 } as const;
 /** How many times finer pictures are where tracks are measured: a mark's code is so much wider. */

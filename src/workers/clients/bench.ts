@@ -1,4 +1,4 @@
-/** The way to the worker of the Bench. */
+/** The way to the workers of the Bench. */
 import { WorkerClient, type CallOptions } from '../client';
 import type {
   BenchAsked,
@@ -15,10 +15,29 @@ import type {
 import type { MarkAt } from '$core/drills/series/fiducials';
 import { pixelsOf } from './photos';
 
-const bench = new WorkerClient<BenchWorker>(
-  () => new Worker(new URL('../bench.worker.ts', import.meta.url), { type: 'module' }),
-  180_000
-);
+/** How many pictures are drawn or read at a time: two workers, so that two cores are used and memory stays bounded. */
+export const benchAtOnce = 2;
+
+const workers = Array.from({ length: benchAtOnce }, () => ({
+  client: new WorkerClient<BenchWorker>(
+    () => new Worker(new URL('../bench.worker.ts', import.meta.url), { type: 'module' }),
+    180_000
+  ),
+  asked: 0
+}));
+
+/** The one with the least to do. */
+const bench: Pick<WorkerClient<BenchWorker>, 'call'> = {
+  async call(ask, options) {
+    const free = workers.reduce((least, worker) => (worker.asked < least.asked ? worker : least));
+    free.asked++;
+    try {
+      return await free.client.call(ask, options);
+    } finally {
+      free.asked--;
+    }
+  }
+};
 
 type Asked = Omit<BenchAsked, 'pixels'>;
 

@@ -14,9 +14,9 @@ describe('the adaptive method', () => {
     expect(rightAt(0, 0, 2, 0.25)).toBeCloseTo(0.75, 12);
   });
 
-  it('holds the threshold in its interval nine times in ten, of observers of any slope (1,000 seeded runs)', () => {
+  it('holds the threshold in its interval nine times in ten, of observers of any slope (300 seeded runs)', () => {
     const [random, normal] = [seededRandom(8), seededNormal(9)];
-    const times = runs(1000);
+    const times = runs(300);
     let held = 0;
     const widths: number[] = [];
     for (let run = 0; run < times; run++) {

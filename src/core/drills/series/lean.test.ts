@@ -4,9 +4,9 @@ import { runs } from '../../testing/runs';
 import { leanOf, leastTimes } from './lean';
 
 describe('how far somebody leans', () => {
-  it('holds lean and spread in their intervals nine times in ten (1,000 seeded runs)', () => {
+  it('holds lean and spread in their intervals nine times in ten (300 seeded runs)', () => {
     const normal = seededNormal(4);
-    const times = runs(1000);
+    const times = runs(300);
     let [lean, spread] = [0, 0];
     for (let run = 0; run < times; run++) {
       const [truth, sd] = [30 * normal(), 8 * Math.exp(0.5 * normal())];

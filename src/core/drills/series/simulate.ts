@@ -50,24 +50,39 @@ export function marksShot(
   return noisy(track ? smeared(picture, track) : picture, noise, random);
 }
 
-/** Three places a pixel along the track, between pixels by their neighbours. */
+/** Three places a pixel along the track, between pixels by their neighbours: what each neighbour adds, once for all pixels. */
+function trackKernel(px: number, angle: number): readonly { dx: number; dy: number; share: number }[] {
+  const count = Math.max(1, Math.ceil(3 * px));
+  const shares = new Map<string, { dx: number; dy: number; share: number }>();
+  const add = (dx: number, dy: number, share: number) => {
+    const known = shares.get(`${dx} ${dy}`) ?? { dx, dy, share: 0 };
+    known.share += share / count;
+    shares.set(`${dx} ${dy}`, known);
+  };
+  for (let place = 0; place < count; place++) {
+    const along = px * ((place + 0.5) / count - 0.5);
+    const [u, v] = [along * Math.cos(angle), along * Math.sin(angle)];
+    const [i, j] = [Math.floor(u), Math.floor(v)];
+    const [a, b] = [u - i, v - j];
+    add(i, j, (1 - a) * (1 - b));
+    add(i + 1, j, a * (1 - b));
+    add(i, j + 1, (1 - a) * b);
+    add(i + 1, j + 1, a * b);
+  }
+  return [...shares.values()].filter(({ share }) => share > 0);
+}
+
+/** A picture with everything drawn out along a straight track. */
 export function smeared(picture: Gray, { px, angle }: { readonly px: number; readonly angle: number }): Gray {
   const { width, height, light } = picture;
-  const count = Math.max(1, Math.ceil(3 * px));
-  const at = (x: number, y: number) =>
-    light[Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))] ?? 0;
   const out = gray(width, height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      let sum = 0;
-      for (let place = 0; place < count; place++) {
-        const along = px * ((place + 0.5) / count - 0.5);
-        const [u, v] = [x + along * Math.cos(angle), y + along * Math.sin(angle)];
-        const [i, j] = [Math.floor(u), Math.floor(v)];
-        const [a, b] = [u - i, v - j];
-        sum += (1 - b) * ((1 - a) * at(i, j) + a * at(i + 1, j)) + b * ((1 - a) * at(i, j + 1) + a * at(i + 1, j + 1));
+  for (const { dx, dy, share } of trackKernel(px, angle))
+    for (let y = 0; y < height; y++) {
+      const row = Math.min(height - 1, Math.max(0, y + dy)) * width;
+      for (let x = 0; x < width; x++) {
+        const at = y * width + x;
+        out.light[at] = (out.light[at] ?? 0) + share * (light[row + Math.min(width - 1, Math.max(0, x + dx))] ?? 0);
       }
-      out.light[y * width + x] = sum / count;
     }
   return out;
 }

@@ -16,9 +16,9 @@ const held = (share: number, sd: number, normal: () => number): HandheldFrame[] 
   );
 
 describe('how steady somebody holds', () => {
-  it('holds the share in its interval nine times in ten (1,000 seeded runs)', () => {
+  it('holds the share in its interval nine times in ten (300 seeded runs)', () => {
     const normal = seededNormal(8);
-    const [wanted, usual] = [runs(1000), 0.65];
+    const [wanted, usual] = [runs(300), 0.65];
     let [inside, told] = [0, 0];
     while (told < wanted) {
       // Those who show nothing are told nothing: they do not count.

@@ -12,9 +12,9 @@ const taken = (sway: number, focus: number, bias: number, normal: () => number):
   }));
 
 describe('how far somebody sways', () => {
-  it('holds sway and focus in their intervals nine times in ten (1,000 seeded runs)', () => {
+  it('holds sway and focus in their intervals nine times in ten (300 seeded runs)', () => {
     const normal = seededNormal(5);
-    const times = runs(1000);
+    const times = runs(300);
     let [sway, focus] = [0, 0];
     for (let run = 0; run < times; run++) {
       const [s, f] = [5 * Math.exp(0.9 * normal()), 4 * Math.exp(0.9 * normal())];
