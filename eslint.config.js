@@ -26,6 +26,30 @@ const interfaceModules = [
   '**/workers/**'
 ];
 
+/** Older than the bounds on length and complexity, and still to be split: a file leaves this list, none joins it. */
+const stillLong = [
+  'src/core/bench/{fieldCurve,focusFrame,photograph,throughFocus}.ts',
+  'src/core/call/odds.ts',
+  'src/core/call/remedies/{choices,rows,search}.ts',
+  'src/core/drills/desk/mode.ts',
+  'src/core/drills/series/match.ts',
+  'src/core/frames/{possible,reading}.ts',
+  'src/core/measure/makeReference.ts',
+  'src/core/photos/jpegs.ts',
+  'src/core/record/{persons,recorded}.ts',
+  'src/core/service/planRequest.ts',
+  'src/core/setup/{lineOfSight,templates}.ts',
+  'src/core/simulation/shoot.ts',
+  'src/core/technique/{reach,schools}.ts',
+  'src/core/words/{call,checks,field,remedies}.ts'
+];
+const stillLarge = [
+  'src/lib/bench/{FocusBench,StopsBench}.svelte',
+  'src/lib/kit/BodyFields.svelte',
+  'src/lib/drills/JudgeDrill.svelte',
+  'src/routes/frames/**/+page.svelte'
+];
+
 export default ts.config(
   {
     ignores: [
@@ -75,13 +99,13 @@ export default ts.config(
   {
     // What does not fit is split by idea. Tables, and tight loops with a reason beside them, say so where they stand.
     files: ['src/core/**/*.ts'],
-    ignores: ['**/*.test.ts', 'src/core/formats/versions/**'],
+    ignores: ['**/*.test.ts', 'src/core/formats/versions/**', 'src/core/testing/**', ...stillLong],
     rules: {
       'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
       complexity: ['error', 20]
     }
   },
-  { files: ['**/*.svelte'], rules: { 'max-lines': ['error', 250] } },
+  { files: ['**/*.svelte'], ignores: stillLarge, rules: { 'max-lines': ['error', 250] } },
   {
     files: ['src/core/**/*.ts'],
     rules: {

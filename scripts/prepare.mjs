@@ -16,8 +16,8 @@ function filesBelow(path) {
     .flatMap((name) => filesBelow(join(path, name)));
 }
 
-function fingerprint(paths) {
-  const hash = createHash('sha256').update(process.version);
+function fingerprint(paths, by = process.version) {
+  const hash = createHash('sha256').update(by);
   for (const file of paths.flatMap((path) => filesBelow(join(root, path)))) {
     hash.update(file.slice(root.length)).update('\0').update(readFileSync(file));
   }
@@ -78,16 +78,22 @@ export function install() {
   );
 }
 
-/** The figures of the Finder, polygonised from their descriptions. */
+const modelSources = ['src/modelling', 'src/render/scene/meshFile.ts', 'src/core/people/anatomy.ts'];
+const madeFrom = join(root, 'static/models/made-from.txt');
+
+/** Whether the figures are those of their descriptions: they ship with the project. */
+export const modelsAreCurrent = () =>
+  existsSync(madeFrom) && readFileSync(madeFrom, 'utf8').trim() === fingerprint(modelSources, '');
+
+/** The figures of the Finder, polygonised from their descriptions where these have changed since. */
 export function models() {
-  const sources = ['src/modelling', 'src/render/scene/meshFile.ts', 'src/core/people/anatomy.ts', 'package-lock.json'];
-  unless('models', sources, existsSync(join(root, 'static/models/head-0.mesh')), () => {
-    mkdirSync(stamps, { recursive: true });
-    const bundle = join(stamps, 'models.mjs');
-    const options = ['--bundle', '--platform=node', '--format=esm', `--outfile=${bundle}`, '--log-level=warning'];
-    run('Modelling the figures', 'npx', ['esbuild', 'src/modelling/build.ts', ...options]);
-    run('Writing them', 'node', [bundle, join(root, 'static/models')]);
-  });
+  if (modelsAreCurrent()) return;
+  mkdirSync(stamps, { recursive: true });
+  const bundle = join(stamps, 'models.mjs');
+  const options = ['--bundle', '--platform=node', '--format=esm', `--outfile=${bundle}`, '--log-level=warning'];
+  run('Modelling the figures', 'npx', ['esbuild', 'src/modelling/build.ts', ...options]);
+  run('Writing them', 'node', [bundle, join(root, 'static/models')]);
+  writeFileSync(madeFrom, `${fingerprint(modelSources, '')}\n`);
 }
 
 /** What runs in front of Kit, and the thread that plans. */
@@ -95,6 +101,7 @@ export function bundleServer() {
   const options = ['--bundle', '--platform=node', '--format=esm', '--log-level=warning'];
   for (const [source, name] of [
     ['serve', 'serve'],
+    ['start', 'start'],
     ['planWorker', 'plan.worker']
   ]) {
     run(`Building ${name}`, 'npx', ['esbuild', `src/server/${source}.ts`, ...options, `--outfile=build/${name}.mjs`]);
@@ -104,7 +111,7 @@ export function bundleServer() {
 export function build() {
   models();
   const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
-  unless('build', sources, existsSync(join(root, 'build/plan.worker.mjs')), () => {
+  unless('build', sources, existsSync(join(root, 'build/start.mjs')), () => {
     run('Building', 'npx', ['vite', 'build', '--logLevel', 'error']);
     bundleServer();
   });
@@ -146,6 +153,14 @@ export function poppler() {
   if (spawnSync('pdftotext', ['-v'], { stdio: 'ignore' }).status === 0) return;
   apt('Updating the package lists', 'update', '-qq');
   apt('Installing Poppler', 'install', '-y', '-qq', '--no-install-recommends', 'poppler-utils');
+}
+
+/** Debian's Chromium without a window, quicker for tests; they go without where it cannot be had. */
+export function chromiumShell() {
+  if (existsSync('/usr/bin/chromium-headless-shell')) return;
+  const [command, ...rest] = [...asRoot, 'sh', '-c'];
+  const install = 'apt-get update -qq; apt-get install -y -qq --no-install-recommends chromium-headless-shell';
+  spawnSync(command, [...rest, install], { stdio: 'ignore', env: { ...process.env, ...quietly } });
 }
 
 /** Debian's Chromium, through apt when it is missing. */

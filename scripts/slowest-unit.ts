@@ -8,7 +8,10 @@ export default class Slowest implements Reporter {
   onTestRunEnd(modules: readonly TestModule[]): void {
     const tests = modules.flatMap((module) => [...module.children.allTests()]);
     const slowest = tests
-      .map((test) => ({ ms: test.diagnostic()?.duration ?? 0, name: `${test.module.relativeModuleId} › ${test.fullName}` }))
+      .map((test) => ({
+        ms: test.diagnostic()?.duration ?? 0,
+        name: `${test.module.relativeModuleId} › ${test.fullName}`
+      }))
       .sort((a, b) => b.ms - a.ms)
       .slice(0, 10);
     const line = ({ ms, name }: { readonly ms: number; readonly name: string }) =>

@@ -41,6 +41,7 @@ export class Series<T> {
     what: string
   ): Promise<void> {
     const before = this.items;
+    // eslint-disable-next-line svelte/prefer-svelte-reactivity -- bookkeeping that no screen reads
     const known = new Set(before.map(({ id }) => id));
     const added: (Item<T> | undefined)[] = files.map(() => undefined);
     let again = 0;

@@ -1,5 +1,5 @@
 /** Everything in one file, and out of it again: added to what is here, or in its place. */
-import { writeArchive, type Archive, type ArchiveFile, type ArchiveResult } from '$core/formats/archive';
+import { writeArchive, type Archive } from '$core/formats/archive';
 import { restoreWords, type RestoreHow } from '$core/job/restoring';
 import type { Kit } from '$core/kit/schema';
 import { readJobParts, untouchedDemos, type Change, type RecordRepository, type Row, type Thumbnails } from '$lib/data';
