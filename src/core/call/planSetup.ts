@@ -20,7 +20,7 @@ import { isNoPlan, type NoPlan, type Plan, type StopPlan } from './plan';
 import type { PlanInput } from './planInput';
 import { sightOf } from './sight';
 import type { Situation } from './situation';
-import { judge, type Judgement } from './window';
+import { judgeStops, type Judgement } from './window';
 
 /**
  * Plans one picture.
@@ -59,7 +59,7 @@ export function prepare({ setup, kit, habits }: PlanInput): Situation | NoPlan {
 /** The stops, and the choice among them, of what is laid out already. */
 export function planSituation(situation: Situation, stopStep: StopStep): Plan {
   const stops = stopsOf(situation.lens, stopStep).flatMap((stop) => evaluateStop(situation, stop) ?? []);
-  const judgement = judge({
+  const judgement = judgeStops({
     stops,
     style: situation.setup.intent.style,
     backgrounds: situation.backgrounds,

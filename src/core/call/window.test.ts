@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Plan, StopPlan } from './plan';
-import { judge, type JudgeInput } from './window';
+import { judgeStops, type JudgeInput } from './window';
 
 /** One letter a stop for the faces (`y` they hold), one a stop for each background (`y` met); the rest is neutral. */
 interface Picture {
@@ -48,7 +48,7 @@ function input(picture: Picture): JudgeInput {
 
 describe('the window of stops', () => {
   it('reaches from the first to the last stop that grants every wish, and says what ends it', () => {
-    expect(judge(input({ faces: 'nnyyyy', backgrounds: ['yyyynn'] }))).toEqual({
+    expect(judgeStops(input({ faces: 'nnyyyy', backgrounds: ['yyyynn'] }))).toEqual({
       window: { first: 2, last: 3 },
       lower: { kind: 'point', subjectId: 'ada', role: 'farEye' },
       upper: { kind: 'background', backgroundId: 'b0' },
@@ -59,19 +59,19 @@ describe('the window of stops', () => {
   });
 
   it('is ended by the lens where nothing else does', () => {
-    const all = judge(input({ faces: 'yyy' }));
+    const all = judgeStops(input({ faces: 'yyy' }));
     expect(all).toMatchObject({ window: { first: 0, last: 2 }, lower: { kind: 'lens' }, upper: { kind: 'lens' } });
   });
 
   it('names odds, depth and the blur of the lens apart', () => {
-    const lower = (picture: Omit<Picture, 'faces'>) => judge(input({ faces: 'nyy', ...picture })).lower;
+    const lower = (picture: Omit<Picture, 'faces'>) => judgeStops(input({ faces: 'nyy', ...picture })).lower;
     expect(lower({ ratios: [1.2, 0.9, 0.8] })).toMatchObject({ kind: 'point', subjectId: 'ada' });
     expect(lower({ ratios: [0.95, 0.9, 0.8] })).toEqual({ kind: 'odds', subjectId: 'wim' });
     expect(lower({ ratios: [1.2, 0.9, 0.8], lensRatios: [1.1, 0.5, 0.4] })).toEqual({ kind: 'lensBlur' });
   });
 
   it('takes no stop between two that grant everything as granted', () => {
-    const holed = judge(input({ faces: 'nynyn', style: 'deepAndSafe', ratios: [2, 0.9, 0.5, 0.8, 2] }));
+    const holed = judgeStops(input({ faces: 'nynyn', style: 'deepAndSafe', ratios: [2, 0.9, 0.5, 0.8, 2] }));
     expect(holed).toMatchObject({ window: { first: 1, last: 3 }, recommended: 3 });
   });
 
@@ -83,13 +83,13 @@ describe('the window of stops', () => {
       ...two.stops.slice(0, 2),
       { ...last, backgrounds: last.backgrounds.map((item, at) => ({ ...item, shortfallStops: 1 + at })) }
     ];
-    expect(judge({ ...two, stops }).upper).toEqual({ kind: 'background', backgroundId: 'b1' });
+    expect(judgeStops({ ...two, stops }).upper).toEqual({ kind: 'background', backgroundId: 'b1' });
   });
 
   it('leaves what rounding leaves sharp: a ratio of 1 is sharp, the odds then bind', () => {
-    const lower = judge(input({ faces: 'nyy', ratios: [1 + 1e-10, 0.9, 0.8] })).lower;
+    const lower = judgeStops(input({ faces: 'nyy', ratios: [1 + 1e-10, 0.9, 0.8] })).lower;
     expect(lower).toEqual({ kind: 'odds', subjectId: 'wim' });
-    const soft = judge(input({ faces: 'nyy', ratios: [1.01, 0.9, 0.8], lensRatios: [1, 0.5, 0.4] })).lower;
+    const soft = judgeStops(input({ faces: 'nyy', ratios: [1.01, 0.9, 0.8], lensRatios: [1, 0.5, 0.4] })).lower;
     expect(soft).toMatchObject({ kind: 'point' });
   });
 
@@ -99,7 +99,7 @@ describe('the window of stops', () => {
       ratios: [1.5, 0.9, 0.7, 0.5, 0.6],
       lensRatios: [0.6, 0.5, 0.3, 0.35, 0.5]
     };
-    const chosen = (style: JudgeInput['style']) => judge(input({ ...picture, style })).recommended;
+    const chosen = (style: JudgeInput['style']) => judgeStops(input({ ...picture, style })).recommended;
     expect(chosen('openAsFacesAllow')).toBe(1);
     expect(chosen('lensBest')).toBe(2);
     expect(chosen('deepAndSafe')).toBe(3);
@@ -107,21 +107,21 @@ describe('the window of stops', () => {
 
   it('closes further for those who should be sharp, when the window allows it, and not beyond it', () => {
     const wish = { ...input({ faces: 'yyyy', ratios: [1.4, 1.2, 0.9, 0.8] }), should: [0] };
-    expect(judge(wish).recommended).toBe(2);
+    expect(judgeStops(wish).recommended).toBe(2);
     // Every point of theirs, and just as sharp as is allowed is sharp.
     const two = wish.stops.map((entry, index) => ({
       ...entry,
       sharpness: [[{ ratio: 0.5 }, { ratio: [1.4, 1.2, 1.1, 1][index] ?? 1 }]]
     }));
-    expect(judge({ ...wish, stops: two }).recommended).toBe(3);
+    expect(judgeStops({ ...wish, stops: two }).recommended).toBe(3);
     const never = { ...input({ faces: 'yyyy', ratios: [1.4, 1.3, 1.2, 1.1] }), should: [0] };
-    expect(judge(never).recommended).toBe(0);
+    expect(judgeStops(never).recommended).toBe(0);
   });
 });
 
 describe('a conflict', () => {
   it('of faces and a background is settled for the faces, at the stop that misses least', () => {
-    const settled = judge(input({ faces: 'nnnyy', backgrounds: ['yynnn'] }));
+    const settled = judgeStops(input({ faces: 'nnnyy', backgrounds: ['yynnn'] }));
     expect(settled).toMatchObject({
       window: null,
       recommended: 3,
@@ -132,13 +132,13 @@ describe('a conflict', () => {
 
   it('of two backgrounds names both, the one missed most first', () => {
     // At every stop that holds the faces one of the two is missed; the first such stop is recommended.
-    expect(judge(input({ faces: 'yyyy', backgrounds: ['yynn', 'nnyy'] })).conflict).toEqual({
+    expect(judgeStops(input({ faces: 'yyyy', backgrounds: ['yynn', 'nnyy'] })).conflict).toEqual({
       kind: 'backgroundAgainstBackground',
       backgroundId: 'b1',
       otherId: 'b0'
     });
     const three = input({ faces: 'yy', backgrounds: ['yy', 'yn', 'ny'] });
-    expect(judge(three)).toMatchObject({
+    expect(judgeStops(three)).toMatchObject({
       recommended: 0,
       upper: { kind: 'background', backgroundId: 'b2' },
       conflict: { backgroundId: 'b2', otherId: 'b1' }
@@ -157,7 +157,7 @@ describe('a conflict', () => {
       ...entry,
       backgrounds: entry.backgrounds.map((item, at) => ({ ...item, shortfallStops: short[index]?.[at] ?? 0 }))
     }));
-    expect(judge({ ...missing, stops })).toEqual({
+    expect(judgeStops({ ...missing, stops })).toEqual({
       window: null,
       recommended: 2,
       lower: { kind: 'point', subjectId: 'ada', role: 'farEye' },
@@ -168,7 +168,7 @@ describe('a conflict', () => {
   });
 
   it('names the stop nearest to the faces at which the background would be right, on either side', () => {
-    const conflict = (faces: string, line: string) => judge(input({ faces, backgrounds: [line] }));
+    const conflict = (faces: string, line: string) => judgeStops(input({ faces, backgrounds: [line] }));
     // Wider than the faces need: the nearest is the last of those that hide it.
     expect(conflict('nnnnyy', 'yyynnn')).toMatchObject({
       recommended: 4,
@@ -183,35 +183,35 @@ describe('a conflict', () => {
 
   it('tells odds and the blur of the lens as what keeps the faces from the background', () => {
     const at = (picture: Partial<Picture>) =>
-      judge(input({ faces: 'nny', backgrounds: ['ynn'], ratios: [0.9, 0.9, 0.8], ...picture })).conflict;
+      judgeStops(input({ faces: 'nny', backgrounds: ['ynn'], ratios: [0.9, 0.9, 0.8], ...picture })).conflict;
     expect(at({})).toMatchObject({ bound: { kind: 'odds', subjectId: 'wim' } });
     expect(at({ lensRatios: [1.2, 0.5, 0.4] })).toMatchObject({ bound: { kind: 'lensBlur' } });
   });
 
   it('with a background no stop can have says so', () => {
-    expect(judge(input({ faces: 'nyy', backgrounds: ['nnn'] }))).toMatchObject({
+    expect(judgeStops(input({ faces: 'nyy', backgrounds: ['nnn'] }))).toMatchObject({
       recommended: 1,
       conflict: { kind: 'backgroundUnreachable', backgroundId: 'b0' }
     });
   });
 
   it('where no stop holds the faces picks the best odds, or the least blur when all are hopeless', () => {
-    const hopeful = judge(input({ faces: 'nnn', odds: [0.2, 0.6, 0.4], ratios: [0.9, 0.9, 0.9] }));
+    const hopeful = judgeStops(input({ faces: 'nnn', odds: [0.2, 0.6, 0.4], ratios: [0.9, 0.9, 0.9] }));
     expect(hopeful).toMatchObject({ recommended: 1, conflict: { kind: 'facesUnreachable', because: 'odds' } });
-    const hopeless = judge(input({ faces: 'nnn', odds: [0, 0, 0], ratios: [4, 3, 2] }));
+    const hopeless = judgeStops(input({ faces: 'nnn', odds: [0, 0, 0], ratios: [4, 3, 2] }));
     expect(hopeless).toMatchObject({ recommended: 2, conflict: { kind: 'facesUnreachable', because: 'depth' } });
     expect(hopeful).toMatchObject({ window: null, upper: { kind: 'lens' }, lower: { kind: 'odds', subjectId: 'wim' } });
     expect(hopeful.conflict).toMatchObject({ bound: { kind: 'odds', subjectId: 'wim' } });
     expect(hopeless.conflict).toMatchObject({ bound: { kind: 'point', subjectId: 'ada', role: 'farEye' } });
-    const soft = judge(input({ faces: 'n', lensRatios: [1.3] }));
+    const soft = judgeStops(input({ faces: 'n', lensRatios: [1.3] }));
     expect(soft.conflict).toEqual({
       kind: 'facesUnreachable',
       because: 'criterion',
       bound: { kind: 'lensBlur' }
     });
     // A thousandth is no hope.
-    expect(judge(input({ faces: 'nn', odds: [0.001, 0], ratios: [4, 3] })).recommended).toBe(1);
-    expect(judge(input({ faces: 'nn', odds: [0.002, 0], ratios: [4, 3] })).recommended).toBe(0);
+    expect(judgeStops(input({ faces: 'nn', odds: [0.001, 0], ratios: [4, 3] })).recommended).toBe(1);
+    expect(judgeStops(input({ faces: 'nn', odds: [0.002, 0], ratios: [4, 3] })).recommended).toBe(0);
   });
 });
 
@@ -219,15 +219,15 @@ describe('a wish out of reach', () => {
   it('by more than a stop is let go, and the style chooses among all stops that hold the faces', () => {
     const lensRatios = [0.6, 0.5, 0.3, 0.4];
     const far = input({ faces: 'yyyy', backgrounds: ['nnnn'], short: 7, lensRatios, style: 'lensBest' });
-    expect(judge(far)).toMatchObject({ recommended: 2, letGo: ['b0'], conflict: { backgroundId: 'b0' } });
+    expect(judgeStops(far)).toMatchObject({ recommended: 2, letGo: ['b0'], conflict: { backgroundId: 'b0' } });
     // Missed by a stop or less it still pulls.
     const near = input({ faces: 'yyyy', backgrounds: ['nnnn'], short: 1, lensRatios, style: 'lensBest' });
-    expect(judge(near)).toMatchObject({ recommended: 2, letGo: [] });
+    expect(judgeStops(near)).toMatchObject({ recommended: 2, letGo: [] });
   });
 
   it('does not take others with it', () => {
     const two = input({ faces: 'yyyy', backgrounds: ['nnnn', 'nnny'], short: 4 });
-    expect(judge(two)).toMatchObject({
+    expect(judgeStops(two)).toMatchObject({
       recommended: 3,
       letGo: ['b0'],
       conflict: { kind: 'backgroundUnreachable', backgroundId: 'b0' }
@@ -237,35 +237,39 @@ describe('a wish out of reach', () => {
 
 describe('light', () => {
   it('too dark or too bright gives way to a stop of the window that can be exposed', () => {
-    expect(judge(input({ faces: 'nyyy', dark: [1] })).recommended).toBe(2);
-    expect(judge(input({ faces: 'nyyy', dark: [1, 2, 3] })).recommended).toBe(1);
-    expect(judge(input({ faces: 'yyy', dark: [2], style: 'deepAndSafe', ratios: [0.9, 0.8, 0.7] })).recommended).toBe(
-      1
-    );
+    expect(judgeStops(input({ faces: 'nyyy', dark: [1] })).recommended).toBe(2);
+    expect(judgeStops(input({ faces: 'nyyy', dark: [1, 2, 3] })).recommended).toBe(1);
+    expect(
+      judgeStops(input({ faces: 'yyy', dark: [2], style: 'deepAndSafe', ratios: [0.9, 0.8, 0.7] })).recommended
+    ).toBe(1);
   });
 
   it('too little for a shutter that stills shake or movement is named', () => {
-    const shaken = judge(input({ faces: 'nnn', lensRatios: [1.2, 1.2, 1.2], shakes: [1.4, 1.3, 1.3] }));
+    const shaken = judgeStops(input({ faces: 'nnn', lensRatios: [1.2, 1.2, 1.2], shakes: [1.4, 1.3, 1.3] }));
     expect(shaken.conflict).toMatchObject({ kind: 'facesUnreachable', because: 'shake', bound: { kind: 'shake' } });
-    const moved = judge(input({ faces: 'nnn', movements: [0.9, 0.9, 0.9] }));
+    const moved = judgeStops(input({ faces: 'nnn', movements: [0.9, 0.9, 0.9] }));
     expect(moved.conflict).toMatchObject({ because: 'movement', bound: { kind: 'movement', subjectId: 'mo' } });
-    expect(judge(input({ faces: 'nnn', movements: [0.3, 0.3, 0.3] })).conflict).toMatchObject({ because: 'depth' });
+    expect(judgeStops(input({ faces: 'nnn', movements: [0.3, 0.3, 0.3] })).conflict).toMatchObject({
+      because: 'depth'
+    });
   });
 });
 
 describe('what stands on the line', () => {
-  const lower = (picture: Partial<Picture>) => judge(input({ faces: 'nyy', ...picture })).lower;
+  const lower = (picture: Partial<Picture>) => judgeStops(input({ faces: 'nyy', ...picture })).lower;
   const withEdge = (ratio: number, picture: Picture) => {
     const laid = input(picture);
     const edge = { subjectId: 'ed', ratio };
-    return judge({ ...laid, stops: laid.stops.map((entry) => ({ ...entry, edge })) });
+    return judgeStops({ ...laid, stops: laid.stops.map((entry) => ({ ...entry, edge })) });
   };
 
   it('of two equal stops is the wider, of two backgrounds missed alike the first', () => {
     const ratios = [0.7, 0.7, 0.7];
-    expect(judge(input({ faces: 'yyy', style: 'deepAndSafe', ratios })).recommended).toBe(0);
-    expect(judge(input({ faces: 'yyn', backgrounds: ['yyn', 'yyn'] })).upper).toMatchObject({ kind: 'point' });
-    expect(judge(input({ faces: 'yyy', backgrounds: ['yyn', 'yyn'] })).upper).toMatchObject({ backgroundId: 'b0' });
+    expect(judgeStops(input({ faces: 'yyy', style: 'deepAndSafe', ratios })).recommended).toBe(0);
+    expect(judgeStops(input({ faces: 'yyn', backgrounds: ['yyn', 'yyn'] })).upper).toMatchObject({ kind: 'point' });
+    expect(judgeStops(input({ faces: 'yyy', backgrounds: ['yyn', 'yyn'] })).upper).toMatchObject({
+      backgroundId: 'b0'
+    });
   });
 
   it('is the blur of the lens where shake is just as much', () => {
@@ -290,7 +294,7 @@ describe('what stands on the line', () => {
   });
 
   it('is the lens where there is no stop at all', () => {
-    expect(judge(input({ faces: '' }))).toMatchObject({
+    expect(judgeStops(input({ faces: '' }))).toMatchObject({
       window: null,
       lower: { kind: 'lens' },
       conflict: { kind: 'facesUnreachable', bound: { kind: 'lens' } }

@@ -21,7 +21,7 @@ const hopelessStops = 1;
 /** From this share of the permissible disc on, movement is what softens somebody. */
 const movementShare = 0.7;
 
-export function judge(input: JudgeInput): Judgement {
+export function judgeStops(input: JudgeInput): Judgement {
   const { stops } = input;
   const granted = indicesWhere(stops, (entry) => entry.facesHold && entry.backgrounds.every((item) => item.met));
   const first = granted[0];

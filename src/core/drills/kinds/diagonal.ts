@@ -7,7 +7,7 @@ import { shortLength } from '../../words/bench';
 import type { SeriesMatch } from '../series/match';
 import { offsetFrom, type FrameRead } from '../series/series';
 import type { DrillStep } from '../series/steps';
-import { defineDrill, type DrillSaid } from './kind';
+import { defineDrill, type DrillSaid, type ThingRead } from './kind';
 import {
   apart,
   distanceFor,
@@ -17,10 +17,9 @@ import {
   marksAndTripod,
   nothingFits,
   ordinal,
-  stepsOf,
+  stepWriter,
   thingsIn,
-  widestOf,
-  type ThingRead
+  widestOf
 } from './layout';
 
 export interface DiagonalStep {
@@ -105,7 +104,7 @@ export const diagonal = defineDrill({
       return {
         ...{ distanceMm: distanceFor(kit), spacingMm },
         things: inLine(3, spacing.aside, spacingMm),
-        steps: [0, 1, 2].map((index) => stepsOf(kit)({ id: `focus${index}`, focusOn: index }))
+        steps: [0, 1, 2].map((index) => stepWriter(kit)({ id: `focus${index}`, focusOn: index }))
       };
     },
     tasks: ({ distanceMm, spacingMm, steps }, unit) => {

@@ -20,7 +20,7 @@ import {
   missingIn,
   nothingFits,
   ordinal,
-  stepsOf,
+  stepWriter,
   straight,
   widestOf
 } from './layout';
@@ -134,7 +134,13 @@ export const edges = defineDrill({
       const turned = (turning: 'turn' | 'lean') =>
         [false, true].flatMap((upright) =>
           (['left', 'right', 'top', 'bottom'] as const).map((place) =>
-            stepsOf(kit)({ id: `${turning}${upright ? 'Upright' : ''}${place}`, focusOn: 1, place, upright, turning })
+            stepWriter(kit)({
+              id: `${turning}${upright ? 'Upright' : ''}${place}`,
+              focusOn: 1,
+              place,
+              upright,
+              turning
+            })
           )
         );
       return {

@@ -8,7 +8,7 @@ import type { SeriesMatch } from '../series/match';
 import type { FrameRead } from '../series/series';
 import { diagonalVerdict, type DiagonalStep } from './diagonal';
 import { defineDrill, type DrillSaid } from './kind';
-import { distanceFor, figureAlone, missingIn, missingText, nothingFits, stepsOf, widestOf } from './layout';
+import { distanceFor, figureAlone, missingIn, missingText, nothingFits, stepWriter, widestOf } from './layout';
 
 export interface EyeNoseVerdict {
   readonly kind: 'eyeNose';
@@ -140,7 +140,7 @@ export const eyeNose = defineDrill({
           { index: 1, lateralMm: face.asideMm / 2, depthMm: 0 }
         ],
         steps: [...new Set(distances)].flatMap((from, at) =>
-          [0, 1].map((focusOn) => stepsOf(kit)({ id: `from${at}on${focusOn}`, focusOn, distanceMm: from }))
+          [0, 1].map((focusOn) => stepWriter(kit)({ id: `from${at}on${focusOn}`, focusOn, distanceMm: from }))
         )
       };
     },

@@ -10,7 +10,6 @@ import type { JudgeMode } from '../desk/judge';
 import type { LearnedFromDrill } from '../series/learned';
 import type { SeriesMatch } from '../series/match';
 import type { Arranged, DrillStep } from '../series/steps';
-import type { ThingRead } from './layout';
 
 /** What soft frames were lost to, as the record tells it. */
 export const weaknesses = ['elsewhere', 'turning', 'waiting', 'moving', 'focus', 'depth'] as const;
@@ -55,6 +54,14 @@ export interface JudgedBy {
   /** Disc that still looks sharp, mm. */
   readonly discMm: number;
   readonly arranged: Arranged;
+}
+
+/** A thing in a frame: how blurred it came out, and how it should have. */
+export interface ThingRead {
+  readonly index: number;
+  /** mm on the sensor; null where it was not measured. */
+  readonly discMm: number | null;
+  readonly expectedMm: number;
 }
 
 /** What came of a series; lists are in the order of the steps. */

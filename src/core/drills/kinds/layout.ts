@@ -5,15 +5,7 @@ import { exactFNumber } from '../../optics/stops';
 import type { Estimate } from '../../record/learn';
 import type { FrameRead } from '../series/series';
 import type { DrillObject, DrillStep } from '../series/steps';
-import type { DrillOutcome, DrillSaid, KitLimits } from './kind';
-
-/** A thing in a frame: how blurred it came out, and how it should have. */
-export interface ThingRead {
-  readonly index: number;
-  /** mm on the sensor; null where it was not measured. */
-  readonly discMm: number | null;
-  readonly expectedMm: number;
-}
+import type { DrillOutcome, DrillSaid, KitLimits, ThingRead } from './kind';
 
 export const thingsIn = (frame: FrameRead, step: DrillStep): ThingRead[] => {
   const aimed = frame.marks.find(({ index }) => index === step.focusOn);
@@ -74,7 +66,7 @@ export const inLine = (count: number, asideMm: number, apartMm: number): DrillOb
   }));
 
 /** Writes steps: wide open, in the middle, held level, unless it is said otherwise. */
-export const stepsOf =
+export const stepWriter =
   (kit: KitLimits) =>
   (changes: Partial<DrillStep> & Pick<DrillStep, 'id' | 'focusOn'>): DrillStep => ({
     ...{
@@ -91,7 +83,7 @@ export const stepsOf =
 
 /** Each of three once straight: so that each is sharp in a frame, and is held against it. */
 export const straight = (kit: KitLimits): DrillStep[] =>
-  [1, 0, 2].map((focusOn) => stepsOf(kit)({ id: `straight${focusOn}`, focusOn }));
+  [1, 0, 2].map((focusOn) => stepWriter(kit)({ id: `straight${focusOn}`, focusOn }));
 
 export const nothingFits: DrillSaid = {
   title: 'No frame fits a step.',

@@ -12,7 +12,7 @@ import type { DrillStep } from '../series/steps';
 import { leastTrackPx, tracksOf, type Track } from '../series/tracks';
 import { usualShare } from '../series/usual';
 import { defineDrill, type DrillSaid } from './kind';
-import { distanceFor, figureOf, inLine, missingIn, nothingFits, stepsOf, widestOf } from './layout';
+import { distanceFor, figureOf, inLine, missingIn, nothingFits, stepWriter, widestOf } from './layout';
 import { inUseWhere } from './stanceText';
 
 export interface SteadyVerdict {
@@ -135,7 +135,7 @@ export const steady = defineDrill({
         things: inLine(3, held.asideMm, 0),
         steps: [...held.aboutF.map((times) => times / f), ...longer].flatMap((shutterS, time) =>
           Array.from({ length: held.times }, (_, at) =>
-            stepsOf(kit)({ id: `time${time}no${at}`, focusOn: 1, shutterS, fNumber })
+            stepWriter(kit)({ id: `time${time}no${at}`, focusOn: 1, shutterS, fNumber })
           )
         )
       };

@@ -6,7 +6,7 @@ import { shortLength } from '../../words/bench';
 import { fineOf, noiseOf } from '../series/fiducials';
 import type { Matched, SeriesMatch } from '../series/match';
 import type { FrameRead } from '../series/series';
-import { defineDrill, type DrillSaid } from './kind';
+import { defineDrill, type DrillSaid, type ThingRead } from './kind';
 import {
   apart,
   distanceFor,
@@ -17,11 +17,10 @@ import {
   missingIn,
   missingText,
   ordinal,
-  stepsOf,
+  stepWriter,
   stopName,
   thingsIn,
-  widestOf,
-  type ThingRead
+  widestOf
 } from './layout';
 
 export interface FocusLadderRow {
@@ -156,7 +155,7 @@ export const stopLadder = defineDrill({
         things: inLine(4, spacing.aside, spacingMm),
         steps: [0, 1].flatMap((focusOn) =>
           stops.map(({ fNumber }, at) =>
-            stepsOf(kit)({ id: `${focusOn === 0 ? 'first' : 'middle'}${at}`, focusOn, fNumber })
+            stepWriter(kit)({ id: `${focusOn === 0 ? 'first' : 'middle'}${at}`, focusOn, fNumber })
           )
         )
       };

@@ -18,7 +18,7 @@ import {
   missingIn,
   nothingFits,
   ordinal,
-  stepsOf,
+  stepWriter,
   straight,
   widestOf
 } from './layout';
@@ -112,7 +112,9 @@ export const sway = defineDrill({
     arrange: (kit) => {
       const spacingMm = apart(kit, { ...spacing, fNumber: exactFNumber(kit.widestFNumber), step: 10 });
       const waited = waits.seconds.flatMap((waitS) =>
-        Array.from({ length: waits.times }, (_, at) => stepsOf(kit)({ id: `wait${waitS}no${at}`, focusOn: 1, waitS }))
+        Array.from({ length: waits.times }, (_, at) =>
+          stepWriter(kit)({ id: `wait${waitS}no${at}`, focusOn: 1, waitS })
+        )
       );
       return {
         ...{ distanceMm: distanceFor(kit), spacingMm },
