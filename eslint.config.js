@@ -163,5 +163,8 @@ export default ts.config(
       ]
     }
   },
-  { files: ['scripts/**', 'src/server/planCommand.ts', 'src/modelling/build.ts', 'benchmarks/**'], rules: { 'no-console': 'off' } }
+  {
+    files: ['scripts/**', 'src/server/planCommand.ts', 'src/modelling/build.ts', 'benchmarks/**'],
+    rules: { 'no-console': 'off' }
+  }
 );

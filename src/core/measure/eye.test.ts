@@ -52,7 +52,8 @@ const errors = (tried: readonly Tried[]) => tried.map(({ disc, read }) => Math.a
 
 /** Photographed eyes in files of each kind, tried once for several questions. */
 let strangersOnce: readonly (readonly Tried[])[] | undefined;
-const strangers = () => (strangersOnce ??= files.map((how, kind) => trials(photographedEyes(), how, kind === 0 ? discs : fewDiscs)));
+const strangers = () =>
+  (strangersOnce ??= files.map((how, kind) => trials(photographedEyes(), how, kind === 0 ? discs : fewDiscs)));
 
 describe('the disc of an eye', () => {
   it('has the transfer of a disc (Hopkins 1955: 2 J1(x)/x), averaged over a fifth of its diameter', () => {
