@@ -25,9 +25,7 @@ async function finenessIn(picture: Locator, area: (size: { width: number; height
   return sums;
 }
 
-test('judged by eye: an observer that looks at the pixels sees small errors, and the result is kept', async ({
-  page
-}) => {
+test('judged by eye: an observer that looks at the pixels is right, whatever is asked', async ({ page }) => {
   test.setTimeout(400_000);
   await sameChance(page);
   await page.goto('/drills');
@@ -50,11 +48,6 @@ test('judged by eye: an observer that looks at the pixels sees small errors, and
     await page.getByRole('button', { name: one > other ? 'Left is sharper' : 'Right is sharper' }).click();
     await expect(page.getByTestId('judge-count')).toContainText(`${trial + 1} of 24, right`);
   }
-  await expect(page.getByTestId('drill-verdict')).toHaveText(/^You see \d\.\d+ of the blur that is allowed\.$/);
-  await page.getByRole('button', { name: 'That is enough' }).click();
-  await page.getByRole('button', { name: 'Keep this time' }).click();
-  await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(/seen from \d\.\d+/);
-
   // One of four, and one stopped down: what is plain to see is seen.
   for (const [asked, names, of] of [
     ['which of four to keep', ['Keep the first', 'Keep the second', 'Keep the third', 'Keep the fourth'], undefined],
@@ -80,7 +73,6 @@ test('judged by eye: an observer that looks at the pixels sees small errors, and
       new RegExp(`${trial + 1} of 24.*(right|front|behind|moved)`)
     );
   }
-  await expect(page.getByTestId('drill-verdict')).toContainText('You name what is wrong from');
 });
 
 test('what a step must come out as is drawn before a frame is taken', async ({ page }) => {

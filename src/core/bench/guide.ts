@@ -19,7 +19,7 @@ export interface FocusGuide {
   readonly short: boolean;
 }
 
-/** @param C permissible disc, @param sensorMm longer side of the sensor, @param closestMm closest focus from the pupil; mm */
+/** @param C circle of confusion, @param sensorMm longer side of the sensor, @param closestMm closest focus from the pupil; mm */
 export function focusGuide(f: number, N: number, C: number, sensorMm: number, closestMm: number): FocusGuide {
   const fits = distanceForFraming(f, sheetMm / mostOfPicture, sensorMm);
   const nearest = Math.max(closestMm * beyondClosest, fits);

@@ -83,7 +83,7 @@ function plateausOf({ width, height, light }: Gray): readonly [number, number] {
 /** Whether light is cut off on a side of it. */
 export const isBlown = (picture: Gray): boolean => Math.max(...plateausOf(picture)) > blownFrom;
 
-/** The same with rows and columns changed: an edge that lies stands. */
+/** The same with rows and columns changed: a near-horizontal edge becomes a near-vertical one. */
 export function transposed({ width, height, light }: Gray): Gray {
   const other = gray(height, width);
   for (let y = 0; y < height; y++)

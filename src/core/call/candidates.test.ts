@@ -291,7 +291,7 @@ describe('places of a scene laid out by hand', () => {
     expect(subjectCandidates(laidOut([somebody('a', [eye(900, 0.5, { target: false })])]))).toEqual([]);
   });
 
-  it('with somebody chosen are theirs alone, the gladdest first; by default the best, whoever has the same id elsewhere', () => {
+  it('with somebody chosen are theirs alone, the most preferred first; by default the best, whoever has the same id elsewhere', () => {
     const both = somebody('a', [eye(900, 0.7, { feature: 'thingNear' }), eye(950, 0.5, { feature: 'thingFar' })]);
     const other = somebody('b', [eye(800)]);
     const chosen = wishing({ kind: 'thing', thingId: 'a' });

@@ -9,7 +9,7 @@ import type { Target } from './plan';
 import { isByHand } from './scatter';
 
 /**
- * How gladly the focus is put there: on what everybody focuses on; on a far eye, the edge of the picture, a pet, the far
+ * How readily the focus is put there: on what everybody focuses on; on a far eye, the edge of the picture, a pet, the far
  * side of a thing; beside the eyes or between the faces.
  */
 export type TargetPreference = 'ordinary' | 'reluctant' | 'beside';
@@ -76,7 +76,7 @@ export interface FocusScene {
   readonly rowPreference: (depth: number) => number;
 }
 
-/** Every eye and thing the setup allows the focus to be put on, the chosen one alone if the photographer chose; the gladdest first. */
+/** Every eye and thing the setup allows the focus to be put on, the chosen one alone if the photographer chose; the most preferred first. */
 export function subjectCandidates(scene: FocusScene): Candidate[] {
   const { setup, aim, subjects, decisive, closest } = scene;
   const chosen = setup.intent.target;

@@ -39,7 +39,7 @@ function tried(situation: Situation, group: FocusGroup, N: number) {
 }
 
 describe('whose eye', () => {
-  it('is among the best that can be had there, and the gladdest of those', () => {
+  it('is among the best that can be had there, and the most preferred of those', () => {
     let several = 0;
     for (const varied of [...variedSetups(60), ...variedSetups(60, true)]) {
       for (const { situation, group } of situations(varied, 'point')) {
@@ -63,12 +63,12 @@ describe('whose eye', () => {
           const most = Math.max(...good.map(({ landed }) => landed));
           // As good as the best of those by where autofocus lands, or as much as is wanted.
           expect(chosen.odds).toBeGreaterThanOrEqual(Math.min(most, best) - tie - 1e-9);
-          // Nobody more gladly focused on would have done as well.
-          const gladder = good.slice(
+          // Nobody more readily focused on would have done as well.
+          const preferred = good.slice(
             0,
             good.findIndex(({ candidate }) => candidate === chosen.candidate)
           );
-          for (const { landed } of gladder) expect(landed).toBeLessThan(Math.max(chosen.odds, wanted));
+          for (const { landed } of preferred) expect(landed).toBeLessThan(Math.max(chosen.odds, wanted));
           if (good.length > 1) several += 1;
         }
       }

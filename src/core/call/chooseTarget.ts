@@ -1,4 +1,4 @@
-/** Whose eye: the place that is as likely as the best and most gladly focused on. */
+/** Whose eye: the place that is as likely as the best and most readily focused on. */
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
 import type { FocusArea } from '../setup/schema';
 import { oddsOverLandings } from './oddsOverLandings';
@@ -6,7 +6,7 @@ import { noOdds, peakOf, placesOf, triesAt, type FocusPlaces, type TriedTarget, 
 import type { FocusGroup } from './aim';
 import type { Situation } from './situation';
 
-/** Odds closer together than this are equal; the more gladly focused place then decides (common practice, no source). */
+/** Odds closer together than this are equal; the preferred place then decides (common practice, no source). */
 const oddsTie = 0.03;
 
 /** By so much must the odds be better for a place one would rather not focus on: one more frame of ten (no source). */
@@ -36,7 +36,7 @@ const lookedAt: Readonly<Record<FocusArea, number>> = {
 };
 
 /**
- * The gladdest of some places that is as good as their best: within a tie of it, on the same side of what is wanted, and such
+ * The most preferred of some places that is as good as their best: within a tie of it, on the same side of what is wanted, and such
  * that autofocus lands there; or of those looked at the one where it does best. Its odds are over all it may land on.
  */
 function mostPreferredOf(

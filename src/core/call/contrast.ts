@@ -2,7 +2,8 @@
 import type { FacePart } from '../people/face';
 import type { Appearance } from '../people/appearance';
 import { ownersIn, type Met } from '../setup/lineOfSight';
-import type { Setup, Surface, Thing } from '../setup/schema';
+import type { Setup, Thing } from '../setup/schema';
+import { backgroundKind } from '../setup/backgroundKinds';
 
 const ofFace: Readonly<Record<FacePart, number>> = {
   eye: 1,
@@ -28,21 +29,6 @@ const ofOutfit: Readonly<Record<Appearance['outfit'], number>> = {
 
 const ofForm: Readonly<Record<Thing['form'], number>> = { box: 0.6, rings: 1, bouquet: 0.9, tuba: 0.8 };
 
-const ofGround: Readonly<Record<Surface, number>> = {
-  plain: 0.04,
-  foliage: 0.7,
-  trunks: 0.6,
-  arch: 0.8,
-  columns: 0.6,
-  panes: 0.6,
-  brick: 0.7,
-  lettering: 1,
-  lights: 1,
-  candles: 1,
-  people: 0.7,
-  horizon: 0.4
-};
-
 /** What was not described has little in it. */
 const ofNothing = 0.08;
 
@@ -62,8 +48,8 @@ export function contrastIn(setup: Setup, ev100: number | null): (met: Pick<Met, 
     if (owner.kind === 'thing') return ofForm[owner.thing.form] * dim;
     if (owner.kind === 'background') {
       if (!owner.background) return ofNothing * dim;
-      const { surface } = owner.background;
-      return ofGround[surface] * (surface === 'lights' || surface === 'candles' ? 1 : dim);
+      const { contrast, lit } = backgroundKind(owner.background.surface);
+      return contrast * (lit ? 1 : dim);
     }
     const { look } = owner.person;
     return ofPerson(look, met.part) * ofLight[setup.light.from] * dim;

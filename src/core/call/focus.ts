@@ -116,7 +116,7 @@ export function oddsInput(situation: Situation, focus: Focus, members: readonly 
   };
 }
 
-/** Worst total blur over the permissible disc, at release. Where all else is alike the two extreme depths decide. */
+/** Worst total blur over the circle of confusion, at release. Where all else is alike the two extreme depths decide. */
 export function worstRatioOf(situation: Situation, group: FocusGroup, focus: Focus): number {
   const { C } = situation;
   const worst = (nearest: number, furthest: number, other: number) =>

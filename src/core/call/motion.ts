@@ -94,7 +94,7 @@ interface Stilled {
 
 /**
  * The longest shutter time that leaves shake, and the movement of whoever must be sharp, no more than their share of the
- * permissible disc; null when neither is there.
+ * circle of confusion; null when neither is there.
  */
 export function stillFor(
   { habits, camera, stabiliser, C }: Stilled,

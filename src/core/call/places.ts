@@ -35,7 +35,7 @@ export function tryCandidate(
   };
 }
 
-/** Candidates of one standing: as gladly as one would focus there, and the different planes they come to. */
+/** Candidates of one standing: as readily as one would focus there, and the different planes they come to. */
 export interface FocusPlaces {
   readonly mostPreferred: readonly { readonly candidate: Candidate; readonly at: number }[];
   /** One candidate for each plane, by where it lies: people in one row share a depth, and all that is computed from it. */

@@ -24,7 +24,7 @@ export interface Target {
 
 /** One face's or thing's point at one stop. */
 export interface PointSharpness {
-  /** Total equivalent blur disc over the permissible one. */
+  /** Total equivalent blur disc over the circle of confusion. */
   readonly ratio: number;
 }
 
@@ -80,16 +80,16 @@ export interface StopPlan {
   readonly gain: number;
   /** Disc left for defocus, mm; 0 when other causes use it all. */
   readonly allowanceMm: number;
-  /** Lens, diffraction, pixels and camera shake together over the permissible disc. */
+  /** Lens, diffraction, pixels and camera shake together over the circle of confusion. */
   readonly lensRatio: number;
-  /** The same causes one by one, each over the permissible disc. */
+  /** The same causes one by one, each over the circle of confusion. */
   readonly causes: {
     readonly lens: number;
     readonly diffraction: number;
     readonly pixels: number;
     readonly shake: number;
   };
-  /** Who moves most across the picture among those who must be sharp, and that blur over the permissible disc. */
+  /** Who moves most across the picture among those who must be sharp, and that blur over the circle of confusion. */
   readonly movement: { readonly subjectId: string; readonly ratio: number } | null;
   /** For whom the lens is softest where they stand, and its disc there with all others but defocus; null where it was not measured off the axis. */
   readonly edge: { readonly subjectId: string; readonly ratio: number } | null;

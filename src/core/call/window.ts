@@ -18,7 +18,7 @@ export type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' 
 /** A wish that no stop comes nearer to than this is let go, stops. */
 const hopelessStops = 1;
 
-/** From this share of the permissible disc on, movement is what softens somebody. */
+/** From this share of the circle of confusion on, movement is what softens somebody. */
 const movementShare = 0.7;
 
 export function judgeStops(input: JudgeInput): Judgement {

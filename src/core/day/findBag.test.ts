@@ -24,7 +24,7 @@ describe('what takes a setup', () => {
     const [planned, ...others] = options;
     expect(planned).toEqual({ needs: [door.setup.camera.bodyId, door.setup.camera.lensId], rather: 0 });
     expect(others.length).toBeGreaterThan(0);
-    // Each option is said once, and another body is taken less gladly than another lens.
+    // Each option is said once, and another body is less welcome than another lens.
     expect(new Set(options.map(({ needs }) => [...needs].sort().join())).size).toBe(options.length);
     for (const { needs, rather } of others) {
       const anotherBody = needs[0] !== door.setup.camera.bodyId;

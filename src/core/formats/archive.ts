@@ -1,6 +1,6 @@
 /**
  * Everything of a profile as files: a list of contents, the kit, each job as the job file it is, small pictures.
- * docs/formats.md describes it. How the files are kept together is not said here (src/archive).
+ * docs/formats.md describes it. How the files are kept together is not said here (src/workers/zip).
  */
 import { z } from 'zod';
 import type { Job } from '../job/schema';

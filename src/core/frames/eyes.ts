@@ -110,7 +110,7 @@ export function judgeFace(
 /**
  * The disc a frame may show and still be called sharp, pixels: as much of the plan's as this frame's picture is wide, and not less than can be told at all.
  *
- * @param discMm the setup's permissible disc on the sensor; @param sensorMm the picture's width on it
+ * @param discMm the setup's circle of confusion on the sensor; @param sensorMm the picture's width on it
  */
 export function allowedPx(frame: Pick<Frame, 'widthPx'>, discMm: number, sensorMm: number): number {
   return Math.max(leastToldPx, (discMm / sensorMm) * frame.widthPx);

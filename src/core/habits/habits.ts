@@ -75,7 +75,7 @@ export const habitsSchema = z.strictObject({
     'Camera shake at 1/focal length (full-frame equivalent), as a share of the customary disc'
   ),
   shakeAtMost: numberBetween(0.05, 1).describe(
-    'Share of the permissible disc that shake or movement may take before the ISO rises'
+    'Share of the circle of confusion that shake or movement may take before the ISO rises'
   ),
   stabiliserLossStops: numberBetween(0, 6).describe('Stops a stabiliser falls short of its rating'),
   continuousLagS: numberBetween(0, 2).describe('How far continuous focusing trails a movement'),

@@ -1,5 +1,5 @@
 /**
- * The permissible blur disc C follows from where the picture will be looked at, not from the camera alone.
+ * The circle of confusion C follows from where the picture will be looked at, not from the camera alone.
  *
  * Traditional: 0.2 mm on a 20 × 25 cm print at 25 cm, an angle of 0.8 mrad, which is about 0.030 mm on a full-frame
  * sensor (Ray, Applied Photographic Optics; Kingslake). One arc minute is the resolution of a normal eye (ISO 8596,

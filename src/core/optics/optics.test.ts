@@ -199,7 +199,7 @@ describe('best focus between two depths', () => {
   });
 });
 
-describe('permissible disc', () => {
+describe('circle of confusion', () => {
   it('is 0.030 mm on full frame and 0.2 mm at 25 cm on the print (Ray; Kingslake)', () => {
     expect(circleOfConfusion({ kind: 'traditional' }, fullFrame)).toBeCloseTo(0.03, 12);
     expect(traditionalBlurAngle * 250).toBeCloseTo(0.2, 12);

@@ -95,7 +95,7 @@ export function totalDisc(...discs: readonly number[]): number {
 }
 
 /**
- * What is left of the permissible disc C for defocus once the other causes have had their share, mm. Zero when they
+ * What is left of the circle of confusion C for defocus once the other causes have had their share, mm. Zero when they
  * already exceed it: no focus makes the picture sharp then.
  */
 export function defocusAllowance(C: number, otherDisc: number): number {

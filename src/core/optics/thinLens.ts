@@ -3,7 +3,7 @@
  *
  * | f | focal length | N | f-number | A = f/N | entrance-pupil diameter |
  * | s | focus distance from the pupil | z | depth of a point from the pupil | v | image distance |
- * | m | magnification at s | C | permissible blur-disc diameter on the sensor |
+ * | m | magnification at s | C | circle of confusion on the sensor |
  * | P | pupil magnification: exit over entrance pupil, 1 for a lens whose pupils are alike |
  *
  * Distances are measured from the entrance pupil, which lies f/P behind the front focal point, so that by Newton's form

@@ -1,6 +1,7 @@
 /** What a new job, setup, person or background starts with. Every value is a default the photographer sees and edits. */
 import { eyeHeight } from '../people/anatomy';
-import { beingNames, surfaceNames } from './names';
+import { backgroundKinds } from './backgroundKinds';
+import { beingNames } from './names';
 import { appearanceFor } from '../people/appearance';
 import { notTaken, usualSchedule } from './schedule';
 import type { Background, Camera, Light, Person, Setup, Thing } from './schema';
@@ -122,7 +123,7 @@ export function newSetup(id: string, name: string, changes: Partial<Setup> = {})
     light: defaultLight,
     people: [person],
     things: [],
-    backgrounds: [newBackground('background-1', surfaceNames.foliage)],
+    backgrounds: [newBackground('background-1', backgroundKinds.foliage.noun)],
     intent: {
       picture: 'onePerson',
       viewing: { kind: 'traditional' },

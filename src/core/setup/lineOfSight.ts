@@ -11,6 +11,7 @@ import { faceSolids, partAt, type FacePart, type FaceSolid } from '../people/fac
 import { pictureSize } from './framing';
 import { comesNear, headFrame, meetsEllipsoid, solidsOf, type Occluder } from './occlusion';
 import { toScene, type Viewpoint } from './scene';
+import { coverAt } from './backgroundKinds';
 import type { Background, Person, Setup, Thing } from './schema';
 
 export type SurfacePart = FacePart | 'body' | 'thing' | 'ground';
@@ -88,44 +89,6 @@ function crossHead(crossings: Crossing[], id: string, { toHead, lens, solids }: 
     z: lens.z + (end.z - lens.z) * at
   };
   crossings.push({ t: at, cover: 1, kind: 'person', id, part: partAt(first.part, place) });
-}
-
-/** Share of a line that a background takes where it crosses its plane: how much of its drawn extent is there. From memory. */
-function coverOf(
-  { surface, depthMm, lateralMm, detailMm }: Background,
-  { x, y }: Vector,
-  lens: Vector,
-  half: { readonly width: number; readonly height: number }
-): number {
-  const inFront = depthMm < 0;
-  const aside = Math.abs(x - lateralMm);
-  const over = (y - lens.y) / half.height;
-  switch (surface) {
-    case 'foliage':
-      if (!inFront) return 1;
-      return aside < 0.65 * half.width && over < -0.3 && over > -1.05 ? 0.5 : 0;
-    case 'candles':
-      return aside < 0.57 * half.width && over < -0.45 && over > -0.98 ? 0.12 : 0;
-    case 'lights':
-      return 0.06;
-    case 'people':
-      return aside < 2300 && y > 0 && y < 1700 ? 0.6 : 0;
-    case 'trunks':
-    case 'columns':
-      return y < 4200 && (!inFront || aside < 1000) ? 0.5 : 0;
-    case 'arch':
-      return aside < 1500 && y < 3200 ? 0.3 : 0;
-    case 'lettering': {
-      const wide = Math.max(detailMm * 40, 1600);
-      return aside < wide / 2 && y > 900 && y < 900 + wide * 0.62 ? 1 : 0;
-    }
-    case 'panes':
-      return inFront ? 0.15 : 1;
-    case 'horizon':
-    case 'brick':
-    case 'plain':
-      return 1;
-  }
 }
 
 /** Says what the lens sees in a place of the picture, nearest first. */
@@ -218,7 +181,7 @@ function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Fr
       const t = planeAt(background.depthMm, to);
       if (t <= 0 || t >= 1) continue;
       const place = { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z: background.depthMm };
-      const cover = coverOf(background, place, from, halfAt(background.depthMm));
+      const cover = coverAt(background, place, from, halfAt(background.depthMm));
       if (cover > 0) crossings.push({ t, cover, kind: 'background', id: background.id, part: 'ground' });
     }
     if (crossings.length > 1) crossings.sort((a, b) => a.t - b.t);

@@ -1,5 +1,6 @@
 /** Names of what nobody has named yet: what it is, with the first number nobody has. */
-import type { Person, Surface } from './schema';
+import type { Person } from './schema';
+import { backgroundKinds, surfaces, type Surface } from './backgroundKinds';
 
 /** "Adult 3": the base with the first number nobody has. */
 export function numbered(base: string, taken: Iterable<string>, from = 1): string {
@@ -17,32 +18,17 @@ export const beingNames: Readonly<Record<Person['being'], string>> = {
 /** A name nobody has given: somebody called so goes with the last picture they stand in. */
 export const unnamed = /^(Person|Adult|Child|Baby|Pet) \d+$/;
 
-/** Backgrounds by what they are drawn as. */
-export const surfaceNames: Readonly<Record<Surface, string>> = {
-  plain: 'wall',
-  foliage: 'leaves',
-  trunks: 'trunks',
-  arch: 'iron arch',
-  columns: 'columns',
-  panes: 'windows',
-  brick: 'brick wall',
-  lettering: 'lettering',
-  lights: 'bulbs',
-  candles: 'candles',
-  people: 'guests',
-  horizon: 'shore'
-};
-
 /** Whether a background still has the name it came with. */
 export function isPlainName(name: string): boolean {
   return (
-    /^Background( \d+)?$/.test(name) || Object.values(surfaceNames).some((known) => name.replace(/ \d+$/, '') === known)
+    /^Background( \d+)?$/.test(name) ||
+    surfaces.some((surface) => backgroundKinds[surface].noun === name.replace(/ \d+$/, ''))
   );
 }
 
 /** "leaves", "leaves 2" where there are some already. */
 export function surfaceName(surface: Surface, taken: Iterable<string>): string {
-  const name = surfaceNames[surface];
+  const name = backgroundKinds[surface].noun;
   const names = new Set(taken);
   return names.has(name) ? numbered(name, names, 2) : name;
 }

@@ -9,6 +9,7 @@ import { z } from 'zod';
 import { focusMethods } from '../habits/habits';
 import { pointSizes } from '../kit/schema';
 import { notTaken, scheduleSchema, takenSchema, usualSchedule } from './schedule';
+import { surfaces } from './backgroundKinds';
 import { shapeNames } from './shapes';
 import { hairColours, hairstyles, headwears, outfitColours, outfits, seats, skinTones } from '../people/appearance';
 import {
@@ -163,21 +164,6 @@ export const thingSchema = z.strictObject({
 });
 
 export const wishes = ['hide', 'hint', 'keep', 'free'] as const;
-
-export const surfaces = [
-  'plain',
-  'foliage',
-  'trunks',
-  'arch',
-  'columns',
-  'panes',
-  'brick',
-  'lettering',
-  'lights',
-  'candles',
-  'people',
-  'horizon'
-] as const;
 
 export const backgroundSchema = z.strictObject({
   id,
@@ -356,7 +342,6 @@ export type Metering = (typeof meterings)[number];
 export type Person = z.infer<typeof personSchema>;
 export type Thing = z.infer<typeof thingSchema>;
 export type Background = z.infer<typeof backgroundSchema>;
-export type Surface = (typeof surfaces)[number];
 export type Form = (typeof forms)[number];
 export type Scenery = (typeof sceneries)[number];
 export type Wish = (typeof wishes)[number];

@@ -23,7 +23,7 @@ export function croppedTo(
 
 /**
  * Diagonal of what the tightest of the ordered shapes leaves over that of the picture, at most 1. A crop is enlarged more for
- * the same print, so the permissible disc shrinks by as much.
+ * the same print, so the circle of confusion shrinks by as much.
  */
 export function tightestCrop(shapes: readonly PrintShape[], picture: FrameSize): number {
   const whole = Math.hypot(picture.width, picture.height);

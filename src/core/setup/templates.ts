@@ -3,7 +3,8 @@ import { arrange } from './arrangements';
 import { builtInKit } from '../kit/builtInKit';
 import { defaultCamera, newBackground, newPerson, newSetup, newThing } from './defaults';
 import { cameraDistance } from './framing';
-import { beingNames, surfaceNames } from './names';
+import { backgroundKinds } from './backgroundKinds';
+import { beingNames } from './names';
 import { aimAtGroup } from './groupFraming';
 import { asPicture, sharpSubjects, usualFor, withSharpSubject, type SharpSubject } from './intents';
 import { traitsOf } from './persons';
@@ -91,7 +92,7 @@ export function setupFrom({ template, second, wish }: TemplateChoices, id: strin
 const person = (index: number, changes: Partial<Person> = {}) =>
   newPerson(`person-${index}`, `${beingNames[changes.being ?? 'adult']} ${index}`, changes);
 const behind = (depthMm: number, detailMm = 40) => [
-  newBackground('background-1', surfaceNames.foliage, { depthMm, detailMm })
+  newBackground('background-1', backgroundKinds.foliage.noun, { depthMm, detailMm })
 ];
 const seenBy = (setup: Setup, changes: Partial<Camera>): Camera => ({ ...setup.camera, ...changes });
 

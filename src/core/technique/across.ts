@@ -5,7 +5,7 @@ import { markedShutter } from '../optics/cameraSteps';
 
 export interface Across {
   readonly subjectId: string;
-  /** Their blur at the shutter time in use, over the permissible disc. */
+  /** Their blur at the shutter time in use, over the circle of confusion. */
   readonly ratio: number;
   readonly shutterS: number;
   /** The marked time at which it takes no more than its share of that disc. */

@@ -4,8 +4,9 @@
  */
 import type { Body } from '../kit/schema';
 import type { Appearance } from '../people/appearance';
+import { backgroundKind } from '../setup/backgroundKinds';
 import { pointBox } from '../setup/focusArea';
-import type { Metering, Setup, Surface as Drawn, Thing } from '../setup/schema';
+import type { Metering, Setup, Thing } from '../setup/schema';
 import { ownersIn, surfacesIn, type FrameArea, type LineOfSight, type SeenSurface } from '../setup/lineOfSight';
 
 /** Meters are set to this reflectance (ISO 2720: about 12 to 18 %; the customary grey card). */
@@ -32,23 +33,8 @@ const hair: Readonly<Record<Appearance['hairColour'], number>> = {
   white: 0.5
 };
 const thing: Readonly<Record<Thing['form'], number>> = { box: 0.3, rings: 0.6, bouquet: 0.4, tuba: 0.45 };
-const ground: Readonly<Record<Drawn, number>> = {
-  plain: 0.45,
-  foliage: 0.1,
-  trunks: 0.12,
-  arch: 0.15,
-  columns: 0.2,
-  panes: 0.5,
-  brick: 0.18,
-  lettering: 0.4,
-  lights: 1,
-  candles: 1,
-  people: 0.18,
-  horizon: 0.4
-};
 
-/** Windows and skies stand so many stops over what the room's light makes of the rest; more against the light (from memory). */
-const shines: Partial<Readonly<Record<Drawn, number>>> = { panes: 1.5, horizon: 1.5, lights: 3, candles: 3 };
+/** What shines does so more against the light, stops (from memory). */
 const againstLight = 2;
 
 /** The middle a meter set to it looks at, and its spot, as shares of the picture's width and height (common practice). */
@@ -70,9 +56,8 @@ function luminanceOf(setup: Setup): (surface: SeenSurface) => number {
     if (owner.kind === 'thing') return thing[owner.thing.form];
     if (owner.kind === 'background') {
       if (!owner.background) return middleGrey;
-      const drawn = owner.background.surface;
-      const over = shines[drawn];
-      return ground[drawn] * 2 ** (over === undefined ? 0 : over + (fromBehind ? againstLight : 0));
+      const { reflectance, shinesStops: over } = backgroundKind(owner.background.surface);
+      return reflectance * 2 ** (over === undefined ? 0 : over + (fromBehind ? againstLight : 0));
     }
     const { look } = owner.person;
     const own = skin[look.skin - 1] ?? middleGrey;

@@ -13,10 +13,10 @@ import {
   type Scenery,
   type SharpSet,
   type ApertureStyle,
-  type Surface,
   type Wish,
   type Mood
 } from '$core/setup/schema';
+import { backgroundKinds, type Surface } from '$core/setup/backgroundKinds';
 import { knownLightWords } from '$core/words/light';
 
 export { framingWords } from '$core/words/why';
@@ -128,20 +128,25 @@ export const formChoices: Named<Form> = [
   { value: 'tuba', name: 'a tuba' }
 ];
 
-export const surfaceChoices: Named<Surface> = [
-  { value: 'foliage', name: 'leaves' },
-  { value: 'trunks', name: 'trunks' },
-  { value: 'arch', name: 'an iron arch' },
-  { value: 'columns', name: 'columns' },
-  { value: 'panes', name: 'a window wall' },
-  { value: 'brick', name: 'bricks' },
-  { value: 'lettering', name: 'lettering' },
-  { value: 'lights', name: 'strings of bulbs' },
-  { value: 'candles', name: 'candles' },
-  { value: 'people', name: 'people' },
-  { value: 'horizon', name: 'a far shore' },
-  { value: 'plain', name: 'a plain wall' }
+/** In the order one looks for them. */
+const surfaceOrder: readonly Surface[] = [
+  'foliage',
+  'trunks',
+  'arch',
+  'columns',
+  'panes',
+  'brick',
+  'lettering',
+  'lights',
+  'candles',
+  'people',
+  'horizon',
+  'plain'
 ];
+export const surfaceChoices: Named<Surface> = surfaceOrder.map((value) => ({
+  value,
+  name: backgroundKinds[value].choice
+}));
 
 export const sceneryChoices: Named<Scenery> = [
   { value: 'plain', name: 'a plain room' },

@@ -1,6 +1,6 @@
 /** Surfaces painted at the size of their detail: what the lens may wipe out. Everything is drawn from made-up marks. */
 import { CanvasTexture, LinearMipmapNearestFilter, RepeatWrapping, SRGBColorSpace, type Texture } from 'three';
-import type { Surface } from '../../core/setup/schema';
+import type { Surface } from '../../core/setup/backgroundKinds';
 
 export interface Painted {
   readonly texture: Texture;
