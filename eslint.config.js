@@ -32,15 +32,13 @@ const stillLong = [
   'src/core/call/odds.ts',
   'src/core/call/remedies/{choices,rows,search}.ts',
   'src/core/drills/desk/mode.ts',
-  'src/core/drills/series/match.ts',
-  'src/core/frames/{possible,reading}.ts',
+  'src/core/frames/reading.ts',
   'src/core/measure/makeReference.ts',
   'src/core/photos/jpegs.ts',
   'src/core/record/{persons,recorded}.ts',
   'src/core/service/planRequest.ts',
-  'src/core/setup/{lineOfSight,templates}.ts',
-  'src/core/simulation/shoot.ts',
-  'src/core/technique/{reach,schools}.ts',
+  'src/core/setup/templates.ts',
+  'src/core/technique/schools.ts',
   'src/core/words/{call,checks,field,remedies}.ts'
 ];
 const stillLarge = [

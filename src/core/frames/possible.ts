@@ -44,10 +44,7 @@ interface Asked {
 }
 
 export function possibleCauses(asked: Asked): CauseAsked[] {
-  const { frame, before, entry, elsewhere, behind, onEye, meantMm, biasMm, spread, focalLengthMm, pxPerMm } = asked;
-  const { target } = entry;
-  const turned = target.subjectId === null ? null : turnedBy(frame, target.subjectId, focalLengthMm, pxPerMm);
-  const moved = target.subjectId === null ? null : movedSince(frame, before, target.subjectId, asked.depthOf);
+  const { entry, elsewhere, behind, meantMm, biasMm, spread } = asked;
   return [
     {
       // A bias that shows among the scatter is a cause of its own.
@@ -74,6 +71,16 @@ export function possibleCauses(asked: Asked): CauseAsked[] {
       sdMm: Math.max(spread, standingSdMm, 0.1 * Math.abs(mm - meantMm)),
       often: often.background / behind.length
     })),
+    ...handlingCauses(asked)
+  ];
+}
+
+/** Those that lie in how it was taken: the nose, a turn after focusing, whoever moved meanwhile. */
+function handlingCauses({ frame, before, entry, onEye, spread, focalLengthMm, pxPerMm, depthOf }: Asked): CauseAsked[] {
+  const { target } = entry;
+  const turned = target.subjectId === null ? null : turnedBy(frame, target.subjectId, focalLengthMm, pxPerMm);
+  const moved = target.subjectId === null ? null : movedSince(frame, before, target.subjectId, depthOf);
+  return [
     ...(onEye
       ? [
           {

@@ -122,42 +122,54 @@ export function lineOfSightFrom(setup: Setup, view: Viewpoint, body: Body, P: nu
   return looks;
 }
 
-function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: FrameArea) => Sees {
-  const { camera } = setup;
+/** Lines of sight through places of the picture, in the scene. */
+function linesThrough({ camera }: Setup, view: Viewpoint, body: Body, P: number) {
   const frame = pictureSize(body, camera);
   const v = imageDistance(camera.focalLengthMm, view.distance, P);
-  const solids = solidsOf(setup);
-  const people = new Map(setup.people.map((person) => [person.id, person]));
-  const heads = new Map<string, Head>();
   const from = view.position;
-  const head = (id: string): Head | undefined => {
-    const person = people.get(id);
-    const found = heads.get(id) ?? (person && headOf(person, from));
-    if (found) heads.set(id, found);
-    return found;
-  };
-  const halfAt = (depthMm: number) => {
-    const depth = Math.max(1, depthMm - from.z);
-    return { width: (depth * frame.width) / (2 * v), height: (depth * frame.height) / (2 * v) };
-  };
-  const backmost =
-    Math.max(0, ...setup.backgrounds.map((item) => item.depthMm), ...setup.people.map((item) => item.depthMm)) +
-    behindAllMm;
   // A place of the picture lies along right · x + up · y + ahead.
   const along = (ray: Vector) => subtract(toScene(view, scale(ray, farMm)), from);
   const [right, up, ahead] = [along({ x: 1, y: 0, z: 0 }), along({ x: 0, y: 1, z: 0 }), along({ x: 0, y: 0, z: 1 })];
   const rayAt = (x: number, y: number) => {
     return { x: ((x - 0.5) * frame.width) / v, y: ((0.5 - y) * frame.height) / v };
   };
-  const towards = (x: number, y: number): Vector => {
-    const ray = rayAt(x, y);
-    return {
-      x: from.x + right.x * ray.x + up.x * ray.y + ahead.x,
-      y: from.y + right.y * ray.x + up.y * ray.y + ahead.y,
-      z: from.z + right.z * ray.x + up.z * ray.y + ahead.z
-    };
+  return {
+    from,
+    /** Where a line ends, far away. */
+    towards: (x: number, y: number): Vector => {
+      const ray = rayAt(x, y);
+      return {
+        x: from.x + right.x * ray.x + up.x * ray.y + ahead.x,
+        y: from.y + right.y * ray.x + up.y * ray.y + ahead.y,
+        z: from.z + right.z * ray.x + up.z * ray.y + ahead.z
+      };
+    },
+    /** How far along a line, as the surface of focus counts it; t is a share of its length. */
+    depthAt: (x: number, y: number, t: number): number => {
+      const ray = rayAt(x, y);
+      return surfaceDepth(view.surface, { x: ray.x * farMm * t, y: ray.y * farMm * t, z: farMm * t });
+    },
+    /** Half of what is seen at a depth of the scene, mm. */
+    halfAt: (depthMm: number) => {
+      const depth = Math.max(1, depthMm - from.z);
+      return { width: (depth * frame.width) / (2 * v), height: (depth * frame.height) / (2 * v) };
+    },
+    /** What a part of the picture spans, over its distance. */
+    spanOf: ({ left, right: end }: FrameArea): number => ((end - left) * frame.width) / (2 * v)
   };
-  const crossSolid = (crossings: Crossing[], item: Occluder, to: Vector): void => {
+}
+
+/** Finds where a line meets somebody or something; each head is worked out once. */
+function solidCrosser(setup: Setup, from: Vector) {
+  const people = new Map(setup.people.map((person) => [person.id, person]));
+  const heads = new Map<string, Head>();
+  const head = (id: string): Head | undefined => {
+    const person = people.get(id);
+    const found = heads.get(id) ?? (person && headOf(person, from));
+    if (found) heads.set(id, found);
+    return found;
+  };
+  return (crossings: Crossing[], item: Occluder, to: Vector): void => {
     if (!comesNear(from, to, item)) return;
     if (item.kind === 'head') {
       const found = head(item.id);
@@ -168,13 +180,18 @@ function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Fr
     const kind = item.kind === 'thing' ? 'thing' : 'person';
     if (t !== null) crossings.push({ t, cover: 1, kind, id: item.id, part: item.kind });
   };
+}
+
+function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: FrameArea) => Sees {
+  const { from, towards, depthAt, halfAt, spanOf } = linesThrough(setup, view, body, P);
+  const solids = solidsOf(setup);
+  const crossSolid = solidCrosser(setup, from);
+  const backmost =
+    Math.max(0, ...setup.backgrounds.map((item) => item.depthMm), ...setup.people.map((item) => item.depthMm)) +
+    behindAllMm;
   const planeAt = (depthMm: number, to: Vector): number => (depthMm - from.z) / (to.z - from.z);
   const seenIn = (near: readonly Occluder[], x: number, y: number): readonly Met[] => {
     const to = towards(x, y);
-    const ray = rayAt(x, y);
-    /** How far along the line, as the surface of focus counts it. */
-    const depthAt = (t: number) =>
-      surfaceDepth(view.surface, { x: ray.x * farMm * t, y: ray.y * farMm * t, z: farMm * t });
     const crossings: Crossing[] = [];
     for (const item of near) crossSolid(crossings, item, to);
     for (const background of setup.backgrounds) {
@@ -188,17 +205,18 @@ function looking(setup: Setup, view: Viewpoint, body: Body, P: number): (box: Fr
     const met: Met[] = [];
     let left = 1;
     for (const { t, cover, kind, id, part } of crossings) {
-      met.push({ kind, id, part, depth: depthAt(t), share: left * cover });
+      met.push({ kind, id, part, depth: depthAt(x, y, t), share: left * cover });
       left *= 1 - cover;
       if (left < leastShare) return met;
     }
     const t = planeAt(backmost, to);
-    met.push({ kind: 'background', id: '', part: 'ground', depth: depthAt(t > 0 && t < 1 ? t : 1), share: left });
+    const depth = depthAt(x, y, t > 0 && t < 1 ? t : 1);
+    met.push({ kind: 'background', id: '', part: 'ground', depth, share: left });
     return met;
   };
   return (box) => {
     const middle = towards((box.left + box.right) / 2, (box.top + box.bottom) / 2);
-    const widest = ((box.right - box.left) * frame.width) / (2 * v);
+    const widest = spanOf(box);
     const near = solids.filter(({ at, reach }) => {
       const away = Math.hypot(at.x - from.x, at.z - from.z);
       return comesNear(from, middle, { at, reach: reach + away * widest });

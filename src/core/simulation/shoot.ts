@@ -154,6 +154,52 @@ function planeAfter({ f, P }: Situation, plane: number, errorMm: number, m: numb
   return Math.max(1 / Math.max(vergence, 1e-9), (f / P) * 1.001);
 }
 
+interface ShotBy {
+  readonly situation: Situation;
+  readonly group: FocusGroup;
+  /** Where the plane fell; and the same with the shake of this frame. */
+  readonly now: Focus;
+  readonly shaken: Focus;
+  /** Chance of closed eyes. */
+  readonly blinks: number;
+  readonly light: Focus['light'];
+  readonly dice: Dice;
+  readonly fault: Fault | undefined;
+}
+
+/** What became of one of them. */
+function shotOf(
+  subject: Situation['subjects'][number],
+  { situation, group, now, shaken, blinks, light, dice: { normal, uniform }, fault }: ShotBy
+): ShotSubject {
+  const { habits, C, setup, personOf } = situation;
+  const person = personOf.get(subject.id);
+  const member = group.members.find((item) => item.subject.id === subject.id);
+  const nearer = person ? approach(habits, person, setup.camera) : 0;
+  const shiftMm = (member?.sway ?? 0) * normal() - nearer;
+  const own = fault && 'id' in fault && fault.id === subject.id ? fault : undefined;
+  const { shutterS } = light;
+  const across = own?.kind === 'moves' ? own.acrossMm / shutterS : (person?.acrossMmPerS ?? 0);
+  const other = otherDisc(situation, shaken, subject.id, across);
+  const head = person !== undefined && person.being !== 'pet';
+  const opened = head ? uniform() >= blinks : null;
+  return {
+    id: subject.id,
+    decides: member !== undefined,
+    shiftMm,
+    acrossMm: frozenByFlash(light) ? 0 : across * shutterS,
+    eyesOpen: head && own?.kind === 'blinks' ? false : opened,
+    rollDeg: head ? habitualRollDeg * normal() : 0,
+    covered: own?.kind === 'covered' ? own.by : null,
+    points: subject.points.map(({ role, required, depth }) => {
+      const depthMm = depth + shiftMm;
+      const disc = defocus(situation, now, depthMm);
+      const defocusMm = depthMm >= now.plane ? disc : -disc;
+      return { role, required, depthMm, defocusMm, ratio: totalDisc(disc, other) / C };
+    })
+  };
+}
+
 function taken(
   situation: Situation,
   group: FocusGroup,
@@ -162,7 +208,7 @@ function taken(
   dice: Dice,
   fault: Fault | undefined
 ): FrameTruth {
-  const { habits, C, setup, personOf, subjects } = situation;
+  const { habits, subjects } = situation;
   const { normal, uniform } = dice;
   const spread = focusScatter(situation, focus);
   const holdMm = spread.holdMm * normal();
@@ -174,33 +220,8 @@ function taken(
   const shakeMm = fault?.kind === 'shakes' ? fault.mm : motionTrack(focus.causes.shake);
   const shaken = fault?.kind === 'shakes' ? { ...now, common: totalDisc(now.common, motionDisc(fault.mm)) } : now;
   const blinks = 1 - allEyesOpen({ everyS: habits.blinkEveryS, lastsS: habits.blinkS }, 1, aimed.light.shutterS);
-  const shot = subjects.map((subject): ShotSubject => {
-    const person = personOf.get(subject.id);
-    const member = group.members.find((item) => item.subject.id === subject.id);
-    const nearer = person ? approach(habits, person, setup.camera) : 0;
-    const shiftMm = (member?.sway ?? 0) * normal() - nearer;
-    const own = fault && 'id' in fault && fault.id === subject.id ? fault : undefined;
-    const { shutterS } = aimed.light;
-    const across = own?.kind === 'moves' ? own.acrossMm / shutterS : (person?.acrossMmPerS ?? 0);
-    const other = otherDisc(situation, shaken, subject.id, across);
-    const head = person !== undefined && person.being !== 'pet';
-    const opened = head ? uniform() >= blinks : null;
-    return {
-      id: subject.id,
-      decides: member !== undefined,
-      shiftMm,
-      acrossMm: frozenByFlash(aimed.light) ? 0 : across * shutterS,
-      eyesOpen: head && own?.kind === 'blinks' ? false : opened,
-      rollDeg: head ? habitualRollDeg * normal() : 0,
-      covered: own?.kind === 'covered' ? own.by : null,
-      points: subject.points.map(({ role, required, depth }) => {
-        const depthMm = depth + shiftMm;
-        const disc = defocus(situation, now, depthMm);
-        const defocusMm = depthMm >= planeMm ? disc : -disc;
-        return { role, required, depthMm, defocusMm, ratio: totalDisc(disc, other) / C };
-      })
-    };
-  });
+  const by = { situation, group, now, shaken, blinks, light: aimed.light, dice, fault };
+  const shot = subjects.map((subject) => shotOf(subject, by));
   const deciding = shot.filter((subject) => subject.decides);
   return {
     landedMm: focus.candidate.focusDistanceMm,

@@ -31,6 +31,19 @@ const leastLeft = 0.3;
 /** Keeps a place a little inside the area of the points, as a share of the picture. */
 const insideBy = 0.005;
 
+/** With the frame as it is: turning after focusing, and focusing by hand. */
+function withoutReframing(input: PlanInput, stop: Stop, turnDeg: number): ReachWay[] {
+  const { setup } = input;
+  const ways = [
+    { kind: 'turn', turnDeg, setup: withCamera(setup, { recompose: 'wrists' }) },
+    { kind: 'byHand', turnDeg: 0, setup: withCamera(setup, { focusMethod: 'magnifier' }) }
+  ] as const;
+  return ways.flatMap((way) => {
+    const tried = evaluateAt(input, way.setup, stop);
+    return tried ? [{ ...way, odds: tried.entry.odds, pixels: 1, backMm: 0, lost: [] }] : [];
+  });
+}
+
 /** Best first; empty where a point does reach the target, by hand, or where nothing is focused on. */
 export function waysToReach(input: PlanInput, stop: Stop): readonly ReachWay[] {
   const { setup } = input;
@@ -83,15 +96,7 @@ export function waysToReach(input: PlanInput, stop: Stop): readonly ReachWay[] {
       });
     }
   }
-  const wrists = withCamera(setup, { recompose: 'wrists' });
-  const turned = evaluateAt(input, wrists, stop);
-  if (turned) {
-    found.push({ kind: 'turn', odds: turned.entry.odds, pixels: 1, backMm: 0, turnDeg, lost: [], setup: wrists });
-  }
-  const hand = withCamera(setup, { focusMethod: 'magnifier' });
-  const byHand = evaluateAt(input, hand, stop);
-  if (byHand)
-    found.push({ kind: 'byHand', odds: byHand.entry.odds, pixels: 1, backMm: 0, turnDeg: 0, lost: [], setup: hand });
+  found.push(...withoutReframing(input, stop, turnDeg));
   return found.sort(
     (a, b) => a.lost.length - b.lost.length || Math.round((b.odds - a.odds) * 20) || b.pixels - a.pixels
   );

@@ -71,6 +71,30 @@ function costOf(step: DrillStep, frame: FrameRead, spacing: number): number | nu
   return out > nearEnough ? null : out + costs.middle * Math.min(1, Math.abs(mm - mark.depthMm) / spacing);
 }
 
+/** Why a frame of this lens fits no step. */
+function whyLeft(steps: readonly DrillStep[], frame: FrameRead): LeftWhy {
+  if (!steps.some((step) => isSameStop(step.fNumber, frame.fNumber))) return 'otherStop';
+  if (steps.some(({ shutterS }) => shutterS !== null)) return 'otherTime';
+  return frame.plane === null ? 'noMarks' : 'nothingSharp';
+}
+
+/** The steps dealt to the frames so that all together cost least; by the step's id. */
+function dealt(
+  open: readonly DrillStep[],
+  free: readonly FrameRead[],
+  cost: (step: DrillStep, frame: FrameRead) => number
+): Map<string, FrameRead> {
+  const taken = new Map<string, FrameRead>();
+  if (open.length === 0 || free.length === 0) return taken;
+  const table = open.map((step) => free.map((frame) => cost(step, frame)));
+  const { rowAssignments } = linearSumAssignment(table, { maximaze: false });
+  for (const [row, column] of [...rowAssignments].entries()) {
+    const [step, frame] = [open[row], free[column]];
+    if (step && frame && cost(step, frame) < costs.never / 2) taken.set(step.id, frame);
+  }
+  return taken;
+}
+
 /** @param corrected frames a person has put to a step, by the frame's id; an empty step: to none */
 export function matchFrames(
   steps: readonly DrillStep[],
@@ -90,17 +114,7 @@ export function matchFrames(
     const away = Math.abs(rank(frame) - steps.indexOf(step)) / steps.length;
     return seen === null ? costs.never : seen + costs.order * away;
   };
-  const taken = new Map<string, FrameRead>();
-  if (open.length > 0 && free.length > 0) {
-    const { rowAssignments } = linearSumAssignment(
-      open.map((step) => free.map((frame) => cost(step, frame))),
-      { maximaze: false }
-    );
-    for (const [row, column] of [...rowAssignments].entries()) {
-      const [step, frame] = [open[row], free[column]];
-      if (step && frame && cost(step, frame) < costs.never / 2) taken.set(step.id, frame);
-    }
-  }
+  const taken = dealt(open, free, cost);
   const used = new Set(taken.values());
   const spares = new Map<string, FrameRead[]>();
   const left: { frame: FrameRead; why: LeftWhy }[] = [];
@@ -116,12 +130,7 @@ export function matchFrames(
       spares.set(nearest.id, [...(spares.get(nearest.id) ?? []), frame]);
       continue;
     }
-    const anyStop = steps.some((step) => isSameStop(step.fNumber, frame.fNumber));
-    const byTime = steps.some(({ shutterS }) => shutterS !== null);
-    left.push({
-      frame,
-      why: !anyStop ? 'otherStop' : byTime ? 'otherTime' : frame.plane === null ? 'noMarks' : 'nothingSharp'
-    });
+    left.push({ frame, why: whyLeft(steps, frame) });
   }
   return {
     left,
