@@ -2,7 +2,7 @@
 import type { Page } from '@playwright/test';
 import { arrangedFor } from '../src/core/drills/kinds';
 import { type DrillStep } from '../src/core/drills/series/steps';
-import type { DrillId } from '../src/core/drills/kinds';
+import type { DrillId } from '../src/core/drills/kinds/ids';
 import { marksShot, type StandingMark } from '../src/core/drills/series/simulate';
 import { recomposeShift } from '../src/core/call/motion';
 import { imageDistance } from '../src/core/optics/thinLens';

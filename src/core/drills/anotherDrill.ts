@@ -1,5 +1,6 @@
 /** Frames brought to the wrong drill. */
-import { arrangedFor, drillIds, type DrillId } from './kinds';
+import { arrangedFor } from './kinds';
+import { drillIds, type DrillId } from './kinds/ids';
 import type { KitLimits } from './kinds/kind';
 import { matchFrames, type SeriesMatch } from './series/match';
 import type { FrameRead } from './series/series';

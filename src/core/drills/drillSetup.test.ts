@@ -6,7 +6,7 @@ import { isSameStop } from '../optics/stops';
 import { arrangedFor, drillOf } from './kinds';
 import { type DrillStep } from './series/steps';
 import { expectedFrame } from './drillSetup';
-import type { DrillId } from './kinds';
+import type { DrillId } from './kinds/ids';
 
 const body = builtInKit.bodies[0];
 const lens = builtInKit.lenses.find(({ longestMm, shortestMm }) => longestMm === 85 && shortestMm === 85);

@@ -3,7 +3,7 @@ import { shiftedFocus } from '../optics/thinLens';
 import { seededNormal, seededRandom } from '../testing/random';
 import { arrangedFor, drills } from './kinds';
 import { type KitLimits } from './kinds/kind';
-import { drillIds, type DrillId } from './kinds';
+import { drillIds, type DrillId } from './kinds/ids';
 import { expectedIn, lookAtMarks, layoutOf, type MarkedFrame } from './series/fiducials';
 import { anotherDrill } from './anotherDrill';
 import { matchFrames } from './series/match';

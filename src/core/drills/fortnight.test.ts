@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { recordedFrame } from '../testing/recorded';
 import { weaknesses } from './kinds/kind';
 import { fortnightOf, practisedBy, weaknessOf } from './fortnight';
-import { drillIds } from './kinds';
+import { drillIds } from './kinds/ids';
 import type { DrillResult } from './schema';
 
 const soft = (changes: Parameters<typeof recordedFrame>[1] = {}) =>

@@ -1,7 +1,8 @@
 /** Two weeks of practice: a drill a day, most of what the record says is weakest. */
 import { greatest, sum } from 'd3-array';
 import type { Recorded } from '../record/schema';
-import { drillIds, drills, type DrillId } from './kinds';
+import { drills } from './kinds';
+import { drillIds, type DrillId } from './kinds/ids';
 import { weaknesses, type Weakness } from './kinds/kind';
 import type { DrillResult } from './schema';
 

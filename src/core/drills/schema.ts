@@ -1,7 +1,7 @@
 /** What is kept of drills: what is ticked, and what came of each time. */
 import { z } from 'zod';
 import { id, name } from '../schema/values';
-import { drillIds } from './kinds';
+import { drillIds } from './kinds/ids';
 import { stances } from '../setup/schema';
 import { judgeModes } from './desk/judge';
 import { learnedSchema } from './series/learned';

@@ -1,6 +1,6 @@
 /** Pictures of a sheet, read in their order; each keeps what became of it. */
 import { SvelteMap } from 'svelte/reactivity';
-import type { DrillId } from '$core/drills/kinds';
+import type { DrillId } from '$core/drills/kinds/ids';
 import { sha256Hex } from '../../photos/hash';
 import type { CallOptions } from '../../workers/client';
 import { benchAtOnce } from '../../workers/clients/bench';

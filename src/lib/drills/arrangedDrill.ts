@@ -3,7 +3,7 @@ import { stabiliserStops } from '$core/call/motion';
 import { arrangedFor } from '$core/drills/kinds';
 import { type Arranged } from '$core/drills/series/steps';
 import { type KitLimits } from '$core/drills/kinds/kind';
-import type { DrillId } from '$core/drills/kinds';
+import type { DrillId } from '$core/drills/kinds/ids';
 import type { Habits } from '$core/habits/habits';
 import { mountedLens } from '$core/kit/mounted';
 import type { Body, Lens } from '$core/kit/schema';

@@ -1,5 +1,5 @@
 /** What came of drills, as it is stored. */
-import type { DrillId } from '$core/drills/kinds';
+import type { DrillId } from '$core/drills/kinds/ids';
 import type { DrillResult } from '$core/drills/schema';
 import { newRow } from '$lib/data';
 import type { App } from '$lib/state/app.svelte';

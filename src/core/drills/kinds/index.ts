@@ -1,4 +1,4 @@
-/** The drills, in the order they are shown. A new one is a file in this folder and a line here. */
+/** The drills. A new one is a file in this folder, its name in `ids.ts`, and a line here: the compiler says where one is forgotten. */
 import type { LengthUnit } from '../../units/length';
 import type { JudgeMode } from '../desk/judge';
 import type { Arranged } from '../series/steps';
@@ -6,6 +6,7 @@ import { diagonal } from './diagonal';
 import { edges } from './edges';
 import { eyeNose } from './eyeNose';
 import { guess } from './guess';
+import { drillIds, type DrillId } from './ids';
 import { judge } from './judge';
 import type { Drill, KitLimits } from './kind';
 import { mode } from './mode';
@@ -13,19 +14,24 @@ import { steady } from './steady';
 import { stopLadder } from './stopLadder';
 import { sway } from './sway';
 
-const all = [stopLadder, diagonal, eyeNose, edges, sway, steady, mode, judge, guess] as const;
+const byId: { readonly [Id in DrillId]: Drill<Id> } = {
+  stopLadder,
+  diagonal,
+  eyeNose,
+  edges,
+  sway,
+  steady,
+  mode,
+  judge,
+  guess
+};
 
-/** By name, as they are stored. */
-export type DrillId = (typeof all)[number]['id'];
 /** A drill of this list. */
 export type ListedDrill = Drill<DrillId>;
-export const drills: readonly ListedDrill[] = all;
-export const drillIds = all.map(({ id }) => id) as [DrillId, ...DrillId[]];
-
-const byId: ReadonlyMap<string, ListedDrill> = new Map(all.map((drill) => [drill.id, drill]));
+export const drills: readonly ListedDrill[] = drillIds.map((id) => byId[id]);
 
 /** @returns undefined for what is no drill */
-export const drillOf = (id: string): ListedDrill | undefined => byId.get(id);
+export const drillOf = (id: string): ListedDrill | undefined => drills.find((drill) => drill.id === id);
 export const drillTitle = (id: DrillId): string => drillOf(id)?.title ?? id;
 
 /** @returns null for a drill that is done at the desk */
