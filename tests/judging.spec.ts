@@ -57,10 +57,18 @@ test('judged by eye: an observer that looks at the pixels is right, whatever is 
     await page.getByText(asked).click();
     await expect(page.getByTestId('judge-count')).toContainText('0 of 24');
     await expect(page.getByRole('button', { name: names[0] })).toBeEnabled({ timeout: 120_000 });
-    const seen: number[] = [];
-    for (const index of names.keys()) seen.push(await fineness(index, of));
-    await page.getByRole('button', { name: names[seen.indexOf(Math.max(...seen))] ?? '' }).click();
-    await expect(page.getByTestId('judge-count')).toContainText('1 of 24, right');
+    let right = 0;
+    for (let trial = 0; trial < 3; trial++) {
+      await expect(page.getByRole('button', { name: names[0] })).toBeEnabled({ timeout: 120_000 });
+      const seen: number[] = [];
+      for (const index of names.keys()) seen.push(await fineness(index, of));
+      await page.getByRole('button', { name: names[seen.indexOf(Math.max(...seen))] ?? '' }).click();
+      const count = page.getByTestId('judge-count');
+      await expect(count).toContainText(`${trial + 1} of 24`);
+      if ((await count.textContent())?.includes('right')) right++;
+    }
+    // By guessing, one of two or of four.
+    expect(right, asked).toBeGreaterThanOrEqual(2);
   }
 
   // One face: sharp, off or moved. Answered always alike, each is said for what it was.
