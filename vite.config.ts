@@ -58,7 +58,7 @@ export default defineConfig({
           pool: 'threads',
           isolate: false,
           setupFiles: ['src/core/testing/setup.ts'],
-          testTimeout: 60_000
+          testTimeout: 240_000
         }
       },
       {
@@ -69,7 +69,7 @@ export default defineConfig({
           exclude: ['src/core/**'],
           environment: 'node',
           setupFiles: ['src/core/testing/setup.ts', 'fake-indexeddb/auto'],
-          testTimeout: 60_000
+          testTimeout: 240_000
         }
       }
     ]

@@ -17,8 +17,6 @@ const files: readonly (() => Partial<Degraded>)[] = [
   () => ({ quality: 82, sharpen: 0.3 + 0.4 * random() })
 ];
 const discs = [0, 2, 3, 4, 6, 8, 12];
-/** Where all that is asked is how near it comes on the whole. */
-const fewDiscs = [0, 3, 6, 12];
 const noise = () => ({ noise: 0.004 + 0.008 * random(), normal });
 const at = (values: readonly number[], share: number) =>
   [...values].sort((a, b) => a - b)[Math.floor(share * (values.length - 1))] ?? NaN;
@@ -32,7 +30,7 @@ interface Tried {
 }
 
 /** Every eye at every disc, measured against a reference that has never seen the person. */
-function trials(eyes: readonly Eye[], how: () => Partial<Degraded>, of: readonly number[] = fewDiscs): Tried[] {
+function trials(eyes: readonly Eye[], how: () => Partial<Degraded>): Tried[] {
   const references = new Map<string, Reference>();
   return eyes.flatMap((eye) => {
     const key = `${eye.kind} ${eye.person}`;
@@ -40,7 +38,7 @@ function trials(eyes: readonly Eye[], how: () => Partial<Degraded>, of: readonly
       references.get(key) ??
       makeReference(sharpEyes((other) => other.kind === eye.kind && other.person === eye.person));
     references.set(key, reference);
-    return of.flatMap((disc): Tried[] => {
+    return discs.flatMap((disc): Tried[] => {
       const rim = 0.6 * random() - 0.3;
       const patch = degrade(eye, { disc, rim, ...noise(), ...how() });
       const fit = fitDisc(spectrumOf(patch, eye.side), expectedOf(eye, reference));
@@ -52,8 +50,7 @@ const errors = (tried: readonly Tried[]) => tried.map(({ disc, read }) => Math.a
 
 /** Photographed eyes in files of each kind, tried once for several questions. */
 let strangersOnce: readonly (readonly Tried[])[] | undefined;
-const strangers = () =>
-  (strangersOnce ??= files.map((how, kind) => trials(photographedEyes(), how, kind === 0 ? discs : fewDiscs)));
+const strangers = () => (strangersOnce ??= files.map((how) => trials(photographedEyes(), how)));
 
 describe('the disc of an eye', () => {
   it('has the transfer of a disc (Hopkins 1955: 2 J1(x)/x), averaged over a fifth of its diameter', () => {

@@ -1,4 +1,4 @@
-/** Keeps the screen on while the Pocket is looked at, where the browser can; where it cannot, nothing is lost. */
+/** Keeps the screen on while the field card is looked at, where the browser can; where it cannot, nothing is lost. */
 export function keepScreenOn(): () => void {
   let held: WakeLockSentinel | undefined;
   let wanted = true;
