@@ -40,23 +40,22 @@ export class Series<T> {
     read: (file: Blob, options: CallOptions) => Promise<T>,
     what: string
   ): Promise<void> {
-    const before = this.items;
+    /** Where each belongs among those that come now; what was here already stays before them. */
     // eslint-disable-next-line svelte/prefer-svelte-reactivity -- bookkeeping that no screen reads
-    const known = new Set(before.map(({ id }) => id));
-    const added: (Item<T> | undefined)[] = files.map(() => undefined);
+    const places = new Map(this.items.map(({ id }) => [id, -1]));
     let again = 0;
     await this.#each(files, what, async ({ name, file }, index, signal) => {
       const blob = await file({ signal });
       const id = await sha256Hex(new Uint8Array(await blob.arrayBuffer()));
-      if (known.has(id)) {
+      if (places.has(id)) {
         again++;
         return;
       }
-      known.add(id);
+      places.set(id, index);
       const done = await read(blob, { signal });
       if (signal.aborted) return;
-      added[index] = { id, name, file: blob, read: done };
-      this.items = [...before, ...added.filter((item) => item !== undefined)];
+      const placeOf = (item: Item<T>) => places.get(item.id) ?? -1;
+      this.items = [...this.items, { id, name, file: blob, read: done }].sort((a, b) => placeOf(a) - placeOf(b));
     });
     if (again > 0 && this.problem === '')
       this.problem = `${again === 1 ? 'One picture was' : `${again} pictures were`} here already.`;
@@ -89,6 +88,8 @@ export class Series<T> {
     const inTurn = async () => {
       for (let next = queue.shift(); next && !stop.signal.aborted; next = queue.shift()) {
         await work(next[1], next[0], stop.signal);
+        // Another has failed, or somebody stopped it: what is left says nothing any more.
+        if (stop.signal.aborted) return;
         this.progress = { done: ++done, of: all.length, what };
       }
     };

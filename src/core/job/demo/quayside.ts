@@ -25,7 +25,7 @@ const arcs: readonly (readonly (readonly [string, number])[])[] = [
     ['Tamsin', 1700],
     ['Ansgar', 1850],
     ['Beatrix', 1630],
-    ['Emil', 1780],
+    ['Thaddeus', 1780],
     ['Zofia', 1650],
     ['Rufus', 1720]
   ],
