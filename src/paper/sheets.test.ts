@@ -7,7 +7,7 @@ import { PNG } from 'pngjs';
 import { describe, expect, it } from 'vitest';
 import { findMarkers } from '../core/bench/markers';
 import { measureEdgeFrame } from '../core/bench/edgeFrame';
-import { lightAt, smaller, type Gray } from '../core/bench/gray';
+import { lightAt, type Gray } from '../core/bench/gray';
 import { sheetPages, scaleMm } from '../core/bench/pages';
 import { matchesOf, placed, poseFrom, projected, projectionPx, tiltOf } from '../core/bench/pose';
 import { rasterOf } from '../core/bench/raster';
@@ -27,11 +27,21 @@ const files: FontFiles = {
   bold: fontFiles.bold.map(bytesOf),
   narrow: fontFiles.narrow.map(bytesOf)
 };
-const dpi = 254;
+const dpi = 152.4;
 const perMm = dpi / 25.4;
 
+type Paper = 'A4' | 'Letter';
+const pages = new Map<string, Promise<Gray>>();
+/** A page of a sheet, drawn once for all who look at it. */
+function drawnSheet(kind: 'focus' | 'edges', paper: Paper, page = 1): Promise<Gray> {
+  const key = `${kind} ${paper} ${page}`;
+  const known = pages.get(key) ?? sheetsPdf({ kind, paper }, files).then((pdf) => drawn(pdf, page));
+  pages.set(key, known);
+  return known;
+}
+
 /** A page as `pdftoppm` of Poppler, another reader, draws it. */
-function drawn(pdf: Uint8Array, page = 1): Gray {
+function drawn(pdf: Uint8Array, page: number): Gray {
   const folder = mkdtempSync(join(tmpdir(), 'focalis-'));
   const file = join(folder, 'a.pdf');
   writeFileSync(file, pdf);
@@ -55,7 +65,7 @@ function drawn(pdf: Uint8Array, page = 1): Gray {
 describe('the printed sheets', () => {
   it('have the markers of both halves where they are looked for, to a tenth of a millimetre', async () => {
     for (const paper of ['A4', 'Letter'] as const) {
-      const page = drawn(await sheetsPdf({ kind: 'focus', paper }, files));
+      const page = await drawnSheet('focus', paper);
       const { markers, twice } = findMarkers(page);
       expect(twice).toEqual([]);
       const [layout] = sheetPages('focus', paper);
@@ -71,7 +81,7 @@ describe('the printed sheets', () => {
   });
 
   it('have the texture that is measured against, warped as it would be photographed', async () => {
-    const page = drawn(await sheetsPdf({ kind: 'focus', paper: 'A4' }, files));
+    const page = await drawnSheet('focus', 'A4');
     const { leaning } = focusHalves();
     // As if photographed from far: a lens of 200 mm over 2 m whose pixels are those of the drawing.
     const lens = { focalLengthMm: 200, pixelMm: 200 / 1800 / perMm, width: page.width, height: page.height };
@@ -97,19 +107,17 @@ describe('the printed sheets', () => {
   });
 
   it('have edges that are measured on every page, and a scale of 100 mm', async () => {
-    const pdf = await sheetsPdf({ kind: 'edges', paper: 'A4' }, files);
     for (const number of [1, edgePages]) {
-      const page = drawn(pdf, number);
-      const half = smaller(page, 2);
-      const lens = { focalLengthMm: 200, pixelMm: 200 / 1800 / (perMm / 2), width: half.width, height: half.height };
-      const found = measureEdgeFrame(half, lens);
+      const page = await drawnSheet('edges', 'A4', number);
+      const lens = { focalLengthMm: 200, pixelMm: 200 / 1800 / perMm, width: page.width, height: page.height };
+      const found = measureEdgeFrame(page, lens);
       if (isRefused(found)) throw new Error(found.problem);
       expect(found.pages).toEqual([number - 1]);
       expect(found.edges).toHaveLength(4);
       expect(found.tone?.exponent).toBeCloseTo(1, 1);
     }
     // The line under the page: dark from end to end, and no further.
-    const page = drawn(pdf, 1);
+    const page = await drawnSheet('edges', 'A4');
     const [layout] = sheetPages('edges', 'A4');
     const [line] = layout?.lines ?? [];
     if (!line) throw new Error('no scale');

@@ -66,7 +66,7 @@ describe('the curve of the field', () => {
     { focalLengthMm: 35, fNumber: 2, wallMm: 1400, bendPerMm: 2e-4, by: 'moving' },
     { focalLengthMm: 85, fNumber: 1.4, wallMm: 3400, bendPerMm: 3e-4, by: 'turning' }
   ] as const)('is told within 15 %, from edges by closed forms: $focalLengthMm mm, $bendPerMm, $by', (bracket) => {
-    for (const seed of [1, 2, 3]) {
+    for (const seed of [1, 2]) {
       const found = curve(bracket, seed);
       expect(found.by).toBe(bracket.by);
       expect(found.perM.value / (1000 * bracket.bendPerMm)).toBeGreaterThan(0.85);
@@ -96,7 +96,7 @@ describe('the curve of the field', () => {
   });
 
   it('comes through the camera: pages of a wall photographed by a lens whose field bends', () => {
-    const lens = { focalLengthMm: 50, pixelMm: 0.03, width: 1200, height: 800 };
+    const lens = { focalLengthMm: 50, pixelMm: 0.0333, width: 1080, height: 720 };
     const [fNumber, wallMm, curvedMm] = [1.8, 2000, 150];
     const frames = [-1.4, -0.7, 0, 0.7, 1.4].map((step, index) => {
       const rest = { curvedMm, vignetting: 0.2, blurPx: { centre: 0.4, corner: 0.6 } };
@@ -105,10 +105,10 @@ describe('the curve of the field', () => {
       if (isRefused(found)) throw new Error(found.problem);
       return found;
     });
-    const found = fieldCurve(frames, { focalLengthMm: 50, fNumber, halfDiagonalPx: Math.hypot(600, 400) });
+    const found = fieldCurve(frames, { focalLengthMm: 50, fNumber, halfDiagonalPx: Math.hypot(540, 360) });
     if (typeof found === 'string') throw new Error(found);
     // At the pages in the corners, 0.74 of the way, the plane lies 0.74² × 150 mm nearer.
-    const tangent = 0.74 * (Math.hypot(600, 400) / (imageDistance(50, wallMm) / lens.pixelMm));
+    const tangent = 0.74 * (Math.hypot(540, 360) / (imageDistance(50, wallMm) / lens.pixelMm));
     expect(nearerAt(found.perM.value, tangent, wallMm) / (0.74 ** 2 * curvedMm)).toBeGreaterThan(0.85);
     expect(nearerAt(found.perM.value, tangent, wallMm) / (0.74 ** 2 * curvedMm)).toBeLessThan(1.15);
   });

@@ -183,7 +183,8 @@ function modelOf({ focalLengthMm: f, fNumber }: FieldAsked, distances: readonly 
       {
         initialValues: values,
         gradientDifference: values.map((value) => Math.max(1e-4, Math.abs(value) * 1e-4)),
-        ...{ damping: 0.1, maxIterations: 40, errorTolerance: 0 },
+        // What begins where the whole ended has little left to go.
+        ...{ damping: 0.1, maxIterations: from ? 12 : 40, errorTolerance: 0 },
         minValues: values.map((_, index) => (index === 2 ? 0 : -1e6)),
         maxValues: values.map(() => 1e6)
       }

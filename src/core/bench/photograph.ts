@@ -101,13 +101,19 @@ function squares(raster: Gray): Squares {
   const tones = new Float32Array(across * down);
   const inSquares = new Float32Array(across * down * square * square);
   for (let y = 0; y < height; y++) {
-    const row = Math.floor(y / square) * across;
-    for (let x = 0; x < width; x++) {
-      const at = row + Math.floor(x / square);
-      const tone = light[y * width + x] ?? NaN;
-      inSquares[indexIn(across, x, y)] = tone;
-      if (y % square === 0 && x % square === 0) tones[at] = tone;
-      else if (tones[at] !== tone) tones[at] = NaN;
+    const isFirst = (y & (square - 1)) === 0;
+    for (let left = 0; left < width; left += square) {
+      const own = (y >> bits) * across + (left >> bits);
+      const to = (own << (2 * bits)) | ((y & (square - 1)) << bits);
+      const from = y * width + left;
+      const count = Math.min(square, width - left);
+      if (isFirst) tones[own] = light[from] ?? NaN;
+      const tone = tones[own] ?? NaN;
+      for (let x = 0; x < count; x++) {
+        const value = light[from + x] ?? NaN;
+        inSquares[to + x] = value;
+        if (value !== tone) tones[own] = NaN;
+      }
     }
   }
   const made = { across, tones, light: inSquares };
@@ -234,17 +240,33 @@ function lightOf(
   around: number
 ): number {
   const [per, inverse] = [straight, 1 / sharpAt];
-  // Facing the lens, all of it lies at one depth.
-  const facing = n.x === 0 && n.y === 0;
-  const depth = d / n.z;
+  const first = start & (tableSize - 1);
   let sum = 0;
+  if (n.x === 0 && n.y === 0 && d / n.z > 0) {
+    // Facing the lens, all of it lies at one depth: where a ray meets it goes evenly with each of its four numbers.
+    const z = d / n.z;
+    const [px, pa] = [sigma * per * z * perMm, pupil * (1 - z * inverse) * perMm];
+    const box = per * z * perMm;
+    const q = { x: x * per * z - t.x, y: y * per * z - t.y, z: z - t.z };
+    const u0 = (a.x * q.x + a.y * q.y + a.z * q.z + margin) * perMm;
+    const v0 = (b.x * q.x + b.y * q.y + b.z * q.z + margin) * perMm;
+    for (let ray = 0, at = first * 6; ray < times; ray++, at = at + 6 === tableSize * 6 ? 0 : at + 6) {
+      const dx = px * (table[at] ?? 0) + box * (table[at + 1] ?? 0) + pa * (table[at + 4] ?? 0);
+      const dy = px * (table[at + 2] ?? 0) + box * (table[at + 3] ?? 0) + pa * (table[at + 5] ?? 0);
+      const u = u0 + a.x * dx + a.y * dy;
+      const v = v0 + b.x * dx + b.y * dy;
+      const isMet = u >= 0 && v >= 0 && u < width && v < height;
+      sum += isMet ? (light[indexIn(across, u, v)] ?? 1) : around;
+    }
+    return sum / times;
+  }
   for (let ray = 0; ray < times; ray++) {
-    const at = ((start + ray) & (tableSize - 1)) * 6;
+    const at = ((first + ray) & (tableSize - 1)) * 6;
     const ax = pupil * (table[at + 4] ?? 0);
     const ay = pupil * (table[at + 5] ?? 0);
     const vx = (x + sigma * (table[at] ?? 0) + (table[at + 1] ?? 0)) * per - ax * inverse;
     const vy = (y + sigma * (table[at + 2] ?? 0) + (table[at + 3] ?? 0)) * per - ay * inverse;
-    const z = facing ? depth : (d - n.x * ax - n.y * ay) / (n.x * vx + n.y * vy + n.z);
+    const z = (d - n.x * ax - n.y * ay) / (n.x * vx + n.y * vy + n.z);
     const qx = ax + vx * z - t.x;
     const qy = ay + vy * z - t.y;
     const qz = z - t.z;

@@ -105,10 +105,13 @@ export function projected(
   return { x: cx + right * grown, y: cy + down * grown };
 }
 
-/** By how much a height grows that a lens bends by a share of itself: the root of g (1 - share g²) = 1 near one, by Newton. */
+/** By how much a height grows that a lens bends by a share of itself: the root of g (1 - share g²) = 1 near one, by Newton from its first two terms. */
 function bentBy(share: number): number {
-  let grown = 1;
-  for (let round = 0; round < 4; round++) grown -= (grown - share * grown ** 3 - 1) / (1 - 3 * share * grown * grown);
+  let grown = 1 + share * (1 + 3 * share);
+  for (let round = 0; round < 2; round++) {
+    const own = share * grown * grown;
+    grown -= (grown - own * grown - 1) / (1 - 3 * own);
+  }
   return grown;
 }
 
@@ -267,11 +270,29 @@ const dot = (a: readonly number[], b: readonly number[]): number =>
   a.reduce((sum, value, index) => sum + value * (b[index] ?? 0), 0);
 const norm = (a: readonly number[]): number => Math.sqrt(dot(a, a));
 
-function residuals(pose: Pose, matches: readonly Correspondence[], lens: CameraIntrinsics, vPx: number): number[] {
-  return matches.flatMap(({ mm, px, sdPx }) => {
-    const at = projected(pose, mm, lens, vPx);
-    return [(at.x - px.x) / sdPx, (at.y - px.y) / sdPx];
-  });
+/** How far corners lie from where they should, across and down, in their deviations: `projected` by itself, since it is the innermost of a pose. */
+function residuals(
+  { r, t }: Pose,
+  matches: readonly Correspondence[],
+  { width, height, distortion = 0 }: CameraIntrinsics,
+  vPx: number
+): Float64Array {
+  const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];
+  const bend = distortion / (cx * cx + cy * cy);
+  const [r0 = 0, r1 = 0, , r3 = 0, r4 = 0, , r6 = 0, r7 = 0] = r;
+  const off = new Float64Array(2 * matches.length);
+  for (let index = 0; index < matches.length; index++) {
+    const match = matches[index];
+    if (!match) continue;
+    const { mm, px, sdPx } = match;
+    const scale = vPx / (r6 * mm.x + r7 * mm.y + t[2]);
+    const right = scale * (r0 * mm.x + r1 * mm.y + t[0]);
+    const down = scale * (r3 * mm.x + r4 * mm.y + t[1]);
+    const grown = bend === 0 ? 1 : bentBy(bend * (right * right + down * down));
+    off[2 * index] = (cx + right * grown - px.x) / sdPx;
+    off[2 * index + 1] = (cy + down * grown - px.y) / sdPx;
+  }
+  return off;
 }
 
 /** A rotation turned further about an axis, by as many radians as it is long (Rodrigues). */
@@ -302,7 +323,17 @@ const settled = { rad: 1e-7, mm: 1e-4 } as const;
 
 /** A step of Gauss and Newton is halved so often at most (chosen). */
 const mostHalves = 4;
-const square = (errors: readonly number[]): number => sum(errors, (error) => error * error);
+const square = (errors: Float64Array): number => sum(errors, (error) => error * error);
+
+/** By the normal equations, each column as long as the others. @throws where they are singular */
+function gaussNewtonStep(columns: readonly Float64Array[], errors: Float64Array): number[] {
+  const lengths = columns.map((column) => Math.sqrt(square(column)));
+  const product = (one: Float64Array, other: Float64Array) => one.reduce((all, value, at) => all + value * (other[at] ?? 0), 0);
+  const scaled = (value: number, ...by: readonly number[]) => by.reduce((rest, each) => rest / (lengths[each] || 1), value);
+  const normal = columns.map((one, i) => columns.map((other, j) => scaled(product(one, other), i, j)));
+  const right = columns.map((one, i) => -scaled(product(one, errors), i));
+  return solve(new Matrix(normal), Matrix.columnVector(right)).to1DArray().map((value, i) => scaled(value, i));
+}
 
 /** Least squares of the reprojection, by Gauss and Newton. */
 function polished(start: Pose, matches: readonly Correspondence[], lens: CameraIntrinsics, vPx: number): Pose {
@@ -319,10 +350,9 @@ function polished(start: Pose, matches: readonly Correspondence[], lens: CameraI
       const there = residuals(moved(steps.map((_, other) => (other === index ? step : 0))), matches, lens, vPx);
       return there.map((value, at) => (value - (now[at] ?? 0)) / step);
     });
-    const jacobian = new Matrix(now.map((_, row) => columns.map((column) => column[row] ?? 0)));
     let by: number[];
     try {
-      by = solve(jacobian, Matrix.columnVector(now.map((value) => -value)), true).to1DArray();
+      by = gaussNewtonStep(columns, now);
     } catch {
       return pose;
     }

@@ -27,9 +27,13 @@ export interface FocusSheetScene {
   readonly noise?: number;
 }
 
-const perMm = 12;
+/** Pixels of a raster to a mm of paper: where the camera's own are coarse, no more than it could see (chosen: six to one of its own). */
+const fineness = { most: 12, least: 6, toOne: 6 } as const;
+const finenessFor = (mmPerPx: number): number =>
+  Math.min(fineness.most, Math.max(fineness.least, Math.ceil(fineness.toOne / mmPerPx)));
 const papers = new Map<string, { readonly raster: Gray; readonly perMm: number; readonly margin: number }>();
-function paperOf(key: string, piece: () => SheetPiece) {
+function paperOf(name: string, perMm: number, piece: () => SheetPiece) {
+  const key = `${name} ${perMm}`;
   const known = papers.get(key);
   if (known) return known;
   const made = { raster: rasterOf(piece(), perMm, 2, marginMm), perMm, margin: marginMm };
@@ -74,8 +78,8 @@ export function focusShot(
     distanceMm + shiftMm
   ]);
   const placed: readonly PlacedPaper[] = [
-    { pose: standing, ...paperOf('upright', () => upright) },
-    { pose: back, ...paperOf('leaning', () => leaning) }
+    { pose: standing, ...paperOf('upright', fineness.most, () => upright) },
+    { pose: back, ...paperOf('leaning', fineness.most, () => leaning) }
   ];
   const clean = photograph({ ...lens, fNumber, planeMm, papers: placed, ...rest }, random);
   return { picture: noisy(clean, noise, random), offsetMm: planeMm - distanceMm };
@@ -129,7 +133,7 @@ export function edgeShot(scene: EdgeScene, random: Random): Gray {
     const { r, t } = wall;
     const at = [0, 1, 2].map((row) => (r[row * 3] ?? 0) * u + (r[row * 3 + 1] ?? 0) * v + (t[row] ?? 0));
     const pose: Pose = { r, t: [at[0] ?? 0, at[1] ?? 0, at[2] ?? 0] };
-    return [{ pose, ...paperOf(`edge ${page}`, () => piece) }];
+    return [{ pose, ...paperOf(`edge ${page}`, finenessFor(across / lens.width), () => piece) }];
   });
   const clean = photograph({ ...lens, fNumber, planeMm, papers: placed, ...rest }, random);
   return noisy(clean, noise, random);

@@ -4,7 +4,7 @@ import { gray, type Gray } from './gray';
 import { sharedArea, spotShot, type Speck, type SpotScene } from './simulate';
 import { findSpots, showsFrom, type Spots } from './spots';
 
-const lens = { focalLengthMm: 50, pixelMm: 0.012, width: 1500, height: 1000 };
+const lens = { focalLengthMm: 50, pixelMm: 0.018, width: 1000, height: 666 };
 const asked = { fNumber: 16, widthMm: lens.width * lens.pixelMm };
 const heightMm = 1.3;
 const specks: readonly Speck[] = [

@@ -120,21 +120,38 @@ function shrunk(picture: Gray): Gray {
 
 /** Mean over a square of 2 r + 1, at the edges over what there is of it. */
 function blurred(light: Float32Array, width: number, height: number, r: number): Float32Array {
-  const along = (from: Float32Array, length: number, lines: number, step: number, line: number) => {
-    const to = new Float32Array(from.length);
-    for (let k = 0; k < lines; k++) {
-      const start = k * line;
-      let [sum, count] = [0, 0];
-      for (let i = 0; i < Math.min(r, length); i++) [sum, count] = [sum + (from[start + i * step] ?? 0), count + 1];
-      for (let i = 0; i < length; i++) {
-        if (i + r < length) [sum, count] = [sum + (from[start + (i + r) * step] ?? 0), count + 1];
-        if (i - r - 1 >= 0) [sum, count] = [sum - (from[start + (i - r - 1) * step] ?? 0), count - 1];
-        to[start + i * step] = sum / count;
+  const across = new Float32Array(light.length);
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let sum = 0;
+    let count = Math.min(r, width);
+    for (let x = 0; x < count; x++) sum += light[row + x] ?? 0;
+    for (let x = 0; x < width; x++) {
+      if (x + r < width) {
+        sum += light[row + x + r] ?? 0;
+        count++;
       }
+      if (x > r) {
+        sum -= light[row + x - r - 1] ?? 0;
+        count--;
+      }
+      across[row + x] = sum / count;
     }
-    return to;
+  }
+  // Down all columns at once, row by row: their sums stand beside each other.
+  const down = new Float32Array(light.length);
+  const sums = new Float64Array(width);
+  const add = (y: number, sign: number) => {
+    for (let x = 0; x < width; x++) sums[x] = (sums[x] ?? 0) + sign * (across[y * width + x] ?? 0);
   };
-  return along(along(light, width, height, 1, width), height, width, width, 1);
+  for (let y = 0; y < Math.min(r, height); y++) add(y, 1);
+  for (let y = 0; y < height; y++) {
+    if (y + r < height) add(y + r, 1);
+    if (y > r) add(y - r - 1, -1);
+    const count = Math.min(height - 1, y + r) - Math.max(0, y - r) + 1;
+    for (let x = 0; x < width; x++) down[y * width + x] = (sums[x] ?? 0) / count;
+  }
+  return down;
 }
 
 /** Of so many at most, evenly taken: a quantile of millions is that of thousands. */
@@ -184,13 +201,15 @@ function background({ width, height, light }: Gray, r: number): Float32Array {
       );
     }
   }
-  let kept: Float32Array = light.map((value, at) => value / (smooth[at] ?? 1));
-  let rest = kept;
-  const whole = kept;
+  const whole = light.map((value, at) => value / (smooth[at] ?? 1));
+  const kept = whole.slice();
+  let rest: Float32Array = kept;
   for (let round = 0; round < 3; round++) {
     rest = blurred(blurred(kept, width, height, r), width, height, r);
-    const now = rest;
-    kept = whole.map((value, at) => (value < (now[at] ?? 1) * (1 - least.depth / 2) ? (now[at] ?? 1) : value));
+    for (let at = 0; at < kept.length; at++) {
+      const [value, now] = [whole[at] ?? 0, rest[at] ?? 1];
+      kept[at] = value < now * (1 - least.depth / 2) ? now : value;
+    }
   }
   return rest.map((value, at) => value * (smooth[at] ?? 1));
 }

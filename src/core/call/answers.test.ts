@@ -20,6 +20,21 @@ import type { Outcome } from './remedies/remedy';
 import { distanceSensitivity } from './sensitivity';
 import { whatIfSteadier } from './whatIf';
 
+/** Both tests read the same answers: each is found once. */
+function once<T>(find: (input: PlanInput) => T): (input: PlanInput) => T {
+  const known = new Map<PlanInput, T>();
+  return (input) => {
+    const found = known.get(input) ?? find(input);
+    known.set(input, found);
+    return found;
+  };
+}
+const plannedOnce = once(planSetup);
+const alternativesOnce = once(alternatives);
+const remediesOnce = once((input) => findRemedies(input));
+const lineUpOnce = once((input) => lineUp(input));
+const combinationsOnce = once((input) => findCombinations(input));
+
 const shown = (value: number): string => String(Number(value.toPrecision(5)));
 
 /** Every figure and word of a value, a line each, under its name. */
@@ -36,7 +51,7 @@ const reached = ({ opens, partial, effort }: Outcome): string =>
 
 /** What a photographer reads: the call, why, what works, whose eye, how often; what else there is. */
 function readPlan(input: PlanInput): string[] {
-  const plan = planSetup(input);
+  const plan = plannedOnce(input);
   if (plan.kind === 'noPlan') return [`none: ${figures(plan.reason).join(', ')}`];
   const { window, stops, selected } = plan;
   const labelAt = (index: number) => `f/${stops[index]?.stop.label ?? ''}`;
@@ -55,14 +70,14 @@ function readPlan(input: PlanInput): string[] {
 }
 
 const readRemedies = (input: PlanInput): string[] =>
-  findRemedies(input).map((remedy) => {
+  remediesOnce(input).map((remedy) => {
     const { what, effect } = remedyWords(remedy, 'metric');
     return `  fix: ${what}: ${effect} (${reached(remedy)})`;
   });
 
 function readOthers(input: PlanInput): string[] {
-  const { targets, styles } = alternatives(input);
-  const plan = planSetup(input);
+  const { targets, styles } = alternativesOnce(input);
+  const plan = plannedOnce(input);
   const labelOf = (fNumber: number) =>
     plan.kind === 'plan' ? (plan.stops.find(({ stop }) => stop.fNumber === fNumber)?.stop.label ?? shown(fNumber)) : '';
   return [
@@ -78,17 +93,17 @@ function readOthers(input: PlanInput): string[] {
 }
 
 const readLenses = (input: PlanInput): string[] =>
-  lineUp(input).map(
+  lineUpOnce(input).map(
     ({ lensName, focalLengthMm, distanceMm, result, reason }) =>
       `  ${lensName} at ${shown(focalLengthMm)} mm from ${shown(distanceMm)} mm: ${result ? `f/${result.stop}, ${percent(result.odds)}` : figures(reason).join(', ')}`
   );
 
 const readPairs = (input: PlanInput): string[] =>
-  findCombinations(input).map((pair) => `  ${combinationWords(pair, 'metric').what} (${reached(pair)})`);
+  combinationsOnce(input).map((pair) => `  ${combinationWords(pair, 'metric').what} (${reached(pair)})`);
 
 /** All that a plan says, of its stops that in use. */
 function planFigures(input: PlanInput): string[] {
-  const plan = planSetup(input);
+  const plan = plannedOnce(input);
   if (plan.kind === 'noPlan') return figures(plan.reason);
   const { subjects, stops, ...rest } = plan;
   return [
@@ -100,7 +115,7 @@ function planFigures(input: PlanInput): string[] {
 }
 
 function otherFigures(input: PlanInput): string[] {
-  const { targets, styles } = alternatives(input);
+  const { targets, styles } = alternativesOnce(input);
   const ofTargets = targets.map(({ target, ...rest }) => ({
     ...rest,
     on: target.subjectId,
@@ -115,7 +130,7 @@ function otherFigures(input: PlanInput): string[] {
 }
 
 const remedyFigures = (input: PlanInput): string[] =>
-  findRemedies(input).flatMap(({ setup, kind, effort, opens, framing, partial }) => {
+  remediesOnce(input).flatMap(({ setup, kind, effort, opens, framing, partial }) => {
     const { placement, lateralMm, heightMm, yawDeg, pitchDeg } = setup.camera;
     const people = setup.people.map(({ depthMm, lateralMm: x, headYawDeg }) => ({ depthMm, x, headYawDeg }));
     const behind = setup.backgrounds.map(({ depthMm }) => depthMm);
@@ -124,11 +139,11 @@ const remedyFigures = (input: PlanInput): string[] =>
   });
 
 const lensFigures = (input: PlanInput): string[] =>
-  figures(lineUp(input).map(({ setup, ...entry }) => ({ ...entry, placement: setup.camera.placement })));
+  figures(lineUpOnce(input).map(({ setup, ...entry }) => ({ ...entry, placement: setup.camera.placement })));
 
 const pairFigures = (input: PlanInput): string[] =>
   figures(
-    findCombinations(input).map(({ effort, opens, framing, partial, parts }) => ({
+    combinationsOnce(input).map(({ effort, opens, framing, partial, parts }) => ({
       effort,
       opens,
       framing,

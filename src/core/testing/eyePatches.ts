@@ -8,9 +8,10 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import jpeg from 'jpeg-js';
 import { PNG } from 'pngjs';
-import { encoded } from '../simulation/sensor';
+import { encoded, linearOf } from '../simulation/sensor';
 import { eyePatchSide } from '../measure/eye';
 import { luminanceOf } from '../measure/luminance';
+import { afterJpeg } from './jpegLoss';
 import photographed from './photographedEyes.json';
 import rendered from './renderedEyes.json';
 
@@ -201,12 +202,8 @@ function sharpened(light: Float32Array, wide: number, amount: number): Float32Ar
 }
 
 function asJpeg(light: Float32Array, wide: number, quality: number): Float32Array {
-  const bytes = new Uint8Array(wide * wide * 4);
-  light.forEach((value, index) =>
-    bytes.fill(Math.round(255 * encoded(Math.min(1, Math.max(0, value)))), index * 4, index * 4 + 4)
-  );
-  const file = jpeg.encode({ data: bytes, width: wide, height: wide }, quality);
-  return luminanceOf(jpeg.decode(file.data, { useTArray: true }).data);
+  const bytes = Uint8ClampedArray.from(light, (value) => 255 * encoded(Math.min(1, Math.max(0, value))));
+  return Float32Array.from(afterJpeg(bytes, wide, quality), (value) => linearOf(value / 255));
 }
 
 interface Sharp extends Eye {
