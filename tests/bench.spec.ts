@@ -142,7 +142,7 @@ test('a series of stops finds the weak wide-open 50, and the planner’s best st
   await expectNoAxeFindings(page);
   await page.getByRole('button', { name: 'Write to the lens' }).click();
   await expect(message(page)).toContainText('its best stop follows');
-  await expect(page.getByTestId('earlier-stops').getByRole('listitem')).toHaveCount(1);
+  await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveCount(1);
   await saved(page);
   // Corners too: a face near the edge is reckoned with them.
   await page.getByRole('link', { name: 'Kit' }).click();
@@ -182,7 +182,7 @@ test('sheets leave as PDF and SVG, and the simulated camera tries a test out', a
   await expect(page.getByTestId('spots-table').getByRole('row')).toHaveCount(8);
   await expectNoAxeFindings(page);
   await page.getByRole('button', { name: 'Keep this test' }).click();
-  await expect(page.getByTestId('earlier-spots').getByRole('listitem')).toHaveText(/7 spots/);
+  await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveText(/7 spots/);
 });
 
 test('a field that bends is found on a wall, written to the lens, and a setup can have its surface as measured', async ({
@@ -199,7 +199,7 @@ test('a field that bends is found on a wall, written to the lens, and a setup ca
   await expect(page.getByTestId('field-chart').locator('.main-svg').first()).toBeVisible();
   await expectNoAxeFindings(page);
   await page.getByRole('button', { name: 'Write to the lens' }).click();
-  await expect(page.getByTestId('earlier-fields').getByRole('listitem')).toHaveCount(1);
+  await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveCount(1);
   await saved(page);
   await page.getByRole('link', { name: 'Setup', exact: true }).click();
   await page.getByRole('tab', { name: 'Camera' }).click();

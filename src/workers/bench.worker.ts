@@ -44,7 +44,8 @@ export interface Shown {
   readonly sharpest: readonly [ImagePoint, ImagePoint] | null;
 }
 
-interface Told {
+/** What a picture that was read tells of itself. */
+export interface FrameTold {
   readonly facts: PictureFacts;
   readonly focalLengthMm: number;
   readonly fNumber: number;
@@ -53,15 +54,15 @@ interface Told {
 
 /** What a file does not say and may be typed. */
 export type Lacks = 'focalLength' | 'stop';
-type Unread = { readonly kind: 'unread'; readonly reason: string; readonly lacks: Lacks | null };
+export type Unread = { readonly kind: 'unread'; readonly reason: string; readonly lacks: Lacks | null };
 export type FocusRead =
   | Unread
-  | (Told & RefusedFrame<FocusProblem> & { readonly kind: 'problem' })
-  | (Told & { readonly kind: 'measured'; readonly frame: Omit<FocusFrame, 'poses'>; readonly shown: Shown });
+  | (FrameTold & RefusedFrame<FocusProblem> & { readonly kind: 'problem' })
+  | (FrameTold & { readonly kind: 'measured'; readonly frame: Omit<FocusFrame, 'poses'>; readonly shown: Shown });
 export type EdgesRead =
   | Unread
-  | (Told & RefusedFrame<EdgeFrameProblem> & { readonly kind: 'problem' })
-  | (Told & {
+  | (FrameTold & RefusedFrame<EdgeFrameProblem> & { readonly kind: 'problem' })
+  | (FrameTold & {
       readonly kind: 'measured';
       readonly frame: EdgeFrame;
       readonly pixelMm: number;
@@ -71,8 +72,8 @@ export type EdgesRead =
 
 export type SpotsRead =
   | Unread
-  | (Told & { readonly kind: 'problem'; readonly problem: SpotsProblem })
-  | (Told & {
+  | (FrameTold & { readonly kind: 'problem'; readonly problem: SpotsProblem })
+  | (FrameTold & {
       readonly kind: 'measured';
       readonly found: Spots;
       readonly image: Blob;
@@ -83,8 +84,8 @@ export type SpotsRead =
 /** A frame of marks in line: what each shows, with a look at each and at the whole. */
 export type MarksRead =
   | Unread
-  | (Told & { readonly kind: 'problem'; readonly problem: 'twice' | 'noMarks' })
-  | (Told & {
+  | (FrameTold & { readonly kind: 'problem'; readonly problem: 'twice' | 'noMarks' })
+  | (FrameTold & {
       readonly kind: 'measured';
       readonly marked: MarkedFrame;
       readonly pixelMm: number;
@@ -101,7 +102,7 @@ const shownPx = 900;
 const fullPx = { width: 180, height: 112 } as const;
 
 interface Opened {
-  readonly told: Told;
+  readonly told: FrameTold;
   readonly picture: Gray;
   readonly lens: CameraIntrinsics;
   readonly jpeg: (x: number, y: number, width: number, height: number, widest: number) => Promise<Blob>;

@@ -2,7 +2,7 @@
  * How the surface of sharp focus bends, from frames of a flat wall of edges at many focusings: how soft each edge is in each frame tells how far
  * it lay from the surface, and where over all frames it would be sharpest. One fit over all edges of all frames.
  */
-import { ascending, group, max, mean, min, quantile, range } from 'd3-array';
+import { ascending, group, least, max, mean, min, quantile, range } from 'd3-array';
 import jstat from 'jstat';
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { axialDepth } from '../optics/focusSurface';
@@ -98,7 +98,7 @@ export function fieldCurve(frames: readonly FieldFrame[], asked: FieldAsked): Fi
   );
   if ((swing ?? 0) < leastSwing) return 'still';
   const model = modelOf(asked, distances, moved);
-  const fitted = model.fit(seen);
+  const fitted = fit(model, seen);
   // Each page must be passed through, on the axis as well as outermost.
   const outermost = max(seen, ({ t2 }) => t2) ?? 0;
   for (const t2 of [0, outermost]) {
@@ -110,7 +110,8 @@ export function fieldCurve(frames: readonly FieldFrame[], asked: FieldAsked): Fi
   // Each page left out in turn: what one page has of its own is told apart from what all have (jackknife).
   const left = pages.map(
     ([page]) =>
-      model.fit(
+      fit(
+        model,
         seen.filter((one) => one.page !== page),
         fitted
       ).bend
@@ -128,7 +129,7 @@ export function fieldCurve(frames: readonly FieldFrame[], asked: FieldAsked): Fi
       const t2 = mean(own, (one) => one.t2) ?? 0;
       // On the axis nothing bends: what lies there is what all else is held against.
       if (t2 < onAxis * outermost) return [];
-      const bendMm = model.bendOf(own, fitted) * t2;
+      const bendMm = bendOfPage(model, own, fitted) * t2;
       return [{ page, tangent: Math.sqrt(t2), nearerMm: wallMm - 1 / (1 / wallMm + bendMm) }];
     }),
     frames: frames.length
@@ -142,105 +143,132 @@ export const nearerAt = (perM: number, tangent: number, depthMm: number): number
 /** How far to move or turn between two frames, mm at the wall: half the depth of field, so that each place has several about its sharpest (chosen). */
 export const fieldStepMm = (depthOfFieldMm: number): number => depthOfFieldMm / 2;
 
-function modelOf({ focalLengthMm: f, fNumber }: FieldAsked, distances: readonly number[], moved: boolean) {
-  const wall = mean(distances) ?? NaN;
-  const perVergence = (f / fNumber) * imageDistance(f, wall);
-  const [nearest, furthest] = [Math.min(...distances), Math.max(...distances)];
+/** What the fit knows before it begins. */
+interface Model {
+  readonly distances: readonly number[];
+  /** The camera moved before the wall; else the ring was turned. */
+  readonly moved: boolean;
+  readonly wallMm: number;
+  /** Diameter of the disc a unit of vergence out of focus makes, mm. */
+  readonly perVergence: number;
   /** All figures are brought to about one: vergences by the depth of field they make. */
-  const unit = 1 / perVergence / 50;
-  const lnDisc = ({ bend, lnOwn, grows, lnSlope, off }: Fitted, { frame, t2 }: Seen, most: number): number => {
-    const defocus = Math.exp(lnSlope) * perVergence * ((off[frame] ?? 0) + bend * t2);
-    return 0.5 * Math.log(Math.exp(2 * lnOwn) + Math.max(0, grows) * (t2 / most) + defocus * defocus);
-  };
-  const fittedOf = ([bend = 0, lnOwn = 0, grows = 0, lnSlope = 0, ...rest]: readonly number[]): Fitted => ({
-    ...{ bend: bend * unit, lnOwn, grows: grows * 1e-4, lnSlope },
+  readonly unit: number;
+}
+
+function modelOf({ focalLengthMm: f, fNumber }: FieldAsked, distances: readonly number[], moved: boolean): Model {
+  const wallMm = mean(distances) ?? NaN;
+  const perVergence = (f / fNumber) * imageDistance(f, wallMm);
+  return { distances, moved, wallMm, perVergence, unit: 1 / perVergence / 50 };
+}
+
+/** ln of the disc there, mm. @param most the largest of the squared tangents */
+function lnDiscAt(
+  model: Model,
+  { bend, lnOwn, grows, lnSlope, off }: Fitted,
+  { frame, t2 }: Seen,
+  most: number
+): number {
+  const defocus = Math.exp(lnSlope) * model.perVergence * ((off[frame] ?? 0) + bend * t2);
+  return 0.5 * Math.log(Math.exp(2 * lnOwn) + Math.max(0, grows) * (t2 / most) + defocus * defocus);
+}
+
+const growsUnit = 1e-4;
+
+function fittedOf({ distances, moved, wallMm, unit }: Model, numbers: readonly number[]): Fitted {
+  const [bend = 0, lnOwn = 0, grows = 0, lnSlope = 0, ...rest] = numbers;
+  return {
+    ...{ bend: bend * unit, lnOwn, grows: grows * growsUnit, lnSlope },
     // Moved, one focus stands before walls at known distances; turned, each frame has a focus of its own.
-    off: moved ? distances.map((mm) => 1 / wall + (rest[0] ?? 0) * unit - 1 / mm) : rest.map((one) => one * unit)
+    off: moved ? distances.map((mm) => 1 / wallMm + (rest[0] ?? 0) * unit - 1 / mm) : rest.map((one) => one * unit)
+  };
+}
+
+const numbersOf = (
+  { distances, moved, wallMm, unit }: Model,
+  { bend, lnOwn, grows, lnSlope, off }: Fitted
+): number[] => [
+  ...[bend / unit, lnOwn, grows / growsUnit, lnSlope],
+  ...(moved ? [((off[0] ?? 0) - 1 / wallMm + 1 / (distances[0] ?? wallMm)) / unit] : off.map((one) => one / unit))
+];
+
+const outermostOf = (seen: readonly Seen[]): number => max(seen, ({ t2 }) => t2) ?? 1;
+
+function costOf(model: Model, seen: readonly Seen[], at: Fitted): number {
+  const most = outermostOf(seen);
+  return seen.reduce(
+    (sum, one) => sum + ((one.ln - lnDiscAt(model, at, one, most)) / sds.disc) ** 2,
+    (at.lnSlope / sds.slope) ** 2
+  );
+}
+
+const cheapest = (model: Model, seen: readonly Seen[], tried: readonly Fitted[]): Fitted | undefined =>
+  least(
+    tried.map((at) => ({ at, cost: costOf(model, seen, at) })),
+    ({ cost }) => cost
+  )?.at;
+
+/** By least squares (Levenberg and Marquardt). @param from where it begins; sought where nothing is known */
+function fit(model: Model, seen: readonly Seen[], from?: Fitted): Fitted {
+  const most = outermostOf(seen);
+  const values = numbersOf(model, from ?? startOf(model, seen, most));
+  const y = [...seen.map(({ ln }) => ln / sds.disc), 0];
+  const { parameterValues } = levenbergMarquardt(
+    { x: y.map((_, index) => index), y },
+    (parameters) => {
+      const at = fittedOf(model, parameters);
+      const now = [...seen.map((one) => lnDiscAt(model, at, one, most) / sds.disc), at.lnSlope / sds.slope];
+      return (index) => now[index] ?? 0;
+    },
+    {
+      initialValues: values,
+      gradientDifference: values.map((value) => Math.max(1e-4, Math.abs(value) * 1e-4)),
+      // What begins where the whole ended has little left to go.
+      ...{ damping: 0.1, maxIterations: from ? 12 : 40, errorTolerance: 0 },
+      minValues: values.map((_, index) => (index === 2 ? 0 : -1e6)),
+      maxValues: values.map(() => 1e6)
+    }
+  );
+  return fittedOf(model, parameterValues);
+}
+
+/** The best of many begins: how it bends, and where the focus stood. */
+function startOf(model: Model, seen: readonly Seen[], most: number): Fitted {
+  const { distances, moved, perVergence } = model;
+  const lns = seen.map(({ ln }) => ln);
+  const bare = { lnOwn: quantile(lns, 0.1) ?? -4, grows: 0, lnSlope: 0 };
+  const widest = Math.exp(max(lns) ?? -3) / perVergence / most;
+  const bends = range(-12, 13).map((step) => (step / 12) * widest);
+  const [nearest, furthest] = [Math.min(...distances), Math.max(...distances)];
+  const offs = moved
+    ? range(0, 41).map((step) => {
+        const focus = 1 / nearest + (step / 40) * (1 / furthest - 1 / nearest);
+        return distances.map((mm) => focus - 1 / mm);
+      })
+    : [turnedOff(model, seen)];
+  const tried = offs.flatMap((off) => bends.map((bend): Fitted => ({ ...bare, bend, off })));
+  return cheapest(model, seen, tried) ?? { ...bare, bend: 0, off: distances.map(() => 0) };
+}
+
+/** Where the ring was turned from near to far: how soft the innermost page is, before its sharpest frame on one side and after it on the other. */
+function turnedOff({ distances, perVergence }: Model, seen: readonly Seen[]): number[] {
+  const inner = min(seen, ({ t2 }) => t2) ?? 0;
+  const soft = distances.map((_, frame) => {
+    const own = seen.filter((one) => one.frame === frame);
+    const page = own.filter(({ t2 }) => t2 < inner * 1.5 + 1e-4);
+    return mean(page.length > 0 ? page : own, ({ ln }) => Math.exp(ln)) ?? Infinity;
   });
-  const numbersOf = ({ bend, lnOwn, grows, lnSlope, off }: Fitted): number[] => [
-    ...[bend / unit, lnOwn, grows / 1e-4, lnSlope],
-    ...(moved ? [((off[0] ?? 0) - 1 / wall + 1 / (distances[0] ?? wall)) / unit] : off.map((one) => one / unit))
-  ];
-  const costOf = (seen: readonly Seen[], at: Fitted): number => {
-    const most = max(seen, ({ t2 }) => t2) ?? 1;
-    return seen.reduce(
-      (sum, one) => sum + ((one.ln - lnDisc(at, one, most)) / sds.disc) ** 2,
-      (at.lnSlope / sds.slope) ** 2
-    );
-  };
-  const fit = (seen: readonly Seen[], from?: Fitted): Fitted => {
-    const most = max(seen, ({ t2 }) => t2) ?? 1;
-    const start = from ?? startOf(seen, most);
-    const values = numbersOf(start);
-    const y = [...seen.map(({ ln }) => ln / sds.disc), 0];
-    const { parameterValues } = levenbergMarquardt(
-      { x: y.map((_, index) => index), y },
-      (parameters) => {
-        const at = fittedOf(parameters);
-        const now = [...seen.map((one) => lnDisc(at, one, most) / sds.disc), at.lnSlope / sds.slope];
-        return (index) => now[index] ?? 0;
-      },
-      {
-        initialValues: values,
-        gradientDifference: values.map((value) => Math.max(1e-4, Math.abs(value) * 1e-4)),
-        // What begins where the whole ended has little left to go.
-        ...{ damping: 0.1, maxIterations: from ? 12 : 40, errorTolerance: 0 },
-        minValues: values.map((_, index) => (index === 2 ? 0 : -1e6)),
-        maxValues: values.map(() => 1e6)
-      }
-    );
-    return fittedOf(parameterValues);
-  };
-  /** The best of many begins: how it bends, and where the focus stood. */
-  const startOf = (seen: readonly Seen[], most: number): Fitted => {
-    const lnOwn =
-      quantile(
-        seen.map(({ ln }) => ln),
-        0.1
-      ) ?? -4;
-    const bare = { lnOwn, grows: 0, lnSlope: 0 };
-    const widest = Math.exp(max(seen, ({ ln }) => ln) ?? -3) / perVergence / most;
-    const bends = range(-12, 13).map((step) => (step / 12) * widest);
-    const offs = moved
-      ? range(0, 41).map((step) => {
-          const focus = 1 / nearest + (step / 40) * (1 / furthest - 1 / nearest);
-          return distances.map((mm) => focus - 1 / mm);
-        })
-      : [turnedOff(seen)];
-    const tries = offs.flatMap((off) => bends.map((bend): Fitted => ({ ...bare, bend, off })));
-    let [best, least] = [tries[0], Infinity];
-    for (const one of tries) {
-      const cost = costOf(seen, one);
-      if (cost < least) [best, least] = [one, cost];
-    }
-    return best ?? { ...bare, bend: 0, off: distances.map(() => 0) };
-  };
-  /** Where the ring was turned from near to far: how soft the innermost page is, before its sharpest frame on one side and after it on the other. */
-  const turnedOff = (seen: readonly Seen[]): number[] => {
-    const inner = min(seen, ({ t2 }) => t2) ?? 0;
-    const soft = distances.map((_, frame) => {
-      const own = seen.filter((one) => one.frame === frame);
-      const page = own.filter(({ t2 }) => t2 < inner * 1.5 + 1e-4);
-      return mean(page.length > 0 ? page : own, ({ ln }) => Math.exp(ln)) ?? Infinity;
-    });
-    const sharpest = Math.min(...soft);
-    const at = soft.indexOf(sharpest);
-    return soft.map(
-      (disc, frame) => (Math.sign(at - frame) * Math.sqrt(Math.max(0, disc * disc - sharpest * sharpest))) / perVergence
-    );
-  };
-  /** The bend that one page alone asks for, all else as fitted. */
-  const bendOf = (seen: readonly Seen[], fitted: Fitted): number => {
-    const most = max(seen, ({ t2 }) => t2) ?? 1;
-    if (most < 1e-6) return fitted.bend;
-    const reach = (2 * (Math.max(...fitted.off) - Math.min(...fitted.off))) / most;
-    const tried = range(-200, 201).map((step) => fitted.bend + (step / 200) * reach);
-    let [best, least] = [fitted.bend, Infinity];
-    for (const bend of tried) {
-      const cost = costOf(seen, { ...fitted, bend });
-      if (cost < least) [best, least] = [bend, cost];
-    }
-    return best;
-  };
-  return { fit, bendOf };
+  const sharpest = Math.min(...soft);
+  const at = soft.indexOf(sharpest);
+  return soft.map(
+    (disc, frame) => (Math.sign(at - frame) * Math.sqrt(Math.max(0, disc * disc - sharpest * sharpest))) / perVergence
+  );
+}
+
+/** The bend that one page alone asks for, all else as fitted, 1/mm. */
+function bendOfPage(model: Model, seen: readonly Seen[], fitted: Fitted): number {
+  const most = outermostOf(seen);
+  if (most < 1e-6) return fitted.bend;
+  const reach = (2 * (Math.max(...fitted.off) - Math.min(...fitted.off))) / most;
+  const tried = range(-200, 201).map((step) => ({ ...fitted, bend: fitted.bend + (step / 200) * reach }));
+  return cheapest(model, seen, tried)?.bend ?? fitted.bend;
 }

@@ -118,53 +118,28 @@ export function measureFocusFrame(
   };
 }
 
+/** Both halves of a sheet before the lens. */
+interface PlacedSheet {
+  readonly lens: CameraIntrinsics;
+  readonly vPx: number;
+  readonly front: Residual;
+  readonly back: Residual;
+  /** To what is aimed at, mm from the pupil. */
+  readonly aimedMm: number;
+}
+type Residual = Pose & { readonly rms: number };
+
 function measured(picture: Gray, straight: CameraIntrinsics, fNumber: number): FocusFrame | RefusedFrame<FocusProblem> {
-  const { upright, leaning } = focusHalves();
-  const { markers: found, twice } = findMarkers(
-    picture,
-    (ids) => readIn(upright, ids) + readIn(leaning, ids) === upright.markers.length + leaning.markers.length
-  );
-  const own = [...upright.markers, ...leaning.markers].map(({ id }) => id);
-  if (twice.some((id) => own.includes(id))) return refused('two');
-  if (readOf(upright, found) + readOf(leaning, found) === 0)
-    return refused(found.length === 0 && findMarkers(mirrorImage(picture)).markers.length > 0 ? 'mirrored' : 'noSheet');
-  const standing = completed(picture, upright, found, straight);
-  const first = poseFrom(matchesOf(upright, standing), straight);
-  if (!first || standing.length < 3) return refused('half');
-  const distanceMm = placed(first, aim)[2];
-  const vPx = projectionPx(straight, distanceMm);
-  const behind = completed(picture, leaning, found, straight, vPx);
-  const seen = [matchesOf(upright, standing), matchesOf(leaning, behind)] as const;
-  const lens: CameraIntrinsics = { ...straight, distortion: distortionOf(seen, straight, vPx) };
-  const [front, back] = seen.map((matches) => poseFrom(matches, lens, vPx));
-  if (!front || !back || !isWhole(upright, front, lens, vPx) || !isWhole(leaning, back, lens, vPx))
-    return refused('half');
-  const tiltDeg = tiltOf(front);
-  const aimedMm = placed(front, aim)[2];
-  if (vPx / aimedMm < leastPxPerMm) return refused('small', vPx / leastPxPerMm);
-  if (front.rms > maxResidualSd || back.rms > maxResidualSd) return refused('unclear');
-  if (tiltDeg > maxTiltDeg + tiltSdDeg) return refused('askew', tiltDeg);
-  const light = lightOf(picture, front, lens, vPx);
-  if (light > lights.blown) return refused('blown', 1);
-  if (light < lights.dark) return refused('dark', Math.log2(lights.wished / Math.max(light, 1e-3)));
+  const sheet = sheetIn(picture, straight);
+  if (isRefused(sheet)) return sheet;
+  const standsWrong = whyUnfit(picture, sheet);
+  if (standsWrong) return standsWrong;
+  const { lens, vPx, front, back, aimedMm } = sheet;
   const { x, y, width, height } = texture;
   const depths = [y, y + height].map((at) => placed(back, { x: x + width / 2, y: at })[2]);
+  const fit = planeIn(picture, sheet, fNumber, depths);
+  if (isRefused(fit)) return fit;
   const [nearest, furthest] = [Math.min(...depths), Math.max(...depths)];
-  const wings = { frontMm: aimedMm - nearest, behindMm: furthest - aimedMm };
-  const perVergence = (lens.focalLengthMm / fNumber) * vPx;
-  const discAt = (mm: number) => perVergence * Math.abs(1 / aimedMm - 1 / (aimedMm + mm));
-  if (furthest - nearest < leastReach.mm || discAt(furthest - nearest) < leastReach.discPx)
-    return refused('flat', tiltOf(back));
-  const fit = fitThroughFocus(windowsOf(picture, back, printedTexture(), lens, vPx), perVergence);
-  if (!fit) return refused('unclear');
-  if (fit.ownPx > softestOwnPx) return refused('notSharp');
-  // Both sides must be there: a plane at the end of the paper may lie anywhere beyond.
-  const beyond = (mm: number) => perVergence * Math.abs(1 / fit.planeMm - 1 / mm);
-  if (fit.planeMm <= nearest + leastReach.endMm || beyond(nearest) < leastReach.discPx / 2)
-    return refused('shortFront', (furthest - nearest) / 2);
-  if (fit.planeMm >= furthest - leastReach.endMm || beyond(furthest) < leastReach.discPx / 2)
-    return refused('shortBehind', (furthest - nearest) / 2);
-  if (fit.slope < slopes.least || fit.slope > slopes.most) return refused('unclear');
   const optics = { focalLengthMm: lens.focalLengthMm, pupilMagnification: 1, meantMm: aimedMm };
   const offsetMm = fit.planeMm - aimedMm;
   const sdMm = Math.hypot(fit.sdMm, distanceShare * aimedMm);
@@ -177,13 +152,75 @@ function measured(picture: Gray, straight: CameraIntrinsics, fNumber: number): F
   };
   return {
     ...fit,
-    ...{ sdMm, offsetMm, offsetUm, sdUm: sdMm * perMm, distanceMm: aimedMm, tiltDeg, wings },
+    ...{ sdMm, offsetMm, offsetUm, sdUm: sdMm * perMm, distanceMm: aimedMm, tiltDeg: tiltOf(front) },
+    wings: { frontMm: aimedMm - nearest, behindMm: furthest - aimedMm },
     turnDeg: turnOf(front),
     aimFrom: { x: placed(front, aim)[0], y: placed(front, aim)[1] },
     poses: { upright: front, leaning: back, vPx, distortion: lens.distortion ?? 0 },
     sharpestAtMm: atDepth(fit.planeMm),
     aimedAtMm: atDepth(aimedMm)
   };
+}
+
+/** Both halves found by their markers, and how the lens bends lines. */
+function sheetIn(picture: Gray, straight: CameraIntrinsics): PlacedSheet | RefusedFrame<FocusProblem> {
+  const { upright, leaning } = focusHalves();
+  const { markers: found, twice } = findMarkers(
+    picture,
+    (ids) => readIn(upright, ids) + readIn(leaning, ids) === upright.markers.length + leaning.markers.length
+  );
+  const own = [...upright.markers, ...leaning.markers].map(({ id }) => id);
+  if (twice.some((id) => own.includes(id))) return refused('two');
+  if (readOf(upright, found) + readOf(leaning, found) === 0)
+    return refused(found.length === 0 && findMarkers(mirrorImage(picture)).markers.length > 0 ? 'mirrored' : 'noSheet');
+  const standing = completed(picture, upright, found, straight);
+  const first = poseFrom(matchesOf(upright, standing), straight);
+  if (!first || standing.length < 3) return refused('half');
+  const vPx = projectionPx(straight, placed(first, aim)[2]);
+  const behind = completed(picture, leaning, found, straight, vPx);
+  const seen = [matchesOf(upright, standing), matchesOf(leaning, behind)] as const;
+  const lens: CameraIntrinsics = { ...straight, distortion: distortionOf(seen, straight, vPx) };
+  const [front, back] = seen.map((matches) => poseFrom(matches, lens, vPx));
+  if (!front || !back || !isWhole(upright, front, lens, vPx) || !isWhole(leaning, back, lens, vPx))
+    return refused('half');
+  return { lens, vPx, front, back, aimedMm: placed(front, aim)[2] };
+}
+
+/** What is wrong with how it stands or is lit; null where nothing is. */
+function whyUnfit(picture: Gray, { lens, vPx, front, back, aimedMm }: PlacedSheet): RefusedFrame<FocusProblem> | null {
+  if (vPx / aimedMm < leastPxPerMm) return refused('small', vPx / leastPxPerMm);
+  if (front.rms > maxResidualSd || back.rms > maxResidualSd) return refused('unclear');
+  const tiltDeg = tiltOf(front);
+  if (tiltDeg > maxTiltDeg + tiltSdDeg) return refused('askew', tiltDeg);
+  const light = lightOf(picture, front, lens, vPx);
+  if (light > lights.blown) return refused('blown', 1);
+  if (light < lights.dark) return refused('dark', Math.log2(lights.wished / Math.max(light, 1e-3)));
+  return null;
+}
+
+/** Where the plane lies among the depths of the leaning half's texture. @param depths of its top and its bottom, mm */
+function planeIn(
+  picture: Gray,
+  { lens, vPx, back, aimedMm }: PlacedSheet,
+  fNumber: number,
+  depths: readonly number[]
+): ThroughFocus | RefusedFrame<FocusProblem> {
+  const [nearest, furthest] = [Math.min(...depths), Math.max(...depths)];
+  const perVergence = (lens.focalLengthMm / fNumber) * vPx;
+  const discOf = (one: number, other: number) => perVergence * Math.abs(1 / one - 1 / other);
+  const reachMm = furthest - nearest;
+  if (reachMm < leastReach.mm || discOf(aimedMm, aimedMm + reachMm) < leastReach.discPx)
+    return refused('flat', tiltOf(back));
+  const fit = fitThroughFocus(windowsOf(picture, back, printedTexture(), lens, vPx), perVergence);
+  if (!fit) return refused('unclear');
+  if (fit.ownPx > softestOwnPx) return refused('notSharp');
+  // Both sides must be there: a plane at the end of the paper may lie anywhere beyond.
+  const isAtEnd = (end: number) =>
+    Math.abs(fit.planeMm - end) <= leastReach.endMm || discOf(fit.planeMm, end) < leastReach.discPx / 2;
+  if (fit.planeMm < nearest || isAtEnd(nearest)) return refused('shortFront', reachMm / 2);
+  if (fit.planeMm > furthest || isAtEnd(furthest)) return refused('shortBehind', reachMm / 2);
+  if (fit.slope < slopes.least || fit.slope > slopes.most) return refused('unclear');
+  return fit;
 }
 
 /** How bright its white is, where nothing is printed. */

@@ -328,11 +328,15 @@ const square = (errors: Float64Array): number => sum(errors, (error) => error * 
 /** By the normal equations, each column as long as the others. @throws where they are singular */
 function gaussNewtonStep(columns: readonly Float64Array[], errors: Float64Array): number[] {
   const lengths = columns.map((column) => Math.sqrt(square(column)));
-  const product = (one: Float64Array, other: Float64Array) => one.reduce((all, value, at) => all + value * (other[at] ?? 0), 0);
-  const scaled = (value: number, ...by: readonly number[]) => by.reduce((rest, each) => rest / (lengths[each] || 1), value);
+  const product = (one: Float64Array, other: Float64Array) =>
+    one.reduce((all, value, at) => all + value * (other[at] ?? 0), 0);
+  const scaled = (value: number, ...by: readonly number[]) =>
+    by.reduce((rest, each) => rest / (lengths[each] || 1), value);
   const normal = columns.map((one, i) => columns.map((other, j) => scaled(product(one, other), i, j)));
   const right = columns.map((one, i) => -scaled(product(one, errors), i));
-  return solve(new Matrix(normal), Matrix.columnVector(right)).to1DArray().map((value, i) => scaled(value, i));
+  return solve(new Matrix(normal), Matrix.columnVector(right))
+    .to1DArray()
+    .map((value, i) => scaled(value, i));
 }
 
 /** Least squares of the reprojection, by Gauss and Newton. */

@@ -4,15 +4,14 @@
   import { KitInUse } from '$lib/kit/usedKit.svelte';
   import KitPickers from '$lib/kit/KitPickers.svelte';
   import { getApp } from '$lib/state/app.svelte';
-  import FieldBench from './FieldBench.svelte';
-  import FocusBench from './FocusBench.svelte';
+  import BenchTest from './BenchTest.svelte';
+  import type { BenchKindId } from './benchRun.svelte';
+  import { benchKind, benchKinds } from './kinds';
   import SheetButtons from './SheetButtons.svelte';
-  import SpotsBench from './SpotsBench.svelte';
-  import StopsBench from './StopsBench.svelte';
 
   /** Where does this lens focus, and at which stops is it good? */
   const app = getApp();
-  let test = $state<'focus' | 'stops' | 'field' | 'spots'>('focus');
+  let test = $state<BenchKindId>('focus');
   // Whoever comes from the record comes with a pair.
   const asked = (name: string) => page.url.searchParams.get(name) ?? '';
   const kit = new KitInUse(app, { bodyId: asked('body'), lensId: asked('lens') });
@@ -24,27 +23,14 @@
     <Choice
       legend="Test"
       value={test}
-      options={[
-        { value: 'focus', name: 'Focus' },
-        { value: 'stops', name: 'Sharpness by stop' },
-        { value: 'field', name: 'Field' },
-        { value: 'spots', name: 'Dust' }
-      ]}
+      options={benchKinds.map(({ id, name }) => ({ value: id, name }))}
       onchange={(value) => (test = value)}
     />
     <KitPickers {kit} />
   </div>
   {#if body && lens}
-    {#key `${body.id} ${lens.id}`}
-      {#if test === 'focus'}
-        <FocusBench {body} {lens} />
-      {:else if test === 'stops'}
-        <StopsBench {body} {lens} />
-      {:else if test === 'field'}
-        <FieldBench {body} {lens} />
-      {:else}
-        <SpotsBench {body} {lens} />
-      {/if}
+    {#key `${test} ${body.id} ${lens.id}`}
+      <BenchTest kind={benchKind(test)} {body} {lens} />
     {/key}
   {:else}
     <p class="text-soft">A body and a lens are needed first: they are in the Kit.</p>
