@@ -100,7 +100,7 @@ describe('the curve of the field', () => {
     const [fNumber, wallMm, curvedMm] = [1.8, 2000, 150];
     const frames = [-1.4, -0.7, 0, 0.7, 1.4].map((step, index) => {
       const rest = { curvedMm, vignetting: 0.2, blurPx: { centre: 0.4, corner: 0.6 } };
-      const scene = { lens, fNumber, distanceMm: wallMm, planeMm: wallMm + 85 * step, rest };
+      const scene = { lens, fNumber, distanceMm: wallMm, planeMm: wallMm + 40 + 100 * step, rest };
       const found = measureEdgeFrame(edgeShot(scene, seededRandom(index)), lens);
       if (isRefused(found)) throw new Error(found.problem);
       return found;

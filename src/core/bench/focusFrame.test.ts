@@ -122,7 +122,7 @@ describe('a frame of the focus sheet', () => {
     expect(askew).toMatchObject({ problem: 'askew' });
     expect(isRefused(askew) && askew.by).toBeCloseTo(6, 0);
     // All of the leaning half stands behind what is aimed at, and the lens focuses before it.
-    const short = of({ shiftMm: 95, errorUm: -20 });
+    const short = of({ shiftMm: 75, errorUm: -20 });
     expect(short).toMatchObject({ problem: 'shortFront' });
     // Half of what 186 mm reach at 45°.
     expect(isRefused(short) && short.by).toBeCloseTo(93 * Math.SQRT1_2, -1);

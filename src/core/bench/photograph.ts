@@ -41,9 +41,6 @@ export interface SheetScene extends CameraIntrinsics {
 const rays = { few: 16, many: 40 } as const;
 /** Sharper than this is sharp, pixels. */
 const sharpPx = 1;
-/** A blur reaches so far beyond the outline of the paper, pixels. */
-const reachPx = 30;
-
 const tableSize = 4096;
 /**
  * For each ray: a normal deviate across and the pixel's own box, the same down, and a place in a round pupil of radius one. One after another
@@ -121,18 +118,16 @@ function squares(raster: Gray): Squares {
   return made;
 }
 
-/** The one tone of a paper as far round a place as its rays may come; NaN where there are several, or its edge. */
-function toneAround(
+/** The one tone of a part of a paper; NaN where there are several, or its edge. */
+function toneWithin(
   { width, height, squares: { across, tones } }: Prepared,
-  u: number,
-  v: number,
-  reach: number
+  u0: number,
+  v0: number,
+  u1: number,
+  v1: number
 ): number {
-  if (u < reach || v < reach || u + reach >= width || v + reach >= height) return NaN;
-  const left = (u - reach) >> bits;
-  const right = (u + reach) >> bits;
-  const top = (v - reach) >> bits;
-  const bottom = (v + reach) >> bits;
+  if (u0 < 0 || v0 < 0 || u1 >= width || v1 >= height) return NaN;
+  const [left, right, top, bottom] = [u0 >> bits, u1 >> bits, v0 >> bits, v1 >> bits];
   const tone = tones[top * across + left] ?? NaN;
   for (let y = top; y <= bottom; y++)
     for (let x = left; x <= right; x++) if (tones[y * across + x] !== tone) return NaN;
@@ -156,68 +151,171 @@ interface Prepared {
   readonly box: readonly [left: number, top: number, right: number, bottom: number];
 }
 
-export function photograph(scene: SheetScene, random: Random): Gray {
+/** A scene as each pixel needs it. */
+interface Camera {
+  readonly scene: SheetScene;
+  /** The picture behind the pupil, pixels. */
+  readonly vPx: number;
+  /** Radius of the pupil, mm. */
+  readonly pupil: number;
+  /** Light around the papers, and white paper's. */
+  readonly background: number;
+  readonly exposure: number;
+  readonly blur: { readonly centre: number; readonly corner: number };
+  /** The middle of the picture, and half its diagonal squared, pixels. */
+  readonly cx: number;
+  readonly cy: number;
+  readonly corner2: number;
+  /** Which rays a pixel takes. */
+  readonly seed: number;
+}
+
+function cameraOf(scene: SheetScene, random: Random): Camera {
   const { width, height, fNumber, focalLengthMm, pixelMm, planeMm, background = 0.2, exposure = 0.8 } = scene;
-  const vPx = imageDistance(focalLengthMm, planeMm) / pixelMm;
-  const pupil = focalLengthMm / fNumber / 2;
   const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];
-  const corner2 = cx * cx + cy * cy;
-  const papers = scene.papers.map((paper) => prepared(paper, cx, cy, vPx));
-  const picture = gray(width, height);
-  const blur = scene.blurPx ?? { centre: 0.35, corner: 0.35 };
-  const uneven = scene.uneven ?? 0;
+  return {
+    ...{ scene, background, exposure, cx, cy, corner2: cx * cx + cy * cy },
+    vPx: imageDistance(focalLengthMm, planeMm) / pixelMm,
+    pupil: focalLengthMm / fNumber / 2,
+    blur: scene.blurPx ?? { centre: 0.35, corner: 0.35 },
+    seed: Math.floor(random() * 2 ** 32)
+  };
+}
+
+/** What holds of a pixel whatever is met there. */
+interface Place {
+  /** From the middle of the picture, pixels. */
+  readonly x: number;
+  readonly y: number;
+  /** The lens's own blur as a standard deviation, pixels. */
+  readonly sigma: number;
+  /** The tangent of a pixel. */
+  readonly straight: number;
+  /** Where the plane of focus lies, mm. */
+  readonly sharpAt: number;
+  /** The light that is left there. */
+  readonly falls: number;
+}
+
+const here: { -readonly [Key in keyof Place]: Place[Key] } = {
+  x: 0,
+  y: 0,
+  sigma: 0,
+  straight: 0,
+  sharpAt: 0,
+  falls: 0
+};
+
+/** Filled again and again, as `met` is. */
+function placeAt({ scene, vPx, blur, cx, cy, corner2 }: Camera, x: number, y: number): Place {
+  const { planeMm, width, uneven = 0, distortion = 0, curvedMm = 0, vignetting = 0 } = scene;
+  here.x = x - cx;
+  here.y = y - cy;
+  const h2 = (here.x * here.x + here.y * here.y) / corner2;
+  here.sigma = blur.centre + (blur.corner - blur.centre) * h2;
+  here.straight = (1 - distortion * h2) / vPx;
+  here.sharpAt = planeMm - curvedMm * h2;
   // The brighter side has the exposure, whichever it is.
-  const dimmest = Math.sign(uneven) / 2;
-  const met: Met = { light: 0, z: 0, u: 0, v: 0, steep: 1 };
-  const here: Prepared[] = [];
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const h2 = ((x - cx) ** 2 + (y - cy) ** 2) / corner2;
-      const straight = (1 - (scene.distortion ?? 0) * h2) / vPx;
-      const sharpAt = planeMm - (scene.curvedMm ?? 0) * h2;
-      const sigma = blur.centre + (blur.corner - blur.centre) * h2;
-      const falls = (1 - (scene.vignetting ?? 0) * h2) * (1 + uneven * ((x - cx) / width - dimmest));
-      let value = background * falls;
-      // Filled anew without being emptied: that would cost more than what is looked for.
-      let count = 0;
-      for (const paper of papers) {
-        const { box } = paper;
-        if (x > box[0] && y > box[1] && x < box[2] && y < box[3]) here[count++] = paper;
-      }
-      if (here.length > count) here.length = count;
-      if (here.length > 0) {
-        const hit = meets(here, 0, 0, (x - cx) * straight, (y - cy) * straight, sharpAt, met);
-        const defocus = hit ? (2 * pupil * vPx * Math.abs(met.z - sharpAt)) / (sharpAt * met.z) : reachPx;
-        const times = defocus > sharpPx ? rays.many : rays.few;
-        const start = Math.floor(random() * tableSize);
-        const only = here[0];
-        if (hit && only && here.length === 1) {
-          const spreadPx = furthest * sigma + 1 + defocus / 2;
-          const tone = toneAround(only, met.u, met.v, (slack * spreadPx * met.z * only.perMm) / (vPx * met.steep) + 1);
-          if (!Number.isNaN(tone)) {
-            picture.light[y * width + x] = exposure * falls * tone;
-            continue;
-          }
-        }
-        if (only && here.length === 1) {
-          const rayed = { x: x - cx, y: y - cy, sigma, straight, sharpAt, pupil, start, times };
-          picture.light[y * width + x] = falls * (exposure * lightOf(only, rayed, background / exposure));
-          continue;
-        }
-        let sum = 0;
-        for (let ray = 0; ray < times; ray++) {
-          const at = ((start + ray) & (tableSize - 1)) * 6;
-          const px = x - cx + sigma * (table[at] ?? 0) + (table[at + 1] ?? 0);
-          const py = y - cy + sigma * (table[at + 2] ?? 0) + (table[at + 3] ?? 0);
-          const ax = pupil * (table[at + 4] ?? 0);
-          const ay = pupil * (table[at + 5] ?? 0);
-          sum += meets(here, ax, ay, px * straight, py * straight, sharpAt, met) ? met.light : background / exposure;
-        }
-        value = (exposure * falls * sum) / times;
-      }
-      picture.light[y * width + x] = value;
+  here.falls = (1 - vignetting * h2) * (1 + uneven * (here.x / width - Math.sign(uneven) / 2));
+  return here;
+}
+
+/** Which rays of the table a pixel begins with: by chance, and the same whatever was passed over before it. */
+function firstRay(seed: number, x: number, y: number): number {
+  let t = Math.imul(x + 1, 0x9e3779b1) ^ Math.imul(y + 1, 0x85ebca6b) ^ seed;
+  t = Math.imul(t ^ (t >>> 15), 0x2c1b3c6d);
+  t = Math.imul(t ^ (t >>> 12), 0x297a2d39);
+  return (t ^ (t >>> 15)) & (tableSize - 1);
+}
+
+/** Pixels are drawn in squares of so many: most show one tone of one paper, or none. */
+const tile = 8;
+
+/** @param random decides which rays each pixel takes */
+export function photograph(scene: SheetScene, random: Random): Gray {
+  const camera = cameraOf(scene, random);
+  const papers = scene.papers.map((paper) => prepared(paper, camera));
+  const picture = gray(scene.width, scene.height);
+  for (let top = 0; top < scene.height; top += tile) {
+    const bottom = Math.min(scene.height, top + tile);
+    const inRows = papers.filter(({ box }) => bottom > box[1] && top < box[3]);
+    for (let left = 0; left < scene.width; left += tile) {
+      const right = Math.min(scene.width, left + tile);
+      const inTile = inRows.filter(({ box }) => right > box[0] && left < box[2]);
+      drawTile(picture, camera, inTile, { left, top, right, bottom });
     }
+  }
   return picture;
+}
+
+interface Tile {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+function drawTile(picture: Gray, camera: Camera, papers: readonly Prepared[], area: Tile): void {
+  const { left, top, right, bottom } = area;
+  const [only] = papers;
+  const tone = only && papers.length === 1 ? toneOfTile(camera, only, area) : NaN;
+  const even = !only ? camera.background : camera.exposure * tone;
+  for (let y = top; y < bottom; y++)
+    for (let x = left; x < right; x++) {
+      const place = placeAt(camera, x, y);
+      picture.light[y * picture.width + x] =
+        place.falls * (Number.isNaN(even) ? lightAtPlace(camera, papers, place, firstRay(camera.seed, x, y)) : even);
+    }
+}
+
+/** The one tone of a paper as far as all rays of a tile may come; NaN where there are several. */
+function toneOfTile(camera: Camera, paper: Prepared, { left, top, right, bottom }: Tile): number {
+  let [u0, u1, v0, v1, most] = [Infinity, -Infinity, Infinity, -Infinity, 0];
+  for (const y of [top, bottom - 1])
+    for (const x of [left, right - 1]) {
+      const place = placeAt(camera, x, y);
+      if (!meets([paper], 0, 0, place.x * place.straight, place.y * place.straight, place.sharpAt, met)) return NaN;
+      most = Math.max(most, spreadOn(camera, paper, place));
+      [u0, u1, v0, v1] = [Math.min(u0, met.u), Math.max(u1, met.u), Math.min(v0, met.v), Math.max(v1, met.v)];
+    }
+  return toneWithin(paper, u0 - most, v0 - most, u1 + most, v1 + most);
+}
+
+/** Diameter of the disc about a place where `met` was met, pixels. */
+const defocusAt = ({ pupil, vPx }: Camera, sharpAt: number): number =>
+  (2 * pupil * vPx * Math.abs(met.z - sharpAt)) / (sharpAt * met.z);
+
+/** How far from where the middle ray met a paper the others may, on its raster. */
+function spreadOn(camera: Camera, { perMm }: Prepared, { sigma, sharpAt }: Place): number {
+  const spreadPx = furthest * sigma + 1 + defocusAt(camera, sharpAt) / 2;
+  return (slack * spreadPx * met.z * perMm) / (camera.vPx * met.steep) + 1;
+}
+
+/** Light of one pixel that some paper may be met in, before what the lens loses there. */
+function lightAtPlace(camera: Camera, papers: readonly Prepared[], place: Place, start: number): number {
+  const { exposure, background, pupil } = camera;
+  const { x, y, sigma, straight, sharpAt } = place;
+  const isMet = meets(papers, 0, 0, x * straight, y * straight, sharpAt, met);
+  const times = !isMet || defocusAt(camera, sharpAt) > sharpPx ? rays.many : rays.few;
+  const [only] = papers;
+  if (only && papers.length === 1) {
+    if (isMet) {
+      const reach = spreadOn(camera, only, place);
+      const tone = toneWithin(only, met.u - reach, met.v - reach, met.u + reach, met.v + reach);
+      if (!Number.isNaN(tone)) return exposure * tone;
+    }
+    return exposure * lightOf(only, { x, y, sigma, straight, sharpAt, pupil, start, times }, background / exposure);
+  }
+  let sum = 0;
+  for (let ray = 0; ray < times; ray++) {
+    const at = ((start + ray) & (tableSize - 1)) * 6;
+    const px = x + sigma * (table[at] ?? 0) + (table[at + 1] ?? 0);
+    const py = y + sigma * (table[at + 2] ?? 0) + (table[at + 3] ?? 0);
+    const ax = pupil * (table[at + 4] ?? 0);
+    const ay = pupil * (table[at + 5] ?? 0);
+    sum += meets(papers, ax, ay, px * straight, py * straight, sharpAt, met) ? met.light : background / exposure;
+  }
+  return (exposure * sum) / times;
 }
 
 interface Rayed {
@@ -233,39 +331,53 @@ interface Rayed {
   readonly times: number;
 }
 
-/** The light of one pixel where a single paper can be met: the innermost loop, so all of `meets` stands in it by itself. */
-function lightOf(
+/** The light of one pixel where a single paper can be met. @param around light of what lies beside it */
+const lightOf = (paper: Prepared, rayed: Rayed, around: number): number =>
+  // Facing the lens, all of it lies at one depth.
+  paper.n.x === 0 && paper.n.y === 0 && paper.d / paper.n.z > 0
+    ? lightOfFacing(paper, rayed, around)
+    : lightOfLeaning(paper, rayed, around);
+
+/** Where a ray meets it goes evenly with each of the ray's four numbers. The innermost loop. */
+function lightOfFacing(
   { a, b, t, n, d, perMm, margin, width, height, squares: { across, light } }: Prepared,
   { x, y, sigma, straight, sharpAt, pupil, start, times }: Rayed,
   around: number
 ): number {
-  const [per, inverse] = [straight, 1 / sharpAt];
-  const first = start & (tableSize - 1);
+  const z = d / n.z;
+  const box = straight * z * perMm;
+  const blur = sigma * box;
+  const open = pupil * (1 - z / sharpAt) * perMm;
+  const q = { x: x * straight * z - t.x, y: y * straight * z - t.y, z: z - t.z };
+  const u0 = (a.x * q.x + a.y * q.y + a.z * q.z + margin) * perMm;
+  const v0 = (b.x * q.x + b.y * q.y + b.z * q.z + margin) * perMm;
   let sum = 0;
-  if (n.x === 0 && n.y === 0 && d / n.z > 0) {
-    // Facing the lens, all of it lies at one depth: where a ray meets it goes evenly with each of its four numbers.
-    const z = d / n.z;
-    const [px, pa] = [sigma * per * z * perMm, pupil * (1 - z * inverse) * perMm];
-    const box = per * z * perMm;
-    const q = { x: x * per * z - t.x, y: y * per * z - t.y, z: z - t.z };
-    const u0 = (a.x * q.x + a.y * q.y + a.z * q.z + margin) * perMm;
-    const v0 = (b.x * q.x + b.y * q.y + b.z * q.z + margin) * perMm;
-    for (let ray = 0, at = first * 6; ray < times; ray++, at = at + 6 === tableSize * 6 ? 0 : at + 6) {
-      const dx = px * (table[at] ?? 0) + box * (table[at + 1] ?? 0) + pa * (table[at + 4] ?? 0);
-      const dy = px * (table[at + 2] ?? 0) + box * (table[at + 3] ?? 0) + pa * (table[at + 5] ?? 0);
-      const u = u0 + a.x * dx + a.y * dy;
-      const v = v0 + b.x * dx + b.y * dy;
-      const isMet = u >= 0 && v >= 0 && u < width && v < height;
-      sum += isMet ? (light[indexIn(across, u, v)] ?? 1) : around;
-    }
-    return sum / times;
-  }
   for (let ray = 0; ray < times; ray++) {
-    const at = ((first + ray) & (tableSize - 1)) * 6;
+    const at = ((start + ray) & (tableSize - 1)) * 6;
+    const dx = blur * (table[at] ?? 0) + box * (table[at + 1] ?? 0) + open * (table[at + 4] ?? 0);
+    const dy = blur * (table[at + 2] ?? 0) + box * (table[at + 3] ?? 0) + open * (table[at + 5] ?? 0);
+    const u = u0 + a.x * dx + a.y * dy;
+    const v = v0 + b.x * dx + b.y * dy;
+    const isMet = u >= 0 && v >= 0 && u < width && v < height;
+    sum += isMet ? (light[indexIn(across, u, v)] ?? 1) : around;
+  }
+  return sum / times;
+}
+
+/** All of `meets` stands in it by itself: the innermost loop. */
+function lightOfLeaning(
+  { a, b, t, n, d, perMm, margin, width, height, squares: { across, light } }: Prepared,
+  { x, y, sigma, straight, sharpAt, pupil, start, times }: Rayed,
+  around: number
+): number {
+  const inverse = 1 / sharpAt;
+  let sum = 0;
+  for (let ray = 0; ray < times; ray++) {
+    const at = ((start + ray) & (tableSize - 1)) * 6;
     const ax = pupil * (table[at + 4] ?? 0);
     const ay = pupil * (table[at + 5] ?? 0);
-    const vx = (x + sigma * (table[at] ?? 0) + (table[at + 1] ?? 0)) * per - ax * inverse;
-    const vy = (y + sigma * (table[at + 2] ?? 0) + (table[at + 3] ?? 0)) * per - ay * inverse;
+    const vx = (x + sigma * (table[at] ?? 0) + (table[at + 1] ?? 0)) * straight - ax * inverse;
+    const vy = (y + sigma * (table[at + 2] ?? 0) + (table[at + 3] ?? 0)) * straight - ay * inverse;
     const z = (d - n.x * ax - n.y * ay) / (n.x * vx + n.y * vy + n.z);
     const qx = ax + vx * z - t.x;
     const qy = ay + vy * z - t.y;
@@ -278,44 +390,36 @@ function lightOf(
   return sum / times;
 }
 
-function prepared(
-  { pose: { r, t }, raster, perMm, margin }: PlacedPaper,
-  cx: number,
-  cy: number,
-  vPx: number
-): Prepared {
+function prepared({ pose: { r, t }, raster, perMm, margin }: PlacedPaper, camera: Camera): Prepared {
+  const { cx, cy, vPx, pupil, blur, scene } = camera;
   const at = (row: number, column: number) => r[row * 3 + column] ?? 0;
   const column = (index: number): Vector => ({ x: at(0, index), y: at(1, index), z: at(2, index) });
   const [a, b, n] = [column(0), column(1), column(2)];
   const d = n.x * t[0] + n.y * t[1] + n.z * t[2];
   const [w, h] = [raster.width / perMm - margin, raster.height / perMm - margin];
-  const corners = [
+  const planes = [scene.planeMm, scene.planeMm - (scene.curvedMm ?? 0)];
+  /** A lens that distorts moves what lies at the corner of the picture by so much. */
+  const bent = Math.abs(scene.distortion ?? 0) * Math.hypot(cx, cy);
+  const boxes = [
     [-margin, -margin],
     [w, -margin],
     [w, h],
     [-margin, h]
   ].map(([u = 0, v = 0]) => {
     const z = at(2, 0) * u + at(2, 1) * v + t[2];
-    return [
-      cx + (vPx * (at(0, 0) * u + at(0, 1) * v + t[0])) / z,
-      cy + (vPx * (at(1, 0) * u + at(1, 1) * v + t[1])) / z
-    ] as const;
+    const disc = Math.max(...planes.map((plane) => Math.abs((pupil * vPx * (z - plane)) / (plane * z))));
+    const reach = slack * disc + furthest * Math.max(blur.centre, blur.corner) + bent + 2;
+    const x = cx + (vPx * (at(0, 0) * u + at(0, 1) * v + t[0])) / z;
+    const y = cy + (vPx * (at(1, 0) * u + at(1, 1) * v + t[1])) / z;
+    return [x - reach, y - reach, x + reach, y + reach] as const;
   });
-  const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
-  const box = [
-    Math.min(...xs) - reachPx,
-    Math.min(...ys) - reachPx,
-    Math.max(...xs) + reachPx,
-    Math.max(...ys) + reachPx
-  ] as const;
+  const least = (index: 0 | 1) => Math.min(...boxes.map((box) => box[index]));
+  const most = (index: 2 | 3) => Math.max(...boxes.map((box) => box[index]));
   return {
     squares: squares(raster),
-    width: raster.width,
-    height: raster.height,
-    perMm,
-    margin,
+    ...{ width: raster.width, height: raster.height, perMm, margin },
     ...{ a, b, n, d, t: { x: t[0], y: t[1], z: t[2] } },
-    box
+    box: [least(0), least(1), most(2), most(3)]
   };
 }
 
@@ -327,6 +431,9 @@ interface Met {
   v: number;
   steep: number;
 }
+
+/** What was met last: filled again and again, since it would cost more to make than to find. */
+const met: Met = { light: 0, z: 0, u: 0, v: 0, steep: 1 };
 
 /** The nearest paper on the way from a place of the pupil through that of the plane of focus. */
 function meets(

@@ -25,7 +25,7 @@ const factsOf = (
 });
 
 /** Of the sensor only the part with the sheet is drawn: so many pixels, of such a pitch that the sheet fills it. */
-const focusSize = { width: 1200, height: 960, sheetMm: 268 } as const;
+const focusSize = { width: 1000, height: 800, sheetMm: 268 } as const;
 
 /** Frames of a lens that focuses `biasUm` off on the sensor and scatters. */
 export function focusOrders(
@@ -49,7 +49,7 @@ export function focusOrders(
   }));
 }
 
-const edgeSize = { width: 2000, height: 1333 } as const;
+const edgeSize = { width: 1600, height: 1067 } as const;
 /** A lens that is weak wide open, most in the corners, and limited by diffraction at the end: blur in µm as a standard deviation. */
 const blurUm = (stopsDown: number, fNumber: number, corner: boolean): number =>
   Math.hypot((corner ? 20 : 9) * 2 ** -stopsDown, corner ? 5 : 3.2, 0.37 * fNumber);
