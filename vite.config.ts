@@ -68,6 +68,8 @@ export default defineConfig({
           include: ['src/**/*.test.ts'],
           exclude: ['src/core/**'],
           environment: 'node',
+          isolate: false,
+          pool: 'threads',
           setupFiles: ['src/core/testing/setup.ts', 'fake-indexeddb/auto'],
           testTimeout: 240_000
         }

@@ -28,11 +28,19 @@ function sceneOf(tilt: readonly [number, number]): FocusScene {
   const [width, height] = [Math.ceil(285 * perMm), Math.ceil(232 * perMm)];
   return {
     lens: { focalLengthMm, pixelMm, width, height },
-    ...{ fNumber: 1.4, distanceMm, leanDeg: between(35, 55), shiftMm: between(-10, 10), tiltDeg: tilt },
-    ...{ errorUm: between(-25, 25), noise: between(0.002, 0.02) },
+    fNumber: 1.4,
+    distanceMm,
+    leanDeg: between(35, 55),
+    shiftMm: between(-10, 10),
+    tiltDeg: tilt,
+    errorUm: between(-25, 25),
+    noise: between(0.002, 0.02),
     rest: {
-      ...{ vignetting: between(0, 0.5), uneven: between(-0.4, 0.4), exposure: between(0.35, 0.78) },
-      ...{ distortion: between(-0.03, 0.03), blurPx: { centre: between(0.3, 0.9), corner: between(0.4, 1.2) } }
+      vignetting: between(0, 0.5),
+      uneven: between(-0.4, 0.4),
+      exposure: between(0.35, 0.78),
+      distortion: between(-0.03, 0.03),
+      blurPx: { centre: between(0.3, 0.9), corner: between(0.4, 1.2) }
     }
   };
 }

@@ -27,9 +27,18 @@ export function fileOf(picture: Gray, { name, lens, focalLengthMm, fNumber, pixe
   const jpeg = bareJpeg(picture);
   const buffer = Buffer.from(
     withMetadata(jpeg, {
-      ...{ bodyName: 'Main body', lensName: lens, focalLengthMm, fNumber, shutterS: 1 / 250, iso: 100 },
-      ...{ at: Date.UTC(2026, 10, 26, 10) + 5000 * number, zoneMinutes: 0, distanceMm: null, orientation: 1 as const },
-      ...{ number, pixelMm }
+      bodyName: 'Main body',
+      lensName: lens,
+      focalLengthMm,
+      fNumber,
+      shutterS: 1 / 250,
+      iso: 100,
+      at: Date.UTC(2026, 10, 26, 10) + 5000 * number,
+      zoneMinutes: 0,
+      distanceMm: null,
+      orientation: 1 as const,
+      number,
+      pixelMm
     })
   );
   return { name, mimeType: 'image/jpeg', buffer };

@@ -44,7 +44,12 @@ function framesOf(drill: DrillId, taken: readonly Taken[], size: readonly [numbe
     );
     const fNumber = Number(step.fNumber.toFixed(1));
     return fileOf(picture, {
-      ...{ name: `DRILL_${index + 1}.JPG`, lens: '85 mm f/1.4', focalLengthMm: f, fNumber, pixelMm, number: index + 1 }
+      name: `DRILL_${index + 1}.JPG`,
+      lens: '85 mm f/1.4',
+      focalLengthMm: f,
+      fNumber,
+      pixelMm,
+      number: index + 1
     });
   });
 }
@@ -163,8 +168,11 @@ test('to the edges: frames are known by where the thing lies; the lean is told, 
     const [wide, high] = step.upright ? [size[1], size[0]] : size;
     const half = (px: number) => ((px / 2) * pixelMm * z) / v;
     const at = {
-      ...{ middle: [0, 0] as const, left: [-0.6 * half(wide), 0] as const, right: [0.6 * half(wide), 0] as const },
-      ...{ top: [0, -0.6 * half(high)] as const, bottom: [0, 0.6 * half(high)] as const }
+      middle: [0, 0] as const,
+      left: [-0.6 * half(wide), 0] as const,
+      right: [0.6 * half(wide), 0] as const,
+      top: [0, -0.6 * half(high)] as const,
+      bottom: [0, 0.6 * half(high)] as const
     }[step.place];
     const turned = step.turning === null ? 0 : recomposeShift({ x: at[0], y: at[1], z }, 120, 'flat');
     return { step, at, planeMm: z + turned + (step.turning === 'lean' ? 30 + 3 * normal() : 0) };

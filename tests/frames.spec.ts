@@ -370,7 +370,10 @@ test('who sways more than usual is said by name, and planned with when asked', a
     recordedFrame(`sway${index}`, {
       jobId: 'demo-fernhall',
       people: ['Wren', 'Ines', 'Tobiah'].map((name) => ({
-        ...{ id: name.toLowerCase(), name, sharp: true, movement: null },
+        id: name.toLowerCase(),
+        name,
+        sharp: true,
+        movement: null,
         placed: placed(name === 'Wren' ? 12 : 3.5)
       }))
     })

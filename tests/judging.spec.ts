@@ -35,7 +35,10 @@ test('judged by eye: an observer that looks at the pixels is right, whatever is 
   /** Of the iris. Lashes lie before it: a plane in front keeps them sharp. */
   const fineness = async (index: number, of = { dx: 0, dy: 0 }): Promise<number> => {
     const { across, down } = await finenessIn(pair.nth(index), ({ width, height }) => ({
-      ...{ left: width / 2 - 45 + of.dx, top: height / 2 - 35 + of.dy, width: 90, height: 70 }
+      left: width / 2 - 45 + of.dx,
+      top: height / 2 - 35 + of.dy,
+      width: 90,
+      height: 70
     }));
     return across + down;
   };
@@ -90,7 +93,10 @@ test('what a step must come out as is drawn before a frame is taken', async ({ p
   const things = async () => {
     await expect(finder).toHaveAttribute('data-views', '64', { timeout: 120_000 });
     const third = (index: number) => (size: { width: number; height: number }) => ({
-      ...{ left: (size.width * index) / 3 + 1, top: 20, width: size.width / 3 - 2, height: size.height - 60 }
+      left: (size.width * index) / 3 + 1,
+      top: 20,
+      width: size.width / 3 - 2,
+      height: size.height - 60
     });
     const fine: number[] = [];
     for (const index of [0, 1, 2]) {
@@ -111,7 +117,8 @@ test('what a step must come out as is drawn before a frame is taken', async ({ p
   const all = (size: { width: number; height: number }) => ({
     left: 2,
     top: 2,
-    ...{ width: size.width - 4, height: size.height - 4 }
+    width: size.width - 4,
+    height: size.height - 4
   });
   await expect(finder).toHaveAttribute('data-views', '64', { timeout: 120_000 });
   const short = await finenessIn(finder, all);

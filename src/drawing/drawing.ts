@@ -263,7 +263,9 @@ function standingMarks(scale: FloorScale, person: Person, { named, target }: Sho
 
 const nameMark = (x: number, y: number, text: string): Mark => ({
   kind: 'text',
-  ...{ x, y, text },
+  x,
+  y,
+  text,
   size: nameSize,
   anchor: 'start',
   tone: 'ink'

@@ -135,7 +135,11 @@ class Card {
     const title = this.#fonts.cut(`${number}. ${name}`, 'narrow', size, right - left - wide - 8 * s);
     this.#text(title, left, 'narrow', size);
     this.#fonts.draw(this.#page, aside, {
-      ...{ x: right, y: this.#y, style: 'text', size: 8.5 * s, color: colorOf('soft') },
+      x: right,
+      y: this.#y,
+      style: 'text',
+      size: 8.5 * s,
+      color: colorOf('soft'),
       align: 'right'
     });
     this.#y -= 5 * s;
@@ -167,7 +171,11 @@ class Card {
       this.#text(value, left + 36 * s, 'narrow', 12.5 * s);
       const taken = 36 * s + this.#fonts.width(value, 'narrow', 12.5 * s) + 6 * s;
       this.#fonts.draw(this.#page, this.#fonts.cut(more, 'text', 8.5 * s, width - taken), {
-        ...{ x: left + width, y: this.#y, style: 'text', size: 8.5 * s, color: colorOf('soft') },
+        x: left + width,
+        y: this.#y,
+        style: 'text',
+        size: 8.5 * s,
+        color: colorOf('soft'),
         align: 'right'
       });
       this.#y -= 4.5 * s;

@@ -25,8 +25,16 @@ const archive: Archive<Blob> = {
   drills: [{ kind: 'ticks', id: 'diagonal', ticked: ['stand'] }],
   benchTests: [
     {
-      ...{ kind: 'stops', id: 't1', madeAt: 5, simulated: false, bodyId: 'b', body: 'Body', lensId: 'l', lens: 'Lens' },
-      ...{ focalLengthMm: 50, pixelMm: 0.006 },
+      kind: 'stops',
+      id: 't1',
+      madeAt: 5,
+      simulated: false,
+      bodyId: 'b',
+      body: 'Body',
+      lensId: 'l',
+      lens: 'Lens',
+      focalLengthMm: 50,
+      pixelMm: 0.006,
       stops: [
         {
           fNumber: 2,

@@ -41,7 +41,9 @@ export function lensSteps(setup: Setup, kit: Kit): LensStep[] {
   const body = bodyOf(kit, setup.camera);
   if (!body) return [];
   return lensesInLine(kit, body, setup.camera).map(({ lensId, adapterIds, focalLengthMm }) => ({
-    ...{ lensId, adapterIds, focalLengthMm }
+    lensId,
+    adapterIds,
+    focalLengthMm
   }));
 }
 

@@ -84,7 +84,10 @@ describe('a frame of the edge sheet', () => {
 
 const sharp = (lpPerMm: number) => ({ lpPerMm, standing: lpPerMm, lying: lpPerMm, risePx: 1.5, edges: 12, sd: 1 });
 const row = (fNumber: number, centre: number, corner: number | null): StopRow => ({
-  ...{ fNumber, frames: 3, overshoot: 0, middle: null },
+  fNumber,
+  frames: 3,
+  overshoot: 0,
+  middle: null,
   centre: sharp(centre),
   corner: corner === null ? null : sharp(corner)
 });
@@ -144,7 +147,13 @@ describe('a series of stops', () => {
         edge(7, 0.9, 39 * scale),
         edge(8, 0.9, 24 * scale)
       ],
-      ...{ pages: [0, 5, 6, 7, 8], lost: [], tiltDeg: 0, distanceMm: 2000, vPx: 2000, overshoot: 0.01, tone: null }
+      pages: [0, 5, 6, 7, 8],
+      lost: [],
+      tiltDeg: 0,
+      distanceMm: 2000,
+      vPx: 2000,
+      overshoot: 0.01,
+      tone: null
     });
     const found = stopRows([
       { fNumber: 4, frame: frame(1) },

@@ -106,7 +106,10 @@ export function measureEdgeFrame(
   const { tiltDeg, distanceMm } = wallOf(measured.flatMap(({ middle }) => (middle ? [middle] : [])));
   if (tiltDeg > maxTiltDeg) return refused('askew', tiltDeg);
   return {
-    ...{ edges, tiltDeg, distanceMm, vPx: projectionPx(lens, distanceMm) },
+    edges,
+    tiltDeg,
+    distanceMm,
+    vPx: projectionPx(lens, distanceMm),
     pages: pages.map(({ page }) => page),
     lost: measured.flatMap(({ lost }) => lost),
     overshoot: max(edges, ({ figure }) => figure.overshoot) ?? 0,

@@ -177,7 +177,10 @@ const growsUnit = 1e-4;
 function fittedOf({ distances, moved, wallMm, unit }: Model, numbers: readonly number[]): Fitted {
   const [bend = 0, lnOwn = 0, grows = 0, lnSlope = 0, ...rest] = numbers;
   return {
-    ...{ bend: bend * unit, lnOwn, grows: grows * growsUnit, lnSlope },
+    bend: bend * unit,
+    lnOwn,
+    grows: grows * growsUnit,
+    lnSlope,
     // Moved, one focus stands before walls at known distances; turned, each frame has a focus of its own.
     off: moved ? distances.map((mm) => 1 / wallMm + (rest[0] ?? 0) * unit - 1 / mm) : rest.map((one) => one * unit)
   };
@@ -223,7 +226,9 @@ function fit(model: Model, seen: readonly Seen[], from?: Fitted): Fitted {
       initialValues: values,
       gradientDifference: values.map((value) => Math.max(1e-4, Math.abs(value) * 1e-4)),
       // What begins where the whole ended has little left to go.
-      ...{ damping: 0.1, maxIterations: from ? 12 : 40, errorTolerance: 0 },
+      damping: 0.1,
+      maxIterations: from ? 12 : 40,
+      errorTolerance: 0,
       minValues: values.map((_, index) => (index === 2 ? 0 : -1e6)),
       maxValues: values.map(() => 1e6)
     }

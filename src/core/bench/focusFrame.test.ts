@@ -22,7 +22,10 @@ const measured = (picture: Gray, scene: FocusSheetScene): FocusFrame => {
 };
 const scene = (changes: Partial<FocusSheetScene>): FocusSheetScene => ({
   lens: lens(85),
-  ...{ fNumber: 1.4, distanceMm: 2000, leanDeg: 45, errorUm: 15 },
+  fNumber: 1.4,
+  distanceMm: 2000,
+  leanDeg: 45,
+  errorUm: 15,
   ...changes
 });
 
@@ -48,7 +51,11 @@ describe('a frame of the focus sheet', () => {
     // A half that leans far: its markers are seen at a slant, half as high as wide, and none of them is sharp (frame 217 of scripts/sheets.ts).
     scene({
       lens: { focalLengthMm: 85, pixelMm: 0.01164, width: 1030, height: 839 },
-      ...{ distanceMm: 2106, errorUm: 23, leanDeg: 54.9, shiftMm: -6.5, tiltDeg: [0.58, 1.12] },
+      distanceMm: 2106,
+      errorUm: 23,
+      leanDeg: 54.9,
+      shiftMm: -6.5,
+      tiltDeg: [0.58, 1.12],
       rest: { uneven: 0.2, vignetting: 0.3, distortion: -0.0114, blurPx: { centre: 0.65, corner: 0.8 } }
     })
   ])(

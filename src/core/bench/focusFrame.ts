@@ -110,8 +110,12 @@ export function measureFocusFrame(
   const { frontMm, behindMm } = told.wings;
   return {
     ...told,
-    ...{ planeMm: told.planeMm * scale, sdMm: told.sdMm * scale, distanceMm: told.distanceMm * scale },
-    ...{ offsetMm: told.offsetMm * scale, offsetUm: told.offsetUm * scale, sdUm: told.sdUm * scale },
+    planeMm: told.planeMm * scale,
+    sdMm: told.sdMm * scale,
+    distanceMm: told.distanceMm * scale,
+    offsetMm: told.offsetMm * scale,
+    offsetUm: told.offsetUm * scale,
+    sdUm: told.sdUm * scale,
     wings: { frontMm: frontMm * scale, behindMm: behindMm * scale },
     aimFrom: { x: told.aimFrom.x * scale, y: told.aimFrom.y * scale },
     poses: told.poses
@@ -152,7 +156,12 @@ function measured(picture: Gray, straight: CameraIntrinsics, fNumber: number): F
   };
   return {
     ...fit,
-    ...{ sdMm, offsetMm, offsetUm, sdUm: sdMm * perMm, distanceMm: aimedMm, tiltDeg: tiltOf(front) },
+    sdMm,
+    offsetMm,
+    offsetUm,
+    sdUm: sdMm * perMm,
+    distanceMm: aimedMm,
+    tiltDeg: tiltOf(front),
     wings: { frontMm: aimedMm - nearest, behindMm: furthest - aimedMm },
     turnDeg: turnOf(front),
     aimFrom: { x: placed(front, aim)[0], y: placed(front, aim)[1] },

@@ -9,16 +9,14 @@ import { figuresOf, focusResult, focusSets, leastShots } from './focusTest';
 import type { FocusShot } from './schema';
 
 const shot = (offsetUm: number, changes: Partial<FocusShot> = {}): FocusShot => ({
-  ...{
-    file: 'a.jpg',
-    takenMs: 0,
-    from: 'near',
-    distanceMm: 2000,
-    offsetMm: offsetUm / 2,
-    sdMm: 0.5,
-    offsetUm,
-    sdUm: 1
-  },
+  file: 'a.jpg',
+  takenMs: 0,
+  from: 'near',
+  distanceMm: 2000,
+  offsetMm: offsetUm / 2,
+  sdMm: 0.5,
+  offsetUm,
+  sdUm: 1,
   ...changes
 });
 const normal = seededNormal(15);
@@ -79,7 +77,8 @@ describe('what a test says to the habits', () => {
   const zoom = newLens('z', 'zoom', { shortestMm: 24, longestMm: 70, widestFNumber: 2.8, smallestFNumber: 22 });
   const prime = newLens('z', 'prime', { shortestMm: 85, longestMm: 85, widestFNumber: 1.4, smallestFNumber: 16 });
   const set = (focalLengthMm: number, fNumber: number, bias: number, frames = 12) => ({
-    ...{ focalLengthMm, fNumber },
+    focalLengthMm,
+    fNumber,
     learned: focusResult(series(bias, 2, frames), 8, 30)
   });
 

@@ -48,7 +48,9 @@ function focusPage(paper: PaperSize): SheetPage {
     return { x: left + upright.width / 2, y: top + y, size: 3.4, text, bold, middle: true };
   };
   return {
-    ...{ width, height, title: 'Focus sheet' },
+    width,
+    height,
+    title: 'Focus sheet',
     pieces: [
       { piece: upright, x: left, y: top },
       { piece: leaning, x: right, y: top }
@@ -88,7 +90,8 @@ function edgePageAt(paper: PaperSize, page: number): SheetPage {
     return { x: paper.width / 2, y: y + piece.height + at, size: 3.6, text, bold, middle: true };
   };
   return {
-    ...{ ...paper, title: `Edge sheet, page ${page + 1}` },
+    ...paper,
+    title: `Edge sheet, page ${page + 1}`,
     pieces: [{ piece, x, y }],
     texts: [
       line(8, `${page + 1} of ${edgePages}: ${spotNames[page] ?? ''} of the picture`, true),
@@ -114,12 +117,15 @@ function ladderPage(paper: PaperSize): SheetPage {
     y: 14 + Math.floor(index / across) * 64
   }));
   return {
-    ...{ ...paper, title: 'Marks in line' },
+    ...paper,
+    title: 'Marks in line',
     pieces: marks,
     texts: [
       ...marks.map(({ x, y }, index) => ({ x: x + 3, y: y + 8, size: 4.5, text: String(index + 1), bold: true })),
       {
-        ...{ x: left + 95, y: 14 + 3 * 64 + 16, size: 3.6 },
+        x: left + 95,
+        y: 14 + 3 * 64 + 16,
+        size: 3.6,
         text: 'Cut out; one an object, in line.'
       }
     ],

@@ -10,7 +10,9 @@ describe('a photographed paper', () => {
   const raster = rasterOf(mark, 8, 2, marginMm);
   const at = (z: number, turned: readonly [number, number, number] = [0, 0, 0]): PlacedPaper => ({
     pose: poseAbout(turned, { x: mark.width / 2, y: mark.height / 2 }, [0, 0, z]),
-    ...{ raster, perMm: 8, margin: marginMm }
+    raster,
+    perMm: 8,
+    margin: marginMm
   });
   const lens = { focalLengthMm: 85, pixelMm: 0.02, width: 360, height: 320 };
 

@@ -174,7 +174,12 @@ function cameraOf(scene: SheetScene, random: Random): Camera {
   const { width, height, fNumber, focalLengthMm, pixelMm, planeMm, background = 0.2, exposure = 0.8 } = scene;
   const [cx, cy] = [(width - 1) / 2, (height - 1) / 2];
   return {
-    ...{ scene, background, exposure, cx, cy, corner2: cx * cx + cy * cy },
+    scene,
+    background,
+    exposure,
+    cx,
+    cy,
+    corner2: cx * cx + cy * cy,
     vPx: imageDistance(focalLengthMm, planeMm) / pixelMm,
     pupil: focalLengthMm / fNumber / 2,
     blur: scene.blurPx ?? { centre: 0.35, corner: 0.35 },
@@ -417,8 +422,15 @@ function prepared({ pose: { r, t }, raster, perMm, margin }: PlacedPaper, camera
   const most = (index: 2 | 3) => Math.max(...boxes.map((box) => box[index]));
   return {
     squares: squares(raster),
-    ...{ width: raster.width, height: raster.height, perMm, margin },
-    ...{ a, b, n, d, t: { x: t[0], y: t[1], z: t[2] } },
+    width: raster.width,
+    height: raster.height,
+    perMm,
+    margin,
+    a,
+    b,
+    n,
+    d,
+    t: { x: t[0], y: t[1], z: t[2] },
     box: [least(0), least(1), most(2), most(3)]
   };
 }

@@ -29,7 +29,9 @@ function outlineOf({ points, tone }: Polygon, order: number, scale: number, marg
     });
   const xs = at.map(([x]) => x);
   return {
-    ...{ points: at, tone, order },
+    points: at,
+    tone,
+    order,
     columns: isUpright ? [Math.max(0, Math.ceil(Math.min(...xs))), Math.floor(Math.max(...xs))] : null,
     top: Math.max(0, Math.ceil(Math.min(...ys))),
     bottom: Math.floor(Math.max(...ys))

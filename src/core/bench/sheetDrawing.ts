@@ -41,13 +41,21 @@ export function sheetDrawing({ width, height, title, pieces, texts, lines }: She
     }))
   );
   const strokes = lines.map(({ from, to, cut }): Mark => ({
-    ...{ kind: 'path', stroke: 'ink', width: 1 },
+    kind: 'path',
+    stroke: 'ink',
+    width: 1,
     d: `M${short(from[0])} ${short(from[1])}L${short(to[0])} ${short(to[1])}`,
     ...(cut ? { dash: [8, 8] } : {})
   }));
   const words = texts.map(({ x, y, size, text, bold = false, middle = false }): Mark => ({
-    ...{ kind: 'text', tone: 'ink', text, strong: bold, anchor: middle ? 'middle' : 'start' },
-    ...{ x: x * perMm, y: y * perMm, size: Number(short(size)) }
+    kind: 'text',
+    tone: 'ink',
+    text,
+    strong: bold,
+    anchor: middle ? 'middle' : 'start',
+    x: x * perMm,
+    y: y * perMm,
+    size: Number(short(size))
   }));
   return { width: width * perMm, height: height * perMm, title, marks: [...shapes, ...strokes, ...words] };
 }

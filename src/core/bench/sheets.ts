@@ -232,7 +232,9 @@ export function edgePage(page: number): SheetPiece {
   const { x, y, ground } = edgeSquare;
   const about = { x: x - ground / 2, y: y - ground / 2, width: ground, height: ground };
   return {
-    ...{ width, height, markers },
+    width,
+    height,
+    markers,
     polygons: [
       ...markers.flatMap(markerPolygons),
       rectangle(about, edgeTones.light),

@@ -15,7 +15,11 @@ const specks: readonly Speck[] = [
   { x: 0.1, y: 0.9, mm: 0.03 }
 ];
 const scene = (changes: Partial<SpotScene> = {}): SpotScene => ({
-  ...{ lens, fNumber: 16, specks, heightMm, rest: { vignetting: 0.35, uneven: 0.2 } },
+  lens,
+  fNumber: 16,
+  specks,
+  heightMm,
+  rest: { vignetting: 0.35, uneven: 0.2 },
   ...changes
 });
 const found = (one: SpotScene, seed = 1): Spots => {

@@ -23,15 +23,20 @@ export function stopRows(frames: readonly StopFrame[]): StopRow[] {
       const lpPerMm = lp(edges);
       if (lpPerMm === null) return null;
       return {
-        ...{ lpPerMm, edges: edges.length, sd: deviation(edges, (edge) => edge.lpPerMm) ?? 0 },
+        lpPerMm,
+        edges: edges.length,
+        sd: deviation(edges, (edge) => edge.lpPerMm) ?? 0,
         standing: lp(edges.filter(({ stands }) => stands)),
         lying: lp(edges.filter(({ stands }) => !stands)),
         risePx: mean(edges, ({ figure }) => figure.rise) ?? 0
       };
     };
     return {
-      ...{ fNumber, frames: own.length },
-      ...{ centre: inZone('centre'), middle: inZone('middle'), corner: inZone('corner') },
+      fNumber,
+      frames: own.length,
+      centre: inZone('centre'),
+      middle: inZone('middle'),
+      corner: inZone('corner'),
       overshoot: Math.max(0, ...own.map(({ overshoot }) => overshoot))
     };
   });

@@ -112,7 +112,10 @@ export function fitThroughFocus(windows: readonly Window[], perVergence: number)
       initialValues: [...start],
       minValues: [timesOf(fitting, nearest), ...others.map(([low]) => low)],
       maxValues: [timesOf(fitting, furthest), ...others.map(([, high]) => high)],
-      ...{ gradientDifference: [...differences], damping: 0.01, maxIterations: 20, errorTolerance: 0 }
+      gradientDifference: [...differences],
+      damping: 0.01,
+      maxIterations: 20,
+      errorTolerance: 0
     }
   );
   const found = asParameters(parameterValues);

@@ -226,14 +226,24 @@ describe('a found target as a wish', () => {
 
 describe('places of a scene laid out by hand', () => {
   const eye = (depth: number, x = 0.5, changes: Partial<ScenePoint> = {}): ScenePoint => ({
-    ...{ feature: 'leftEye', role: 'nearEye', position: { x, y: 0.5, z: depth }, depth, required: true, target: true },
+    feature: 'leftEye',
+    role: 'nearEye',
+    position: { x, y: 0.5, z: depth },
+    depth,
+    required: true,
+    target: true,
     ...changes
   });
   const somebody = (id: string, points: readonly ScenePoint[], changes: Partial<Subject> = {}): Subject => {
     const depths = points.map(({ depth }) => depth);
     return {
-      ...{ kind: 'person', id, name: id, importance: 'must', points },
-      ...{ nearest: Math.min(...depths), furthest: Math.max(...depths) },
+      kind: 'person',
+      id,
+      name: id,
+      importance: 'must',
+      points,
+      nearest: Math.min(...depths),
+      furthest: Math.max(...depths),
       ...changes
     };
   };
@@ -249,10 +259,15 @@ describe('places of a scene laid out by hand', () => {
       aim: {
         at: ({ x, y }) => ({ x, y }),
         sees: () => true,
-        focusing: () => ({ ...{ point: null, recomposed: null, biasMm: 0, biasUm: 0, stopShift: [] }, leanMm: 0, behindMm: 0.01 }), // prettier-ignore
+        focusing: () => ({ point: null, recomposed: null, biasMm: 0, biasUm: 0, stopShift: [], leanMm: 0, behindMm: 0.01 }), // prettier-ignore
         ...aim
       },
-      ...{ subjects, decisive: subjects, personOf: new Map(), hasPeople: true, closest: 500, rowPreference: () => 0 },
+      subjects,
+      decisive: subjects,
+      personOf: new Map(),
+      hasPeople: true,
+      closest: 500,
+      rowPreference: () => 0,
       ...changes
     };
   }
@@ -311,7 +326,13 @@ describe('places of a scene laid out by hand', () => {
     const order = (focusing: Partial<Candidate>, changes: Partial<FocusScene> = {}, x = 0.5) => {
       const scene = laidOut([somebody('a', [eye(900, x)]), somebody('b', [eye(950)])], changes, {
         focusing: (position) => ({
-          ...{ point: null, recomposed: null, biasMm: 0, biasUm: 0, stopShift: [], leanMm: 0, behindMm: 0.01 },
+          point: null,
+          recomposed: null,
+          biasMm: 0,
+          biasUm: 0,
+          stopShift: [],
+          leanMm: 0,
+          behindMm: 0.01,
           ...(position?.z === 900 ? focusing : {})
         })
       });

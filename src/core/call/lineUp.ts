@@ -67,7 +67,11 @@ export function lensesInLine(kit: Kit, body: Body, camera: Camera): InLine[] {
     .flatMap(({ lens, adapterIds, seen }) => {
       const own = lens.id === camera.lensId ? [camera.focalLengthMm] : [];
       return [...new Set([...usefulFocalLengths(seen), ...own])].map((focalLengthMm) => ({
-        ...{ lens, lensId: lens.id, name: seen.name, adapterIds, focalLengthMm }
+        lens,
+        lensId: lens.id,
+        name: seen.name,
+        adapterIds,
+        focalLengthMm
       }));
     })
     .sort((a, b) => a.focalLengthMm - b.focalLengthMm);

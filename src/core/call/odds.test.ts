@@ -98,7 +98,12 @@ describe('keeper odds', () => {
       const s = (f / P) * (1.02 + oneOf(0.1, 3, 30, 80) * random());
       const depth = s * oneOf(0.002, 0.02, 0.3);
       const input: OddsInput = {
-        ...{ f, P, s, N: oneOf(1.4, 4, 16), bias: s * oneOf(0, 0, 0.01, -0.02), allowance: oneOf(0.01, 0.03, 0.15) },
+        f,
+        P,
+        s,
+        N: oneOf(1.4, 4, 16),
+        bias: s * oneOf(0, 0, 0.01, -0.02),
+        allowance: oneOf(0.01, 0.03, 0.15),
         sd: s * oneOf(0, 0.003, 0.02, 0.25),
         members: Array.from({ length: oneOf(1, 2, 5) }, () => {
           const nearest = s + depth * (random() - 0.5);

@@ -186,7 +186,11 @@ describe('a background', () => {
   it('no further than the focal length is not there', () => {
     for (const depth of [50, -10])
       expect(backgroundAtStop({ ...asked, depth })).toEqual({
-        ...{ lostDetailMm: 0, shareOfFrameHeight: 0, ratio: 0, met: true, shortfallStops: 0 }
+        lostDetailMm: 0,
+        shareOfFrameHeight: 0,
+        ratio: 0,
+        met: true,
+        shortfallStops: 0
       });
     expect(backgroundAtStop({ ...asked, depth: 51 }).ratio).toBeGreaterThan(1);
   });

@@ -190,7 +190,10 @@ describe('a lens measured in its corners', () => {
     ...builtInKit,
     lenses: [
       newLens('fifty', '50', {
-        ...{ shortestMm: 50, longestMm: 50, widestFNumber: 1.8, measured: table(40, 60, 70, 65, 55) },
+        shortestMm: 50,
+        longestMm: 50,
+        widestFNumber: 1.8,
+        measured: table(40, 60, 70, 65, 55),
         ...(corner && { measuredCorner: table(9, 14, 25, 50, 48) })
       })
     ]
@@ -220,8 +223,16 @@ describe('a lens measured in its corners', () => {
 
 describe('a lens whose plane moves as it is stopped down', () => {
   const own = (um: number): Habits['own'][number] => ({
-    ...{ bodyId: 'full-frame', lensId: 'lens-85', method: 'crossPoint', recomposed: false, biasUm: 0, spreadUm: 12 },
-    ...{ frames: 20, learnedAt: null, focalLengthMm: null, stopShift: [{ fNumber: 2.8, um }] }
+    bodyId: 'full-frame',
+    lensId: 'lens-85',
+    method: 'crossPoint',
+    recomposed: false,
+    biasUm: 0,
+    spreadUm: 12,
+    frames: 20,
+    learnedAt: null,
+    focalLengthMm: null,
+    stopShift: [{ fNumber: 2.8, um }]
   });
   it('has its plane where it falls at each stop, and worse odds there; wide open nothing changes', () => {
     const setup = setupWith({}, { lensId: 'lens-85', focalLengthMm: 85, ...from(2000) });

@@ -105,7 +105,11 @@ const anySetup = fc
       },
       camera: {
         ...base.camera,
-        ...{ stance, focusMethod, focusMode, secondsToShutter, recompose: any.recompose },
+        stance,
+        focusMethod,
+        focusMode,
+        secondsToShutter,
+        recompose: any.recompose,
         lensId: any.lens.id,
         bodyId: any.body.id,
         focalLengthMm: any.lens.shortestMm,

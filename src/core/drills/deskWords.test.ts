@@ -4,12 +4,17 @@ import type { ModeShot } from './desk/mode';
 import { blurShareWords, calibrationWords, fortnightWords, guessSaid, modeSaid, modesSaid } from './deskWords';
 
 const shot = (changes: Partial<ModeShot>): ModeShot => ({
-  ...{ kept: 40, moments: 40, frames: 40, lost: { elsewhere: 0, moved: 0, missed: 0, blinked: 0 }, mostlyOn: null },
+  kept: 40,
+  moments: 40,
+  frames: 40,
+  lost: { elsewhere: 0, moved: 0, missed: 0, blinked: 0 },
+  mostlyOn: null,
   ...changes
 });
 const best = { choice: { mode: 'continuous', area: 'point', point: 'onEye', drive: 'burst' }, odds: 0.93 } as const;
 const guess = (stop: readonly [number, number], blur: readonly [number, number]): Guessed => ({
-  ...{ stop: { from: stop[0], to: stop[1] }, blur: { from: blur[0], to: blur[1] } },
+  stop: { from: stop[0], to: stop[1] },
+  blur: { from: blur[0], to: blur[1] },
   answer: { fNumber: 4, blurShare: 0.015 }
 });
 

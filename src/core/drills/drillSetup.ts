@@ -59,14 +59,9 @@ export function turnedBy(
     : recomposeShift({ ...offAxis(step, kit, z), z }, kit.habits.pivotMm.wrists, 'flat');
 }
 
-/** @returns null where the kit has no plan for the step */
-export function expectedFrame(
-  shows: FrameDrill['shows'],
-  arranged: Arranged,
-  step: DrillStep,
-  kit: DrillKit
-): ExpectedFrame | null {
-  const { body, lens, focalLengthMm: f, habits, stance } = kit;
+/** What stands before the camera at a step, and with what it is taken. */
+function stepSetup(shows: FrameDrill['shows'], arranged: Arranged, step: DrillStep, kit: DrillKit): Setup {
+  const { body, lens, focalLengthMm: f, stance } = kit;
   const from = step.distanceMm ?? arranged.distanceMm;
   const isFace = shows === 'face';
   const aimed = arranged.things.find(({ index }) => index === step.focusOn);
@@ -77,7 +72,11 @@ export function expectedFrame(
   const setup = newSetup(`drill-${step.id}`, step.id, {
     camera: {
       ...defaultCamera,
-      ...{ bodyId: body.id, lensId: lens.id, focalLengthMm: f, stance, heightMm },
+      bodyId: body.id,
+      lensId: lens.id,
+      focalLengthMm: f,
+      stance,
+      heightMm,
       orientation: step.upright ? 'portrait' : 'landscape',
       placement: { kind: 'distance', distanceMm: from }
     },
@@ -90,13 +89,29 @@ export function expectedFrame(
             // Up is up here, where pictures count down.
             heightMm: heightMm - off.y,
             depthMm,
-            ...{ widthMm: thingMm.wide, tallMm: thingMm.tall, deepMm: thingMm.deep, form: 'bouquet', held: false }
+            widthMm: thingMm.wide,
+            tallMm: thingMm.tall,
+            deepMm: thingMm.deep,
+            form: 'bouquet',
+            held: false
           })
         ),
     backgrounds: []
   });
   const intent = { ...setup.intent, stop: { kind: 'chosen' as const, fNumber: step.fNumber } };
-  const whole: Setup = { ...setup, intent };
+  return { ...setup, intent };
+}
+
+/** @returns null where the kit has no plan for the step */
+export function expectedFrame(
+  shows: FrameDrill['shows'],
+  arranged: Arranged,
+  step: DrillStep,
+  kit: DrillKit
+): ExpectedFrame | null {
+  const { body, lens, focalLengthMm: f, habits, stance } = kit;
+  const isFace = shows === 'face';
+  const whole = stepSetup(shows, arranged, step, kit);
   const plan = planSetup({
     setup: whole,
     kit: { bodies: [body], lenses: [lens], adapters: [] },

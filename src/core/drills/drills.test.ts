@@ -31,8 +31,16 @@ function series(things: readonly StandingMark[], shots: readonly Shot[], width =
   const first = pictures.map((picture) => lookAtMarks(picture) as MarkedFrame);
   const all = layoutOf(first);
   return pictures.map((picture, at) => ({
-    ...{ id: `f${at}`, name: `DRILL_${at}.JPG`, takenMs: 1000 * at, fNumber: shots[at]?.fNumber ?? 0 },
-    ...{ focalLengthMm: 50, shutterS: null, lens: shots[at]?.lens ?? '50 mm', width, height: 220, pixelMm },
+    id: `f${at}`,
+    name: `DRILL_${at}.JPG`,
+    takenMs: 1000 * at,
+    fNumber: shots[at]?.fNumber ?? 0,
+    focalLengthMm: 50,
+    shutterS: null,
+    lens: shots[at]?.lens ?? '50 mm',
+    width,
+    height: 220,
+    pixelMm,
     marked: lookAtMarks(picture, expectedIn(all, first[at] as MarkedFrame)) as MarkedFrame
   }));
 }
@@ -115,23 +123,29 @@ describe('to the edges', () => {
     const [width, height] = step.upright ? [800, 1200] : [1200, 800];
     const to = { middle: [0, 0], left: [-0.7, 0], right: [0.7, 0], top: [0, -0.7], bottom: [0, 0.7] }[step.place];
     const mark = {
-      ...{ index: 1, sidePx: 50, depthMm: 1300 },
+      index: 1,
+      sidePx: 50,
+      depthMm: 1300,
       x: (width / 2) * (1 + (to[0] ?? 0)),
       y: (height / 2) * (1 + (to[1] ?? 0))
     };
     const others = [0, 2].map((index) => ({ ...mark, index, depthMm: 1300 + 70 * (index - 1) }));
     const mm = 1300 + offsetMm;
     return {
-      ...{
-        id: step.id,
-        name: step.id,
-        takenMs: at,
-        fNumber: step.fNumber,
-        focalLengthMm: 50,
-        shutterS: null,
-        lens: '50 mm'
-      },
-      ...{ width, height, pixelMm: 0.03, marked: { marks: [] }, discs: [], nearest: 1, marks: [mark, ...others] },
+      id: step.id,
+      name: step.id,
+      takenMs: at,
+      fNumber: step.fNumber,
+      focalLengthMm: 50,
+      shutterS: null,
+      lens: '50 mm',
+      width,
+      height,
+      pixelMm: 0.03,
+      marked: { marks: [] },
+      discs: [],
+      nearest: 1,
+      marks: [mark, ...others],
       plane: { mm, low: mm - 5, high: mm + 5 }
     };
   };
@@ -197,7 +211,10 @@ describe('to the edges', () => {
 describe('three on a diagonal', () => {
   const arranged = arrangedFor('diagonal', kit);
   const things = (arranged?.things ?? []).map(({ index, lateralMm, depthMm }) => ({
-    ...{ index, x: lateralMm, y: 0, z: 1200 + depthMm }
+    index,
+    x: lateralMm,
+    y: 0,
+    z: 1200 + depthMm
   }));
   const steps = arranged?.steps ?? [];
   const N = steps[0]?.fNumber ?? 1.8;
@@ -240,7 +257,10 @@ describe('the stop ladder', () => {
   it('finds the first stop that holds all, and a lens that keeps to theory', () => {
     const arranged = arrangedFor('stopLadder', kit);
     const things = (arranged?.things ?? []).map(({ index, lateralMm, depthMm }) => ({
-      ...{ index, x: lateralMm, y: 0, z: 1200 + depthMm }
+      index,
+      x: lateralMm,
+      y: 0,
+      z: 1200 + depthMm
     }));
     // Five stops of the second series: the plane on the second thing, 12 µm behind it on the sensor.
     const steps = (arranged?.steps ?? [])
@@ -263,8 +283,16 @@ describe('the stop ladder', () => {
     /** The same at four stops, the last two otherwise. */
     const told = (last: { readonly ownPx?: number; readonly noise?: number }, taken = [0, 1, 2, 3]) => {
       const all = steps.map(({ fNumber }, at): DrillFrame => ({
-        ...{ id: `f${at}`, name: `f${at}`, takenMs: at, fNumber, focalLengthMm: 50, shutterS: null, lens: '50 mm' },
-        ...{ width: 400, height: 220, pixelMm },
+        id: `f${at}`,
+        name: `f${at}`,
+        takenMs: at,
+        fNumber,
+        focalLengthMm: 50,
+        shutterS: null,
+        lens: '50 mm',
+        width: 400,
+        height: 220,
+        pixelMm,
         marked: lookAtMarks(
           marksShot({ lens, fNumber, planeMm: 1200, marks, ...(at > 1 ? last : {}) }, seededRandom(at))
         ) as MarkedFrame

@@ -22,7 +22,8 @@ const taken = steps.map(({ focusOn, distanceMm }, at) => {
   return marksShot(
     {
       lens: { focalLengthMm: 85, pixelMm, width, height },
-      ...{ fNumber: Math.SQRT2, planeMm: aimed + 2 },
+      fNumber: Math.SQRT2,
+      planeMm: aimed + 2,
       marks: things.map(({ index, lateralMm, depthMm }) => ({ index, x: lateralMm, y: 0, z: from + depthMm }))
     },
     seededRandom(at)
@@ -32,8 +33,16 @@ const first = taken.map((picture) => lookAtMarks(picture) as MarkedFrame);
 const looked = lookedFor(first, true);
 const frames = taken.map((picture, at): DrillFrame => {
   return {
-    ...{ id: `f${at}`, name: `f${at}`, takenMs: 1000 * at, shutterS: null, fNumber: Math.SQRT2 },
-    ...{ focalLengthMm: 85, lens: '85 mm', width, height, pixelMm },
+    id: `f${at}`,
+    name: `f${at}`,
+    takenMs: 1000 * at,
+    shutterS: null,
+    fNumber: Math.SQRT2,
+    focalLengthMm: 85,
+    lens: '85 mm',
+    width,
+    height,
+    pixelMm,
     marked: lookAtMarks(picture, looked.get(at) ?? []) as MarkedFrame
   };
 });

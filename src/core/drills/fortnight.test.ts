@@ -9,18 +9,23 @@ const soft = (changes: Parameters<typeof recordedFrame>[1] = {}) =>
   recordedFrame('soft', { sharp: 'some', ...changes });
 const far = [{ q: 60, tau: 4, share: 1 }];
 const done = (drill: DrillResult['drill'], madeAt: number, simulated = false): DrillResult => ({
-  ...{
-    kind: 'result',
-    id: `${drill}${madeAt}`,
-    madeAt,
-    simulated,
-    drill,
-    bodyId: 'b',
-    body: 'b',
-    lensId: 'l',
-    lens: 'l'
-  },
-  ...{ focalLengthMm: 85, asked: null, stance: null, learned: [], figure: 1, low: null, high: null, steps: [] }
+  kind: 'result',
+  id: `${drill}${madeAt}`,
+  madeAt,
+  simulated,
+  drill,
+  bodyId: 'b',
+  body: 'b',
+  lensId: 'l',
+  lens: 'l',
+  focalLengthMm: 85,
+  asked: null,
+  stance: null,
+  learned: [],
+  figure: 1,
+  low: null,
+  high: null,
+  steps: []
 });
 
 describe('two weeks of practice', () => {

@@ -6,8 +6,13 @@ export type FrameAction = (typeof frameActions)[number];
 export type FrameKeys = Readonly<Record<FrameAction, string>>;
 
 export const usualFrameKeys: FrameKeys = {
-  ...{ keep: 'k', maybe: 'm', reject: 'x' },
-  ...{ open: 'o', beside: 'c', show: 'v', flip: 'f' }
+  keep: 'k',
+  maybe: 'm',
+  reject: 'x',
+  open: 'o',
+  beside: 'c',
+  show: 'v',
+  flip: 'f'
 };
 
 const key = z.string().regex(/^[\p{Ll}\p{Lo}0-9]$/u);

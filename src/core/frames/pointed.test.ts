@@ -19,26 +19,52 @@ import { expectedOf } from '../measure/eye';
 import { fitDisc } from '../measure/fit';
 
 const bare: Frame = {
-  ...{ id: 'f1', setupId: 'gran', setupByHand: false, complete: null },
+  id: 'f1',
+  setupId: 'gran',
+  setupByHand: false,
+  complete: null,
   file: { name: 'a.jpg', bytes: 1, hash: 'a'.repeat(64), modifiedAt: null },
-  ...{ widthPx: 6000, heightPx: 4000, preview: false, body: null, serial: null, lens: null, focalLengthMm: null },
-  ...{ fNumber: null, shutterS: null, iso: null, clockMs: null, distanceMm: null, rating: null, label: null },
-  ...{ keywords: [], faces: [], choice: null, reason: null }
+  widthPx: 6000,
+  heightPx: 4000,
+  preview: false,
+  body: null,
+  serial: null,
+  lens: null,
+  focalLengthMm: null,
+  fNumber: null,
+  shutterS: null,
+  iso: null,
+  clockMs: null,
+  distanceMm: null,
+  rating: null,
+  label: null,
+  keywords: [],
+  faces: [],
+  choice: null,
+  reason: null
 };
 const told = (discPx: number, more: Partial<Extract<EyeFigure, { ok: true }>> = {}): EyeFigure => ({
-  ...{ ok: true, discPx, low: Math.max(0, discPx - 1), high: discPx + 1, smear: null },
+  ok: true,
+  discPx,
+  low: Math.max(0, discPx - 1),
+  high: discPx + 1,
+  smear: null,
   ...more
 });
 const face = (id: string, personId: string | null, x: number, figure: EyeFigure): FrameFace => ({
-  ...{
-    id,
-    personId,
-    box: { x, y: 1000, width: 160, height: 160 },
-    left: { x: x + 70, y: 1000 },
-    right: { x, y: 1000 }
-  },
-  ...{ yawDeg: 0, pitchDeg: 0, rollDeg: 0, lids: { left: 0.3, right: 0.3 }, contrast: { left: 1, right: 1 } },
-  ...{ score: 0.9, byHand: false, eyes: { left: figure, right: figure } }
+  id,
+  personId,
+  box: { x, y: 1000, width: 160, height: 160 },
+  left: { x: x + 70, y: 1000 },
+  right: { x, y: 1000 },
+  yawDeg: 0,
+  pitchDeg: 0,
+  rollDeg: 0,
+  lids: { left: 0.3, right: 0.3 },
+  contrast: { left: 1, right: 1 },
+  score: 0.9,
+  byHand: false,
+  eyes: { left: figure, right: figure }
 });
 
 describe('what is pointed at', () => {
@@ -78,7 +104,8 @@ describe('what is pointed at', () => {
     expect(frameSchema.safeParse(frame).success).toBe(true);
     expect(judgeFace(again, 3)).toMatchObject({ judged: 'sharp', closed: false });
     expect(judgeFace({ ...first, eyes: { ...first.eyes, left: { ok: false, reason: 'noEdge' } } }, 3)).toMatchObject({
-      ...{ judged: 'unknown', why: 'noEdge' }
+      judged: 'unknown',
+      why: 'noEdge'
     });
     // Nobody has lids from a point: it never says what is usual.
     expect(usualEyes(Array.from({ length: 5 }, () => ({ faces: [again] }))).size).toBe(0);
@@ -102,7 +129,12 @@ describe('what is pointed at', () => {
     const thing = (low: number, high: number) =>
       judgeFace(
         pointedFace({
-          ...{ id: 't', personId: 'rings', at: { x: 9, y: 9 }, side: 'left', kind: 'thing', sizePx: 75 },
+          id: 't',
+          personId: 'rings',
+          at: { x: 9, y: 9 },
+          side: 'left',
+          kind: 'thing',
+          sizePx: 75,
           figure: told((low + high) / 2, { low, high })
         }),
         3

@@ -13,8 +13,13 @@ export const standingSdMm = 60;
 export const noseMm = adultFeatures.noseTip.z;
 /** How often each thing happens when a frame is out of focus (from memory). */
 const often = {
-  ...{ focusError: 1, landedOn: 0.6, youMoved: 0.6 },
-  ...{ background: 0.3, nose: 0.3, recomposed: 0.5, theyMoved: 1.5 }
+  focusError: 1,
+  landedOn: 0.6,
+  youMoved: 0.6,
+  background: 0.3,
+  nose: 0.3,
+  recomposed: 0.5,
+  theyMoved: 1.5
 } as const;
 
 /** An angle from the middle that hardly moves the plane, degrees (chosen). */

@@ -164,7 +164,16 @@ export function readFrame(
   const must = setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id);
   const needed = plan.subjects.filter(({ id }) => must.includes(id) && byPerson.has(id));
   return {
-    ...{ plane, asked, meantMm, entry, asPlanned, zone, within, causes: found, features, sharpest },
+    plane,
+    asked,
+    meantMm,
+    entry,
+    asPlanned,
+    zone,
+    within,
+    causes: found,
+    features,
+    sharpest,
     tooDeep: !within && needed.length > 1 && !canHold(plane, asked, needed, allowedPx)
   };
 }

@@ -31,11 +31,28 @@ function scene(setup: Setup) {
   const pxPerMm = widthPx / size.width;
   const heightPx = Math.round(pxPerMm * size.height);
   const frame = (planeMm: number, more: Partial<Frame> = {}, larger = 1, fNumber = entry.stop.fNumber): Frame => ({
-    ...{ id: 'f', setupId: setup.id, setupByHand: false, complete: null },
+    id: 'f',
+    setupId: setup.id,
+    setupByHand: false,
+    complete: null,
     file: { name: 'a.jpg', bytes: 1, hash: 'a'.repeat(64), modifiedAt: null },
-    ...{ widthPx, heightPx, preview: false, body: null, serial: null, lens: null, shutterS: null, iso: null },
-    ...{ focalLengthMm: setup.camera.focalLengthMm, fNumber, clockMs: null, distanceMm: null },
-    ...{ rating: null, label: null, keywords: [], choice: null, reason: null },
+    widthPx,
+    heightPx,
+    preview: false,
+    body: null,
+    serial: null,
+    lens: null,
+    shutterS: null,
+    iso: null,
+    focalLengthMm: setup.camera.focalLengthMm,
+    fNumber,
+    clockMs: null,
+    distanceMm: null,
+    rating: null,
+    label: null,
+    keywords: [],
+    choice: null,
+    reason: null,
     faces: expected.map(({ personId, x, y, eyes, depthMm }): FrameFace => {
       const points = plan.subjects.find(({ id }) => id === personId)?.points ?? [];
       const eyeAt = (feature: 'leftEye' | 'rightEye') => {
@@ -47,11 +64,19 @@ function scene(setup: Setup) {
       };
       const half = (eyes * widthPx * larger) / 2;
       return {
-        ...{ id: `face ${personId}`, personId, box: { x: 0, y: 0, width: 9, height: 9 } },
+        id: `face ${personId}`,
+        personId,
+        box: { x: 0, y: 0, width: 9, height: 9 },
         left: { x: x * widthPx + half, y: y * widthPx },
         right: { x: x * widthPx - half, y: y * widthPx },
-        ...{ yawDeg: 0, pitchDeg: 0, rollDeg: 0, lids: { left: 0.3, right: 0.3 }, contrast: { left: 1, right: 1 } },
-        ...{ score: 0.9, byHand: false, eyes: { left: eyeAt('leftEye'), right: eyeAt('rightEye') } }
+        yawDeg: 0,
+        pitchDeg: 0,
+        rollDeg: 0,
+        lids: { left: 0.3, right: 0.3 },
+        contrast: { left: 1, right: 1 },
+        score: 0.9,
+        byHand: false,
+        eyes: { left: eyeAt('leftEye'), right: eyeAt('rightEye') }
       };
     }),
     ...more

@@ -31,7 +31,11 @@ const prime = (f: number, N: number, options: PrimeOptions, name = `${f} mm f/${
 /** Built in, with an aperture that does not change. */
 const ofPhone = (f: number, N: number, closestFocusMm: number, name: string, id: string): Lens =>
   newLens(id, name, {
-    ...{ shortestMm: f, longestMm: f, widestFNumber: N, smallestFNumber: N, closestFocusMm },
+    shortestMm: f,
+    longestMm: f,
+    widestFNumber: N,
+    smallestFNumber: N,
+    closestFocusMm,
     mount: builtInMount,
     character: 'crisp'
   });

@@ -59,7 +59,10 @@ export const bodyStarts: readonly StartingPoint<Body>[] = [
   body('Four thirds, mirrorless, 20 MP', 'four thirds', 20, { ...mirrorless, isoLimit: 3200 }),
   body('Medium format, 50 MP', 'medium format, 44 mm', 50, { ...mirrorless, framesPerSecond: 3, syncS: 1 / 125 }),
   body('Phone, main camera', 'phone, main camera', 12, {
-    ...{ kind: 'phone', isoLimit: 1600, stabiliserStops: 3, mount: builtInMount }
+    kind: 'phone',
+    isoLimit: 1600,
+    stabiliserStops: 3,
+    mount: builtInMount
   })
 ];
 

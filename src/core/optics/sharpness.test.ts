@@ -81,7 +81,10 @@ it('blur in words: up to the disc allowed sharp, up to 1.6 of it a touch soft, b
 
 describe('a lens measured near its corners too', () => {
   const lens: LensSharpness = {
-    ...{ character: 'ordinary', widestFNumber: 2, formatDiagonalMm: fullFrameDiagonalMm, measured: table },
+    character: 'ordinary',
+    widestFNumber: 2,
+    formatDiagonalMm: fullFrameDiagonalMm,
+    measured: table,
     measuredCorner: [
       { fNumber: 2, lpPerMm: 20 },
       { fNumber: 4, lpPerMm: 80 },

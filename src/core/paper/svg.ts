@@ -19,7 +19,11 @@ function element(mark: Mark, index: number): string {
   if (mark.kind === 'text') {
     const { x, y, size, anchor, tone, strong } = mark;
     const place = {
-      ...{ x: x.toFixed(2), y: y.toFixed(2), 'font-size': size, 'text-anchor': anchor, fill: tones[tone] },
+      x: x.toFixed(2),
+      y: y.toFixed(2),
+      'font-size': size,
+      'text-anchor': anchor,
+      fill: tones[tone],
       'font-weight': strong ? 600 : undefined
     };
     return `<text${attributes(place)}>${escaped(mark.text)}</text>`;

@@ -25,7 +25,9 @@ describe('where somebody stands against the plan', () => {
       })
     ),
     ...camera,
-    ...{ meantMm: distance + 300, spreadMm: 15, elsewhereMm: [distance, distance + 600] }
+    meantMm: distance + 300,
+    spreadMm: 15,
+    elsewhereMm: [distance, distance + 600]
   });
   const placed = (asked: PlaneAsked) => {
     const plane = findPlane(asked);
@@ -155,7 +157,9 @@ describe('the record', () => {
         people: places
           .filter((one) => one.focusing === focusing)
           .map(({ person, mm, otherMm, sdMm, scale, usualMm }) => ({
-            ...{ id: person, name: ['Ines', 'Wren', 'Petra'][Number(person)] ?? '', sharp: true },
+            id: person,
+            name: ['Ines', 'Wren', 'Petra'][Number(person)] ?? '',
+            sharp: true,
             placed: { mm, otherMm, sdMm, scale, usualMm },
             movement: { mmPerS: person === '1' && random() < 0.2 ? 200 : null, leastMmPerS: 100 }
           }))

@@ -149,7 +149,10 @@ function seenOf(
   const usualMm = persons[index]?.usualMm ?? 1;
   const variances = factors.map((log) => Math.max(leastVariance, (usualMm * Math.exp(log) * scale) ** 2 + sdMm * sdMm));
   return {
-    ...{ person: index, mm, place: places.indexOf(placeOf(placed)), sides: otherMm === null ? null : [mm, otherMm] },
+    person: index,
+    mm,
+    place: places.indexOf(placeOf(placed)),
+    sides: otherMm === null ? null : [mm, otherMm],
     precisions: Float64Array.from(variances, (variance) => 1 / variance),
     logs: Float64Array.from(variances, Math.log)
   };

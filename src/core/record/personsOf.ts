@@ -41,7 +41,8 @@ export function personsOf(
     const told = must && face.judged !== 'unknown' && !face.closed;
     return [
       {
-        ...{ id: person.id, name: person.name },
+        id: person.id,
+        name: person.name,
         sharp: told ? face.judged === 'sharp' : null,
         placed: own,
         movement: movementOf(face, person, judged, reading, entry)

@@ -47,8 +47,13 @@ describe('the error on the sensor', () => {
       discPx: Math.max(0, Math.hypot(disc(depthMm, plane), 0.8) + 0.6 * noise()),
       sdPx: 0.7
     })),
-    ...{ focalLengthMm: 85, fNumber: 1.8, pupilMagnification: 1, pxPerMm: 6000 / 36 },
-    ...{ meantMm: 2000, spreadMm: 20, elsewhereMm: [] }
+    focalLengthMm: 85,
+    fNumber: 1.8,
+    pupilMagnification: 1,
+    pxPerMm: 6000 / 36,
+    meantMm: 2000,
+    spreadMm: 20,
+    elsewhereMm: []
   });
 
   it('has two parts where the side is open, one where another depth decides it', () => {
@@ -142,33 +147,43 @@ function shotOf(
       return { ok: true, discPx, low: Math.max(0, discPx - 1), high: discPx + 1, smear: smear ?? null };
     };
     return {
-      ...{
-        id: `f${index}`,
-        setupId: setup.id,
-        setupByHand: false,
-        complete: null,
-        widthPx,
-        heightPx: 4000,
-        preview: false
-      },
+      id: `f${index}`,
+      setupId: setup.id,
+      setupByHand: false,
+      complete: null,
+      widthPx,
+      heightPx: 4000,
+      preview: false,
       file: { name: `FOC_${String(index + 101)}.JPG`, bytes: 1, hash: '0'.repeat(64), modifiedAt: null },
-      ...{ body: 'Some Body', serial: null, lens: null, focalLengthMm: f, fNumber, shutterS: 1 / 500, iso: 100 },
-      ...{ clockMs: now + index * 1000, distanceMm: null, rating: null, label: null, keywords: [] },
+      body: 'Some Body',
+      serial: null,
+      lens: null,
+      focalLengthMm: f,
+      fNumber,
+      shutterS: 1 / 500,
+      iso: 100,
+      clockMs: now + index * 1000,
+      distanceMm: null,
+      rating: null,
+      label: null,
+      keywords: [],
       faces: expected.map(({ personId }, at) => ({
-        ...{ id: `face${at}`, personId, box: { x: 0, y: 0, width: 200, height: 200 } },
-        ...{
-          left: { x: index === nearerIn ? 161 : 150, y: 80 },
-          right: { x: 50, y: 80 },
-          yawDeg: 0,
-          pitchDeg: 0,
-          rollDeg: 0
-        },
+        id: `face${at}`,
+        personId,
+        box: { x: 0, y: 0, width: 200, height: 200 },
+        left: { x: index === nearerIn ? 161 : 150, y: 80 },
+        right: { x: 50, y: 80 },
+        yawDeg: 0,
+        pitchDeg: 0,
+        rollDeg: 0,
         lids: both(index === closedIn ? 0.1 : 0.3),
         contrast: both(index === closedIn ? 0.1 : 0.5),
-        ...{ score: 1, byHand: false },
+        score: 1,
+        byHand: false,
         eyes: { left: eyeOf(personId, 'left'), right: eyeOf(personId, 'right') }
       })),
-      ...{ choice: um > 20 ? 'reject' : 'keep', reason: um > 20 ? 'softEye' : null }
+      choice: um > 20 ? 'reject' : 'keep',
+      reason: um > 20 ? 'softEye' : null
     };
   });
   const allowed = allowedPx({ widthPx }, plan.circleOfConfusionMm, sensorMm);

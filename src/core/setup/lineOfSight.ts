@@ -270,7 +270,12 @@ function summed(sees: Sees, box: FrameArea, across: number, down: number): reado
   }
   return found
     .map(({ met: { kind, id, part }, share, nearest, furthest, vergence }) => ({
-      ...{ kind, id, part, share, nearest, furthest },
+      kind,
+      id,
+      part,
+      share,
+      nearest,
+      furthest,
       depth: share / vergence
     }))
     .sort((a, b) => b.share - a.share);

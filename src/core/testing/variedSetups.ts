@@ -102,7 +102,10 @@ export function variedSetup(seed: number, calm: boolean): Varied {
     },
     camera: {
       ...base.camera,
-      ...{ bodyId: body.id, lensId: lens.id, focusMethod, recompose },
+      bodyId: body.id,
+      lensId: lens.id,
+      focusMethod,
+      recompose,
       focalLengthMm: oneOf(lens.shortestMm, lens.longestMm),
       orientation: oneOf('landscape', 'portrait'),
       placement: seldom()
@@ -137,8 +140,15 @@ export function variedSetup(seed: number, calm: boolean): Varied {
   const own = seldom()
     ? [
         {
-          ...{ bodyId: body.id, lensId: lens.id, method: focusMethod, recomposed: recompose !== 'none' },
-          ...{ biasUm: between(-25, 25), spreadUm: between(5, 20), focalLengthMm: null, frames: 30, learnedAt: null },
+          bodyId: body.id,
+          lensId: lens.id,
+          method: focusMethod,
+          recomposed: recompose !== 'none',
+          biasUm: between(-25, 25),
+          spreadUm: between(5, 20),
+          focalLengthMm: null,
+          frames: 30,
+          learnedAt: null,
           stopShift: often() ? [{ fNumber: 8, um: between(-10, 20) }] : []
         }
       ]

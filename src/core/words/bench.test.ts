@@ -27,8 +27,14 @@ const shots = (mm: number, spreadMm: number, count = 12): FocusShot[] =>
   Array.from({ length: count }, (_, index) => {
     const offsetMm = mm + spreadMm * normal();
     return {
-      ...{ file: 'a.jpg', takenMs: 0, from: index % 2 ? 'far' : 'near', distanceMm: 2100, offsetMm, sdMm: 0.3 },
-      ...{ offsetUm: um(offsetMm), sdUm: 0.5 }
+      file: 'a.jpg',
+      takenMs: 0,
+      from: index % 2 ? 'far' : 'near',
+      distanceMm: 2100,
+      offsetMm,
+      sdMm: 0.3,
+      offsetUm: um(offsetMm),
+      sdUm: 0.5
     };
   });
 const told = { lens: '85 mm f/1.4', f: 85, distanceMm: 2100, unit: 'metric', frames: 12, allowedUm: 42 } as const;
@@ -64,7 +70,10 @@ describe('the Bench in words', () => {
 
   const sharp = (lpPerMm: number) => ({ lpPerMm, standing: null, lying: null, risePx: 1.5, edges: 4, sd: 0 });
   const row = (fNumber: number, centre: number, corner: number): StopRow => ({
-    ...{ fNumber, frames: 1, overshoot: 0, middle: null },
+    fNumber,
+    frames: 1,
+    overshoot: 0,
+    middle: null,
     centre: sharp(centre),
     corner: sharp(corner)
   });
@@ -118,13 +127,11 @@ describe('the Bench in words', () => {
   it('says how the ends of a row are to stand, or that nothing can be told', () => {
     const row = { f: 35, widthMm: 36, distanceMm: 3000, unit: 'metric' } as const;
     const curve = (value: number, half: number): FieldCurve => ({
-      ...{
-        perM: { value, low: value - half, high: value + half },
-        by: 'moving',
-        distanceMm: 1400,
-        places: [],
-        frames: 9
-      }
+      perM: { value, low: value - half, high: value + half },
+      by: 'moving',
+      distanceMm: 1400,
+      places: [],
+      frames: 9
     });
     // By hand: tangent 0.8 × 18/35 = 0.411; 1/z = 1/3000 + 0.15e-3 × 0.169, z = 2788.
     expect(fieldWords(curve(0.15, 0.02), row).title).toBe('For this lens bring the ends of a row 21 cm forward.');

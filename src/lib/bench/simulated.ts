@@ -20,8 +20,18 @@ const factsOf = (
   fNumber: number,
   pixelMm: number
 ): FrameFacts => ({
-  ...{ bodyName: body.name, lensName: lens.name, focalLengthMm, fNumber, shutterS: 1 / 250, iso: 100 },
-  ...{ at: at + 4000 * number, zoneMinutes: 0, distanceMm: null, orientation: 1, number, pixelMm }
+  bodyName: body.name,
+  lensName: lens.name,
+  focalLengthMm,
+  fNumber,
+  shutterS: 1 / 250,
+  iso: 100,
+  at: at + 4000 * number,
+  zoneMinutes: 0,
+  distanceMm: null,
+  orientation: 1,
+  number,
+  pixelMm
 });
 
 /** Of the sensor only the part with the sheet is drawn: so many pixels, of such a pitch that the sheet fills it. */
@@ -43,9 +53,13 @@ export function focusOrders(
   const fNumber = lens.widestFNumber;
   return Array.from({ length: frames }, (_, index) => ({
     lens: { focalLengthMm, pixelMm, width, height },
-    ...{ fNumber, distanceMm, leanDeg: 44, errorUm: biasUm + spreadUm * normal() },
+    fNumber,
+    distanceMm,
+    leanDeg: 44,
+    errorUm: biasUm + spreadUm * normal(),
     rest: { vignetting: 0.15, uneven: 0.12, blurPx: { centre: 0.45, corner: 0.6 } },
-    ...{ seed: seed + index, facts: factsOf(kit, index + 1, fNumber, pixelMm) }
+    seed: seed + index,
+    facts: factsOf(kit, index + 1, fNumber, pixelMm)
   }));
 }
 
@@ -64,9 +78,11 @@ export function edgeOrders(kit: Kit, seed: number): EdgesOrder[] {
     const px = (corner: boolean) => blurUm(stopsBetween(lens.widestFNumber, fNumber), fNumber, corner) / 1000 / pixelMm;
     return {
       lens: { focalLengthMm, pixelMm, width, height },
-      ...{ fNumber, distanceMm: 40 * focalLengthMm },
+      fNumber,
+      distanceMm: 40 * focalLengthMm,
       rest: { vignetting: 0.25, uneven: 0.1, distortion: 0.01, blurPx: { centre: px(false), corner: px(true) } },
-      ...{ seed: seed + index, facts: factsOf(kit, index + 1, Number(label), pixelMm) }
+      seed: seed + index,
+      facts: factsOf(kit, index + 1, Number(label), pixelMm)
     };
   });
 }
@@ -84,9 +100,12 @@ export function fieldOrders(kit: Kit, bendShare: number, seed: number): EdgesOrd
   const step = Math.min(far - near, distanceMm / 3) / 2;
   return Array.from({ length: frames }, (_, index) => ({
     lens: { focalLengthMm, pixelMm, width, height },
-    ...{ fNumber, distanceMm, planeMm: distanceMm + (index - (frames - 1) / 2) * step * 0.8 },
+    fNumber,
+    distanceMm,
+    planeMm: distanceMm + (index - (frames - 1) / 2) * step * 0.8,
     rest: { vignetting: 0.2, uneven: 0.1, curvedMm: bendShare * 2 * step, blurPx: { centre: 0.5, corner: 0.7 } },
-    ...{ seed: seed + index, facts: factsOf(kit, index + 1, fNumber, pixelMm) }
+    seed: seed + index,
+    facts: factsOf(kit, index + 1, fNumber, pixelMm)
   }));
 }
 
@@ -101,13 +120,15 @@ export function spotOrder(kit: Kit, seed: number): SpotsOrder {
   const fNumber = Math.min(22, Math.max(11, lens.smallestFNumber));
   return {
     lens: { focalLengthMm, pixelMm, width, height },
-    ...{ fNumber, heightMm: 1.2 },
+    fNumber,
+    heightMm: 1.2,
     specks: Array.from({ length: specks }, () => ({
       x: 0.04 + 0.92 * random(),
       y: 0.04 + 0.92 * random(),
       mm: 0.02 + 0.06 * random() ** 2
     })),
     rest: { vignetting: 0.25, uneven: 0.15 },
-    ...{ seed, facts: factsOf(kit, 1, fNumber, pixelMm) }
+    seed,
+    facts: factsOf(kit, 1, fNumber, pixelMm)
   };
 }

@@ -42,7 +42,10 @@
     const beyondMm = drill.frames?.shows === 'face' ? shownMm.face : shownMm.aroundThings;
     const at = { x: mean(points, ({ x }) => x) ?? 0.5, y: mean(points, ({ y }) => y) ?? 0.5, scale: first.scale };
     const request = asking(taken, {
-      ...{ slot: 'drill', priority: 1, ...size, views: 64 },
+      slot: 'drill',
+      priority: 1,
+      ...size,
+      views: 64,
       ...(whole ? {} : { cutout: partAbout(taken, at, spread / first.scale + beyondMm, aspect) })
     });
     if (!request) return null;

@@ -82,8 +82,17 @@
   function keep() {
     if (!calibration) return;
     keepResult(app, 'Guess, then see', {
-      ...{ simulated: false, drill: 'guess', bodyId: body.id, body: body.name, lensId: lens.id, lens: lens.name },
-      ...{ focalLengthMm: lens.longestMm, figure: calibration.score, low: null, high: null, steps: [] }
+      simulated: false,
+      drill: 'guess',
+      bodyId: body.id,
+      body: body.name,
+      lensId: lens.id,
+      lens: lens.name,
+      focalLengthMm: lens.longestMm,
+      figure: calibration.score,
+      low: null,
+      high: null,
+      steps: []
     });
     kept = true;
   }

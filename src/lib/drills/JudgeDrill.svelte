@@ -75,7 +75,9 @@
       people: [{ ...person, look: { ...person.look, skin: pair.skin, hair: pair.hair, glasses: false } }],
       camera: {
         ...base.camera,
-        ...{ bodyId: body.id, lensId: lens.id, focalLengthMm: 85 },
+        bodyId: body.id,
+        lensId: lens.id,
+        focalLengthMm: 85,
         placement: { kind: 'distance' as const, distanceMm }
       },
       intent: { ...base.intent, stop: { kind: 'chosen' as const, fNumber: lens.widestFNumber } }
@@ -135,7 +137,8 @@
       ...asked,
       shot: {
         ...asked.shot,
-        ...{ stopsDown, pupil: pupilAt(of.lens.blades, stopsDown, of.lens.rim) },
+        stopsDown,
+        pupil: pupilAt(of.lens.blades, stopsDown, of.lens.rim),
         lens: { ...asked.shot.lens, focusMm, fNumber },
         moved: {
           x: (track * Math.cos(pair.trackAngle)) / pictureWidthMm,
@@ -151,7 +154,9 @@
       if (mode === 'kind') {
         const out = pair.kind === 'front' || pair.kind === 'behind' ? pair.kind : null;
         return {
-          ...{ ratio: out ? 10 ** level : 0, side: out ?? 'front', stopsDown: 0 },
+          ratio: out ? 10 ** level : 0,
+          side: out ?? 'front',
+          stopsDown: 0,
           moved: pair.kind === 'moved' ? 10 ** level : 0
         };
       }
@@ -209,9 +214,18 @@
     if (!lens || !body) return;
     const [figure, low, high] = [result.threshold, result.low, result.high].map((log) => 10 ** log);
     kept = keepResult(app, 'Judge by eye', {
-      ...{ simulated: false, drill: 'judge', bodyId: body.id, body: body.name },
-      ...{ lensId: lens.id, lens: lens.name, focalLengthMm: 85, figure: figure ?? null, low: low ?? null },
-      ...{ high: high ?? null, asked: mode, steps: [] }
+      simulated: false,
+      drill: 'judge',
+      bodyId: body.id,
+      body: body.name,
+      lensId: lens.id,
+      lens: lens.name,
+      focalLengthMm: 85,
+      figure: figure ?? null,
+      low: low ?? null,
+      high: high ?? null,
+      asked: mode,
+      steps: []
     });
   }
   const buttonsOf: Readonly<Record<JudgeMode, readonly string[]>> = {

@@ -85,8 +85,17 @@
     const [got, of] = [shots.reduce((sum, one) => sum + one.kept, 0), shots.reduce((sum, one) => sum + one.moments, 0)];
     const { share, low, high } = shareOf(got, of);
     keepResult(app, 'Which mode?', {
-      ...{ simulated: false, drill: 'mode', bodyId: body.id, body: body.name, lensId: lens.id, lens: lens.name },
-      ...{ focalLengthMm: setup.camera.focalLengthMm, figure: share, low, high, steps: [] }
+      simulated: false,
+      drill: 'mode',
+      bodyId: body.id,
+      body: body.name,
+      lensId: lens.id,
+      lens: lens.name,
+      focalLengthMm: setup.camera.focalLengthMm,
+      figure: share,
+      low,
+      high,
+      steps: []
     });
     kept = true;
   }

@@ -36,7 +36,10 @@
     const small = (inner - gap) * 0.34;
     const large = inner - gap - small;
     const equal = (index: number): Place => ({
-      ...{ x: gap + index * (third + gap), y: head, width: third, height: third * ratio }
+      x: gap + index * (third + gap),
+      y: head,
+      width: third,
+      height: third * ratio
     });
     const beside = (index: number): Place =>
       index === 0

@@ -24,8 +24,11 @@ export function laidOut(drill: DrillId, body: Body, lens: Lens, habits: Habits):
   const atLong = mountedLens(lens, [], f);
   const [discMm, stops] = [formatDisc(body.sensor), stabiliserStops(habits, body, lens)];
   const kit: KitLimits = {
-    ...{ focalLengthMm: f, discMm, stabilised: stops > 0 },
-    ...{ widestFNumber: atLong.widestFNumber, smallestFNumber: atLong.smallestFNumber },
+    focalLengthMm: f,
+    discMm,
+    stabilised: stops > 0,
+    widestFNumber: atLong.widestFNumber,
+    smallestFNumber: atLong.smallestFNumber,
     closestMm: focusFromSensor(f, lens.closestFocusMm, lens.pupilMagnification)
   };
   return { kit, discMm, stops, arranged: arrangedFor(drill, kit) };

@@ -66,8 +66,12 @@ export class DrillSession {
   readonly arranged = $derived.by(() => this.laid.arranged ?? this.#frames.arrange(this.laid.kit));
   readonly tasks = $derived.by(() => this.#frames.tasks(this.arranged, this.unit));
   readonly kit = $derived.by((): DrillKit => ({
-    ...{ body: this.body, lens: this.lens, focalLengthMm: this.f, habits: this.#habits },
-    ...{ stance: this.ownStance ? this.stance : 'tripod', stabiliserStops: this.laid.stops }
+    body: this.body,
+    lens: this.lens,
+    focalLengthMm: this.f,
+    habits: this.#habits,
+    stance: this.ownStance ? this.stance : 'tripod',
+    stabiliserStops: this.laid.stops
   }));
   get ticked(): readonly string[] {
     return ticksOf(this.#app, this.drill.id);
@@ -82,9 +86,17 @@ export class DrillSession {
   );
   readonly #drillFrames = $derived.by(() =>
     this.#measured.map(({ id, name, read }, index): DrillFrame => ({
-      ...{ id, name, takenMs: read.facts.clockMs ?? index, fNumber: exactFNumber(read.fNumber) },
-      ...{ focalLengthMm: read.focalLengthMm, shutterS: read.facts.shutterS, lens: read.facts.lens },
-      ...{ width: read.width, height: read.height, pixelMm: read.pixelMm, marked: read.marked }
+      id,
+      name,
+      takenMs: read.facts.clockMs ?? index,
+      fNumber: exactFNumber(read.fNumber),
+      focalLengthMm: read.focalLengthMm,
+      shutterS: read.facts.shutterS,
+      lens: read.facts.lens,
+      width: read.width,
+      height: read.height,
+      pixelMm: read.pixelMm,
+      marked: read.marked
     }))
   );
   readonly reads = $derived.by((): readonly FrameRead[] => {
@@ -97,8 +109,14 @@ export class DrillSession {
   readonly outcome = $derived.by((): DrillOutcome | null => {
     if (this.reads.length === 0) return null;
     return this.#frames.judge(this.match, {
-      ...{ unit: this.unit, habits: this.#habits, body: this.body, focalLengthMm: this.f, stance: this.stance },
-      ...{ stabiliserStops: this.laid.stops, discMm: this.laid.discMm, arranged: this.arranged }
+      unit: this.unit,
+      habits: this.#habits,
+      body: this.body,
+      focalLengthMm: this.f,
+      stance: this.stance,
+      stabiliserStops: this.laid.stops,
+      discMm: this.laid.discMm,
+      arranged: this.arranged
     });
   });
   /** What turning makes of it, before a frame is taken, mm. */
@@ -204,9 +222,16 @@ export class DrillSession {
     const { drill, body, lens, outcome } = this;
     if (!outcome) return;
     keepResult(this.#app, drill.title, {
-      ...{ simulated: this.simulated, drill: drill.id, bodyId: body.id, body: body.name },
-      ...{ lensId: lens.id, lens: lens.name, focalLengthMm: this.f },
-      ...{ figure: outcome.figure, low: outcome.low, high: outcome.high },
+      simulated: this.simulated,
+      drill: drill.id,
+      bodyId: body.id,
+      body: body.name,
+      lensId: lens.id,
+      lens: lens.name,
+      focalLengthMm: this.f,
+      figure: outcome.figure,
+      low: outcome.low,
+      high: outcome.high,
       stance: this.ownStance ? this.stance : null,
       learned: [...outcome.learned],
       steps: this.match.steps.map(({ step, frame }, index) => {

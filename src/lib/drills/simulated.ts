@@ -91,9 +91,18 @@ export function drillOrders(
     const shakeMm = motionTrack(shakeDisc(habits, { focalLengthMm: f, stance }, stabiliserStops, shutterS));
     const track = { px: (shakeMm * Math.exp(usualScatter * normal())) / pixelMm, angle: Math.PI * random() };
     const facts: FrameFacts = {
-      ...{ bodyName: body.name, lensName: lens.name, focalLengthMm: f, fNumber: Number(step.fNumber.toFixed(1)) },
-      ...{ shutterS, iso: 200, at: at + 5000 * number, zoneMinutes: 0, distanceMm: null },
-      ...{ orientation: 1, number, pixelMm }
+      bodyName: body.name,
+      lensName: lens.name,
+      focalLengthMm: f,
+      fNumber: Number(step.fNumber.toFixed(1)),
+      shutterS,
+      iso: 200,
+      at: at + 5000 * number,
+      zoneMinutes: 0,
+      distanceMm: null,
+      orientation: 1,
+      number,
+      pixelMm
     };
     return {
       lens: { focalLengthMm: f, pixelMm, width, height },
@@ -106,7 +115,8 @@ export function drillOrders(
         z: from + depthMm
       })),
       ...(step.shutterS === null ? {} : { track }),
-      ...{ seed: seed + number, facts }
+      seed: seed + number,
+      facts
     };
   };
   const orders = steps.flatMap((step, index) =>

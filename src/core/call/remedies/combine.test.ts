@@ -17,7 +17,10 @@ const alone = (input: PlanInput) =>
   findRemedies(input).filter(({ partial, unit }) => partial === null && unit !== 'none');
 const partOf = ({ kind, amount, unit, subject }: RemedyPart): RemedyPart => ({ kind, amount, unit, subject });
 const full = (kind: RemedyPart['kind'], amount: number, subject = '', unit: RemedyPart['unit'] = 'mm'): RemedyPart => ({
-  ...{ kind, amount, unit, subject }
+  kind,
+  amount,
+  unit,
+  subject
 });
 /** Steps of the changes tried here. */
 const stepOf = (kind: RemedyPart['kind']) =>

@@ -9,7 +9,8 @@ const lens = builtInKit.lenses.find(({ id }) => id === 'lens-85');
 if (!body || !lens) throw new Error('The kit has both.');
 const asked = { body, lens, stopStep: 'third', habits: defaultHabits } as const;
 const guess = (stop: readonly [number, number], blur: readonly [number, number] = [0.01, 0.02]): Guessed => ({
-  ...{ stop: { from: stop[0], to: stop[1] }, blur: { from: blur[0], to: blur[1] } },
+  stop: { from: stop[0], to: stop[1] },
+  blur: { from: blur[0], to: blur[1] },
   answer: { fNumber: 4, blurShare: 0.015 }
 });
 

@@ -95,7 +95,9 @@ function drawn(random: Random, body: Body, lens: Lens): Setup {
   const framing = oneOf<(typeof framings)[number]>(random, framings);
   const camera: Camera = {
     ...base.camera,
-    ...{ bodyId: body.id, lensId: lens.id, heightMm: 1550 },
+    bodyId: body.id,
+    lensId: lens.id,
+    heightMm: 1550,
     focalLengthMm: uniformBetween(random, shortestMm, longestMm, 1),
     placement: { kind: 'group', framing, marginShare: 0.1 }
   };
@@ -119,13 +121,21 @@ function arranged(random: Random, count: number): Person[] {
   );
   const ways: readonly Arrangement[] = [
     {
-      ...{ kind: 'rows', count, rows: count > 3 ? 2 : 1, spacingMm: 560, riserMm: 150, staggered: true },
+      kind: 'rows',
+      count,
+      rows: count > 3 ? 2 : 1,
+      spacingMm: 560,
+      riserMm: 150,
+      staggered: true,
       rowDepthMm: uniformBetween(random, 400, 1000, 50)
     },
     { kind: 'arc', count, spacingMm: 600, radiusMm: uniformBetween(random, 1200, 4000, 100) },
     { kind: 'vee', count, spacingMm: 550, angleDeg: uniformBetween(random, 15, 45, 5) },
     {
-      ...{ kind: 'seatedFront', count, seated: Math.ceil(count / 2), spacingMm: 600 },
+      kind: 'seatedFront',
+      count,
+      seated: Math.ceil(count / 2),
+      spacingMm: 600,
       rowDepthMm: uniformBetween(random, 500, 900, 50)
     }
   ];

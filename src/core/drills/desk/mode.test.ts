@@ -17,7 +17,10 @@ const slr = named(builtInKit.bodies, 'body-second');
 const lens = named(builtInKit.lenses, 'lens-85');
 const usual: ModeChoice = { mode: 'single', area: 'point', point: 'onEye', drive: 'one' };
 const inputOf = (setup: PlanInput['setup']): PlanInput => ({
-  ...{ setup, kit: builtInKit, stopStep: 'third', habits: defaultHabits }
+  setup,
+  kit: builtInKit,
+  stopStep: 'third',
+  habits: defaultHabits
 });
 const shot = (scene: (typeof modeScenes)[number], choice: Partial<ModeChoice>, seed = 4) => {
   const random = seededRandom(seed);

@@ -58,12 +58,16 @@ export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Le
     ...base,
     camera: {
       ...base.camera,
-      ...{ bodyId: body.id, lensId: lens.id, focalLengthMm, orientation: 'portrait' },
+      bodyId: body.id,
+      lensId: lens.id,
+      focalLengthMm,
+      orientation: 'portrait',
       placement: { kind: 'framing', framing: 'halfLength' }
     },
     backgrounds: [
       newBackground('mode-behind', behind[scene][0], {
-        ...{ depthMm: between(random, 2500, 7000), wish: 'free' },
+        depthMm: between(random, 2500, 7000),
+        wish: 'free',
         surface: behind[scene][1]
       })
     ],
@@ -78,8 +82,10 @@ export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Le
         people: [
           somebody({ lateralMm: -between(random, 150, 240), headYawDeg: between(random, 40, 65) }),
           newPerson('mode-2', 'Person 2', {
-            ...{ lateralMm: between(random, 150, 240), headYawDeg: -between(random, 40, 65) },
-            ...{ importance: 'maySoft', sharp: 'nearEye' }
+            lateralMm: between(random, 150, 240),
+            headYawDeg: -between(random, 40, 65),
+            importance: 'maySoft',
+            sharp: 'nearEye'
           })
         ]
       };
@@ -89,7 +95,9 @@ export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Le
         light: light('openShade'),
         people: [
           somebody({
-            ...{ being: 'child', statureMm: between(random, 950, 1250), mood: 'lively' },
+            being: 'child',
+            statureMm: between(random, 950, 1250),
+            mood: 'lively',
             towardsMmPerS: between(random, 1500, 3500)
           })
         ],
@@ -117,8 +125,11 @@ export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Le
         backgrounds: [
           ...from.backgrounds,
           newBackground('mode-leaves', 'the leaves', {
-            ...{ depthMm: -between(random, 500, 1100), lateralMm: between(random, -350, -150) },
-            ...{ detailMm: 40, wish: 'free', surface: 'foliage' }
+            depthMm: -between(random, 500, 1100),
+            lateralMm: between(random, -350, -150),
+            detailMm: 40,
+            wish: 'free',
+            surface: 'foliage'
           })
         ]
       };
@@ -127,7 +138,9 @@ export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Le
       const row = arrange(
         Array.from({ length: 6 }, (_, index) =>
           newPerson(`mode-${index + 1}`, `Player ${index + 1}`, {
-            ...{ posture: 'seated', mood: 'restless', sharp: 'nearEye' },
+            posture: 'seated',
+            mood: 'restless',
+            sharp: 'nearEye',
             importance: index === wanted ? 'must' : 'maySoft'
           })
         ),
@@ -139,7 +152,8 @@ export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Le
         people: row,
         camera: {
           ...from.camera,
-          ...{ orientation: 'landscape', heightMm: 1200 },
+          orientation: 'landscape',
+          heightMm: 1200,
           placement: { kind: 'group', framing: 'halfLength', marginShare: 0.08 }
         }
       };
@@ -165,7 +179,10 @@ export const withChoice = (setup: Setup, { mode, area, point, drive }: ModeChoic
   ...setup,
   camera: {
     ...setup.camera,
-    ...{ focusMode: mode, focusArea: area, recompose: point === 'middle' ? 'shoulders' : 'none', drive },
+    focusMode: mode,
+    focusArea: area,
+    recompose: point === 'middle' ? 'shoulders' : 'none',
+    drive,
     // Whoever turns the camera needs the time for it; whoever follows does not wait (from memory).
     secondsToShutter: point === 'middle' ? 0.8 : mode === 'single' ? 0.5 : 0.2
   }
@@ -214,7 +231,10 @@ export function shootScene(input: PlanInput, random: Random): ModeShot | null {
     if (why === 'elsewhere' && landed) on.push(landed.id);
   }
   return {
-    ...{ kept, moments: presses.count, frames: frames * presses.count, lost },
+    kept,
+    moments: presses.count,
+    frames: frames * presses.count,
+    lost,
     mostlyOn:
       greatest(
         rollup(

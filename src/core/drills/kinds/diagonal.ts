@@ -44,7 +44,9 @@ export interface DiagonalVerdict {
 
 export function diagonalVerdict({ steps }: SeriesMatch): DiagonalVerdict {
   const read = steps.map(({ step, frame }): DiagonalStep => ({
-    ...{ step, frame, sharpest: frame?.nearest ?? null },
+    step,
+    frame,
+    sharpest: frame?.nearest ?? null,
     offsetMm: frame && offsetFrom(frame, step.focusOn),
     things: frame ? thingsIn(frame, step) : []
   }));
@@ -102,7 +104,8 @@ export const diagonal = defineDrill({
     arrange: (kit) => {
       const spacingMm = apart(kit, { ...spacing, fNumber: exactFNumber(kit.widestFNumber), step: 50 });
       return {
-        ...{ distanceMm: distanceFor(kit), spacingMm },
+        distanceMm: distanceFor(kit),
+        spacingMm,
         things: inLine(3, spacing.aside, spacingMm),
         steps: [0, 1, 2].map((index) => stepWriter(kit)({ id: `focus${index}`, focusOn: index }))
       };
@@ -123,7 +126,9 @@ export const diagonal = defineDrill({
     judge: (match, { unit }) => {
       const verdict = diagonalVerdict(match);
       return {
-        ...{ said: diagonalWords(verdict, unit), ...figureAlone(verdict.offMm), learned: [] },
+        said: diagonalWords(verdict, unit),
+        ...figureAlone(verdict.offMm),
+        learned: [],
         offsetsMm: verdict.steps.map(({ offsetMm }) => offsetMm),
         things: verdict.steps.map(({ things }) => things),
         together: verdict.missing.length === 0

@@ -57,7 +57,9 @@ export function edgesVerdict({ steps }: SeriesMatch, pivotMm: number): EdgesVerd
     const across = (px: number, of: number) => ((px - of / 2) * frame.pixelMm * mark.depthMm) / v;
     const target = { x: across(mark.x, frame.width), y: across(mark.y, frame.height), z: mark.depthMm };
     return {
-      ...{ step, frame, offsetMm: offsetFrom(frame, step.focusOn) },
+      step,
+      frame,
+      offsetMm: offsetFrom(frame, step.focusOn),
       turnMm: step.turning === null ? 0 : recomposeShift(target, pivotMm, 'flat')
     };
   });
@@ -144,7 +146,8 @@ export const edges = defineDrill({
           )
         );
       return {
-        ...{ distanceMm: distanceFor(kit), spacingMm },
+        distanceMm: distanceFor(kit),
+        spacingMm,
         things: inLine(3, spacing.aside, spacingMm),
         steps: [...straight(kit), ...turned('turn'), ...turned('lean')]
       };
@@ -176,7 +179,8 @@ export const edges = defineDrill({
       const verdict = edgesVerdict(match, habits.pivotMm.wrists);
       const { leaned } = verdict;
       return {
-        ...{ said: edgesWords(verdict, unit), ...figureOf(leaned?.lean) },
+        said: edgesWords(verdict, unit),
+        ...figureOf(leaned?.lean),
         learned: leaned ? [learned('lean', leaned.lean), learned('leanSpread', leaned.spread)] : [],
         offsetsMm: verdict.steps.map(({ offsetMm }) => offsetMm),
         turnsMm: verdict.steps.map(({ turnMm }) => turnMm)

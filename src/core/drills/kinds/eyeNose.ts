@@ -45,14 +45,18 @@ export function eyeNoseVerdict(match: SeriesMatch, allowedMm: number): EyeNoseVe
   const discAt = (z: number) =>
     any && deepMm !== null && deepMm > 0 ? blurDiscDiameter(any.focalLengthMm, any.fNumber, z, z - deepMm) : NaN;
   return {
-    ...{ kind: 'eyeNose', steps, deepMm },
+    kind: 'eyeNose',
+    steps,
+    deepMm,
     distances: froms.map((distanceMm) => {
       const own = steps.filter(({ step, frame }) => step.distanceMm === distanceMm && frame !== null);
       const others = own.flatMap(({ step, things }) => things.filter(({ index }) => index !== step.focusOn));
       const seen = mean(others.flatMap(({ discMm }) => discMm ?? []));
       const away = mean(own.flatMap(({ frame }) => (frame && depthOf(frame, 0)) ?? [])) ?? distanceMm;
       return {
-        ...{ distanceMm: away, frames: own.length, expected: discAt(away) / allowedMm },
+        distanceMm: away,
+        frames: own.length,
+        expected: discAt(away) / allowedMm,
         measured: seen === undefined ? null : seen / allowedMm,
         right: own.filter(({ sharpest, step }) => sharpest === step.focusOn).length
       };
@@ -134,7 +138,8 @@ export const eyeNose = defineDrill({
     arrange: (kit) => {
       const distances = face.times.map((times) => distanceFor(kit, times));
       return {
-        ...{ distanceMm: distances[0] ?? distanceFor(kit), spacingMm: face.deepMm },
+        distanceMm: distances[0] ?? distanceFor(kit),
+        spacingMm: face.deepMm,
         things: [
           { index: 0, lateralMm: -face.asideMm / 2, depthMm: face.deepMm },
           { index: 1, lateralMm: face.asideMm / 2, depthMm: 0 }
@@ -165,7 +170,9 @@ export const eyeNose = defineDrill({
     judge: (match, { unit, discMm }) => {
       const verdict = eyeNoseVerdict(match, discMm);
       return {
-        ...{ said: eyeNoseWords(verdict, unit), ...figureAlone(verdict.sameFromMm), learned: [] },
+        said: eyeNoseWords(verdict, unit),
+        ...figureAlone(verdict.sameFromMm),
+        learned: [],
         offsetsMm: verdict.steps.map(({ offsetMm }) => offsetMm),
         things: verdict.steps.map(({ things }) => things)
       };

@@ -69,15 +69,13 @@ export const inLine = (count: number, asideMm: number, apartMm: number): DrillOb
 export const stepWriter =
   (kit: KitLimits) =>
   (changes: Partial<DrillStep> & Pick<DrillStep, 'id' | 'focusOn'>): DrillStep => ({
-    ...{
-      fNumber: exactFNumber(kit.widestFNumber),
-      place: 'middle',
-      upright: false,
-      turning: null,
-      distanceMm: null,
-      waitS: null,
-      shutterS: null
-    },
+    fNumber: exactFNumber(kit.widestFNumber),
+    place: 'middle',
+    upright: false,
+    turning: null,
+    distanceMm: null,
+    waitS: null,
+    shutterS: null,
     ...changes
   });
 

@@ -55,7 +55,9 @@ export function steadyVerdict(
       : []
   );
   return {
-    ...{ kind: 'steady', steps: read, measured: held.length },
+    kind: 'steady',
+    steps: read,
+    measured: held.length,
     steady: steadyOf(held, usual, traditionalDiscMm * focalLengthMm, allowedMm),
     seen: held.filter(({ discMm }) => discMm !== null).length,
     missing: missingIn(read)
@@ -131,7 +133,8 @@ export const steady = defineDrill({
         for (let s = (2 * last) / f; s < held.longestS * 1.2; s *= 2) longer.push(Math.min(s, held.longestS));
       const fNumber = exactFNumber(Math.min(kit.smallestFNumber, Math.max(kit.widestFNumber, held.fNumber)));
       return {
-        ...{ distanceMm: distanceFor(kit), spacingMm: 0 },
+        distanceMm: distanceFor(kit),
+        spacingMm: 0,
         things: inLine(3, held.asideMm, 0),
         steps: [...held.aboutF.map((times) => times / f), ...longer].flatMap((shutterS, time) =>
           Array.from({ length: held.times }, (_, at) =>
@@ -153,7 +156,8 @@ export const steady = defineDrill({
     judge: (match, { habits, focalLengthMm, stance, stabiliserStops, discMm }) => {
       const verdict = steadyVerdict(match, focalLengthMm, usualShare(habits, stance, stabiliserStops), discMm);
       return {
-        ...{ said: steadyWords(verdict, focalLengthMm), ...figureOf(verdict.steady?.showsFromS) },
+        said: steadyWords(verdict, focalLengthMm),
+        ...figureOf(verdict.steady?.showsFromS),
         learned: verdict.steady ? [learned('shake', verdict.steady.share, 2 ** stabiliserStops)] : [],
         notes: verdict.steps.map(({ track }) => (track ? trackWords(track) : ''))
       };

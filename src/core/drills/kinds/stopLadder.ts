@@ -151,7 +151,8 @@ export const stopLadder = defineDrill({
       const spacingMm = apart(kit, { ...spacing, fNumber: exactFNumber(Math.max(4, kit.widestFNumber)), step: 10 });
       const stops = lensStops(kit.widestFNumber, Math.min(smallest, kit.smallestFNumber), 'full');
       return {
-        ...{ distanceMm: distanceFor(kit), spacingMm },
+        distanceMm: distanceFor(kit),
+        spacingMm,
         things: inLine(4, spacing.aside, spacingMm),
         steps: [0, 1].flatMap((focusOn) =>
           stops.map(({ fNumber }, at) =>
@@ -177,7 +178,9 @@ export const stopLadder = defineDrill({
     judge: (match, { discMm }) => {
       const verdict = ladderVerdict(match, discMm);
       return {
-        ...{ said: ladderWords(verdict), ...figureAlone(verdict.departs), learned: [] },
+        said: ladderWords(verdict),
+        ...figureAlone(verdict.departs),
+        learned: [],
         things: verdict.rows.flatMap(({ stops }) => stops.map(({ things }) => things))
       };
     }

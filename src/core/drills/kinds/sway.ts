@@ -51,7 +51,9 @@ export function swayVerdict(
   const spare = steps.reduce((sum, one) => sum + (one.step.waitS === null ? 0 : one.spare.length), 0);
   const lacking = steps.filter(({ step, frame }) => step.waitS !== null && frame === null).length;
   return {
-    ...{ kind: 'sway', steps: read, swayed: estimateSway(waited, usual, growsForS) },
+    kind: 'sway',
+    steps: read,
+    swayed: estimateSway(waited, usual, growsForS),
     missing: missingIn(read),
     miscounted: waited.length === 0 ? 0 : spare - lacking
   };
@@ -117,7 +119,8 @@ export const sway = defineDrill({
         )
       );
       return {
-        ...{ distanceMm: distanceFor(kit), spacingMm },
+        distanceMm: distanceFor(kit),
+        spacingMm,
         things: inLine(3, spacing.aside, spacingMm),
         steps: [...straight(kit), ...waited]
       };
@@ -150,7 +153,8 @@ export const sway = defineDrill({
       };
       const verdict = swayVerdict(match, usual, habits.swayGrowsForS);
       return {
-        ...{ said: swayDrillWords(verdict, unit), ...figureOf(verdict.swayed?.sway) },
+        said: swayDrillWords(verdict, unit),
+        ...figureOf(verdict.swayed?.sway),
         learned: verdict.swayed ? [learned('sway', verdict.swayed.sway)] : [],
         offsetsMm: verdict.steps.map(({ offsetMm }) => offsetMm)
       };

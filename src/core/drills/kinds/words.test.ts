@@ -26,7 +26,9 @@ const steps = arrangedFor('diagonal', kit)?.steps ?? [];
 const read = (at: number, offsetMm: number | null, sharpest: number | null): DiagonalStep => ({
   step: steps[at] as DrillStep,
   frame: offsetMm === null ? null : ({} as DiagonalStep['frame']),
-  ...{ offsetMm, sharpest, things: [] }
+  offsetMm,
+  sharpest,
+  things: []
 });
 const diagonal = (of: readonly DiagonalStep[]) =>
   diagonalWords(
@@ -61,13 +63,11 @@ describe('drills in words', () => {
       return { focusOn, stops: [], holds, expected };
     };
     const said = ladderWords({
-      ...{
-        kind: 'stopLadder',
-        rows: [row(0, null, 16), row(1, 11.3, 8)],
-        departs: 0.31,
-        costsFrom: { fNumber: 16, by: 'noise' },
-        missing: 0
-      }
+      kind: 'stopLadder',
+      rows: [row(0, null, 16), row(1, 11.3, 8)],
+      departs: 0.31,
+      costsFrom: { fNumber: 16, by: 'noise' },
+      missing: 0
     });
     expect(said.title).toBe('f/11 holds all, focused on the second.');
     expect(said.detail).toBe(
@@ -83,7 +83,11 @@ describe('drills in words', () => {
 
   it('to the edges: a lean, none, or too little', () => {
     const edges = (value: number | null, half = 5): EdgesVerdict => ({
-      ...{ kind: 'edges', steps: [], straightMm: 4, turnOffMm: -2, missing: 3 },
+      kind: 'edges',
+      steps: [],
+      straightMm: 4,
+      turnOffMm: -2,
+      missing: 3,
       leaned:
         value === null
           ? null
@@ -98,10 +102,19 @@ describe('drills in words', () => {
 
   it('eye or nose: from where on it makes no difference, and what it costs nearer', () => {
     const from = (distanceMm: number, measured: number | null, right = 2) => ({
-      ...{ distanceMm, measured, expected: measured ?? 0, right, frames: 2 }
+      distanceMm,
+      measured,
+      expected: measured ?? 0,
+      right,
+      frames: 2
     });
     const verdict = (distances: EyeNoseVerdict['distances'], missing = 0): EyeNoseVerdict => ({
-      ...{ kind: 'eyeNose', steps: [read(0, 1, 0), read(1, 1, 1)], distances, deepMm: 26, sameFromMm: 2200, missing }
+      kind: 'eyeNose',
+      steps: [read(0, 1, 0), read(1, 1, 1)],
+      distances,
+      deepMm: 26,
+      sameFromMm: 2200,
+      missing
     });
     const said = eyeNoseWords(verdict([from(1350, 2.5), from(3400, 0.4)]), 'metric');
     expect(said.title).toBe('From 2.2 m on, eye or nose makes no difference.');
@@ -119,9 +132,13 @@ describe('drills in words', () => {
     const figure = (value: number) => ({ value, low: value / 2, high: value * 2 });
     const steps = [{ step: {} as DrillStep, frame: null, offsetMm: 0 }];
     const verdict = (changes: Partial<SwayVerdict>): SwayVerdict => ({
-      ...{ kind: 'sway', steps, missing: 0, miscounted: 0 },
+      kind: 'sway',
+      steps,
+      missing: 0,
+      miscounted: 0,
       swayed: {
-        ...{ sway: figure(12), focus: figure(3) },
+        sway: figure(12),
+        focus: figure(3),
         byWait: [{ waitS: 0, spread: figure(3), times: 5 }, { waitS: 6, spread: figure(20), times: 5 }] // prettier-ignore
       },
       ...changes
@@ -142,7 +159,11 @@ describe('drills in words', () => {
   it('hold steady: from which time on it shows, against one over the focal length', () => {
     const steps = [{ step: {} as DrillStep, frame: null, track: null }];
     const told = (showsFromS: number): SteadyVerdict => ({
-      ...{ kind: 'steady', steps, measured: 15, seen: 6, missing: 0 },
+      kind: 'steady',
+      steps,
+      measured: 15,
+      seen: 6,
+      missing: 0,
       steady: {
         share: { value: 1, low: 0.5, high: 2 },
         showsFromS: { value: showsFromS, low: showsFromS / 2, high: showsFromS * 2 },
@@ -202,19 +223,23 @@ describe('drills in words', () => {
 
   it('writes results as a table, a row a step', () => {
     const result = (changes: Partial<DrillResult>): DrillResult => ({
-      ...{ kind: 'result', id: 'r', madeAt: Date.UTC(2026, 10, 27, 9), simulated: false, drill: 'diagonal' },
-      ...{
-        bodyId: 'b',
-        body: 'Body',
-        lensId: 'l',
-        lens: '=SUM(A1)',
-        focalLengthMm: 50,
-        figure: 12.345678,
-        asked: null,
-        stance: null,
-        learned: []
-      },
-      ...{ low: null, high: null, steps: [{ step: 'focus0', file: 'A.JPG', mm: -4 }] },
+      kind: 'result',
+      id: 'r',
+      madeAt: Date.UTC(2026, 10, 27, 9),
+      simulated: false,
+      drill: 'diagonal',
+      bodyId: 'b',
+      body: 'Body',
+      lensId: 'l',
+      lens: '=SUM(A1)',
+      focalLengthMm: 50,
+      figure: 12.345678,
+      asked: null,
+      stance: null,
+      learned: [],
+      low: null,
+      high: null,
+      steps: [{ step: 'focus0', file: 'A.JPG', mm: -4 }],
       ...changes
     });
     const lines = writeDrillsCsv([

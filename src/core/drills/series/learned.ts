@@ -25,7 +25,10 @@ export const learned = (
   { value, low, high }: Estimate,
   times = 1
 ): LearnedFromDrill => ({
-  ...{ what, value: value * times, low: low * times, high: high * times }
+  what,
+  value: value * times,
+  low: low * times,
+  high: high * times
 });
 
 type Stance = Camera['stance'];

@@ -75,7 +75,8 @@ export function steadyOf(
     byTime: [...group(held, ({ shutterS }) => shutterS)]
       .sort(([a], [b]) => a - b)
       .map(([shutterS, own]) => ({
-        ...{ shutterS, times: own.length },
+        shutterS,
+        times: own.length,
         seen: own.filter(({ discMm }) => discMm !== null).length
       }))
   };

@@ -37,12 +37,24 @@ describe('the track shake leaves of a mark', () => {
 
   it('goes to its step by the shutter time, whatever the order; what has none is left', () => {
     const steps = arrangedFor('steady', {
-      ...{ focalLengthMm: 85, widestFNumber: 1.4, smallestFNumber: 16, closestMm: 800, discMm: 0.03 }
+      focalLengthMm: 85,
+      widestFNumber: 1.4,
+      smallestFNumber: 16,
+      closestMm: 800,
+      discMm: 0.03
     })?.steps;
     const times = [4 / 85, 1 / 340, 2 / 85, 1 / 170, 1 / 85, null];
     const frames = times.map((shutterS, index): DrillFrame => ({
-      ...{ id: `f${index}`, name: `f${index}`, takenMs: 1000 * index, shutterS, fNumber: 4 * Math.SQRT2 },
-      ...{ focalLengthMm: 85, lens: '85 mm', width: 560, height: 220, pixelMm: 0.03 },
+      id: `f${index}`,
+      name: `f${index}`,
+      takenMs: 1000 * index,
+      shutterS,
+      fNumber: 4 * Math.SQRT2,
+      focalLengthMm: 85,
+      lens: '85 mm',
+      width: 560,
+      height: 220,
+      pixelMm: 0.03,
       marked: shutterS === 1 / 340 ? at : seen(120 * (shutterS ?? 0), 0.4)
     }));
     const match = matchFrames(steps ?? [], readSeries(frames));

@@ -78,7 +78,12 @@ export class FieldFigures {
 }
 
 export const field: BenchKind<'field', EdgesRead, FieldFigures> = {
-  ...{ id: 'field', name: 'Field', of: 'lens', done: 'measured', ownStops: false, latestOnly: false },
+  id: 'field',
+  name: 'Field',
+  of: 'lens',
+  done: 'measured',
+  ownStops: false,
+  latestOnly: false,
   sheet: { kind: 'edges', name: 'Edge sheet' },
   pictures: 'Pictures of the wall',
   read: readEdges,

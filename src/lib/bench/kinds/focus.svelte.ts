@@ -71,8 +71,15 @@ export class FocusFigures {
         const near = (index % 2 === 0) !== this.#turned.includes(id);
         const { distanceMm, offsetMm, sdMm, offsetUm, sdUm } = read.frame;
         return {
-          ...{ id, file: name.slice(0, 255), takenMs: read.facts.clockMs, from: near ? 'near' : 'far' },
-          ...{ distanceMm, offsetMm, sdMm: Math.max(1e-3, sdMm), offsetUm, sdUm: Math.max(1e-3, sdUm) }
+          id,
+          file: name.slice(0, 255),
+          takenMs: read.facts.clockMs,
+          from: near ? 'near' : 'far',
+          distanceMm,
+          offsetMm,
+          sdMm: Math.max(1e-3, sdMm),
+          offsetUm,
+          sdUm: Math.max(1e-3, sdUm)
         };
       });
       const allowedUm = 1000 * this.#discMm * fNumber;
@@ -147,7 +154,11 @@ export class FocusFigures {
     this.#run.keep(
       `${lens.name} tested`,
       this.unkept.map(({ focalLengthMm, fNumber, result, shots }) => ({
-        ...{ method: this.method, focalLengthMm, fNumber, biasUm: result.bias, spreadUm: result.sd },
+        method: this.method,
+        focalLengthMm,
+        fNumber,
+        biasUm: result.bias,
+        spreadUm: result.sd,
         shots: shots.map(({ id: _, ...shot }) => shot)
       }))
     );
@@ -161,7 +172,12 @@ export class FocusFigures {
 }
 
 export const focus: BenchKind<'focus', FocusRead, FocusFigures> = {
-  ...{ id: 'focus', name: 'Focus', of: 'pair', done: 'measured', ownStops: false, latestOnly: false },
+  id: 'focus',
+  name: 'Focus',
+  of: 'pair',
+  done: 'measured',
+  ownStops: false,
+  latestOnly: false,
   sheet: { kind: 'focus', name: 'Focus sheet' },
   pictures: 'Pictures of the focus sheet',
   read: readFocus,

@@ -35,7 +35,12 @@ export class SpotsFigures {
 }
 
 export const spots: BenchKind<'spots', SpotsRead, SpotsFigures> = {
-  ...{ id: 'spots', name: 'Dust', of: 'body', done: 'searched', ownStops: false, latestOnly: true },
+  id: 'spots',
+  name: 'Dust',
+  of: 'body',
+  done: 'searched',
+  ownStops: false,
+  latestOnly: true,
   sheet: null,
   pictures: 'A picture of a plain surface',
   read: readSpots,

@@ -100,7 +100,12 @@ export class StopsFigures {
 }
 
 export const stops: BenchKind<'stops', EdgesRead, StopsFigures> = {
-  ...{ id: 'stops', name: 'Sharpness by stop', of: 'lens', done: 'measured', ownStops: true, latestOnly: false },
+  id: 'stops',
+  name: 'Sharpness by stop',
+  of: 'lens',
+  done: 'measured',
+  ownStops: true,
+  latestOnly: false,
   sheet: { kind: 'edges', name: 'Edge sheet' },
   pictures: 'Pictures of the edge sheet',
   read: readEdges,

@@ -262,7 +262,8 @@ export class Transfer {
     const position = now();
     return {
       whole: {
-        ...{ people: file.people, places: file.places },
+        people: file.people,
+        places: file.places,
         setups: file.setups.map((setup) => renameKit(setup, kitId)),
         job: renameJobKit(file.job, kitId)
       },
