@@ -161,7 +161,7 @@ test('to the edges: frames are known by where the thing lies; the lean is told, 
   test.setTimeout(300_000);
   const normal = seededNormal(3);
   const steps = stepsOf('edges');
-  const size = [1200, 800] as const;
+  const size = [960, 640] as const;
   const v = imageDistance(f, depthOf('edges', 1));
   const taken = steps.map((step): Taken => {
     const z = depthOf('edges', step.focusOn);
