@@ -25,7 +25,7 @@ export default defineConfig({
   workers: 2,
   forbidOnly: true,
   retries: 0,
-  reporter: process.env['CI'] ? 'line' : 'list',
+  reporter: [[process.env['CI'] ? 'line' : 'list'], ['./scripts/slowest-e2e.ts']],
   // Generous: these machines are shared, and at times have a quarter of their speed. A pass never waits for it.
   timeout: 180_000,
   expect: { timeout: 45_000 },
