@@ -47,106 +47,157 @@ const rigidShare = 0.02;
 /** A node that contributes less than this, against a sum near 1 or 0.01, is not worth finishing. */
 const negligible = 1e-9;
 
+/** What one integral works with, in vergence. */
+interface Landing {
+  readonly input: OddsInput;
+  /** Where the plane lands, 1/mm: its mean and its standard deviation. */
+  readonly mean: number;
+  readonly sigma: number;
+}
+
+// k = C/A, see optics/depthOfField.ts.
+const kOf = ({ input: { f, N, allowance } }: Landing, member: OddsMember): number =>
+  ((member.allowance ?? allowance) * N) / f;
+
+/** How far a member may come by swaying, mm; nothing where that is next to nothing. */
+const reachOf = ({ input: { sd } }: Landing, { sway }: OddsMember): number =>
+  sway <= rigidShare * sd ? 0 : tailSigmas * sway;
+
+/** Limits of what is sharp with the plane at 1/w, mm. */
+function farLimit({ input: { f, P } }: Landing, k: number, w: number): number {
+  const vergence = (1 + k / P) * w - k / f;
+  return vergence <= 0 ? Infinity : 1 / vergence;
+}
+function nearLimit({ input: { f, P } }: Landing, k: number, w: number): number {
+  const vergence = (1 - k / P) * w + k / f;
+  return vergence <= 0 ? Infinity : 1 / vergence;
+}
+
 /** Probability, 0 to 1. */
 export function keeperOdds(input: OddsInput): number {
-  const { f, N, P, s, bias, members } = input;
-  const plane = s + bias;
+  const { members } = input;
+  const plane = input.s + input.bias;
   if (input.allowance <= 0 || plane <= 0) return 0;
   const mean = 1 / plane;
-  const sigma = input.sd * mean * mean;
-  const perDisc = N / f;
-  const common = input.allowance * perDisc;
-  // k = C/A, see optics/depthOfField.ts.
-  const kOf = (member: OddsMember) => (member.allowance === undefined ? common : member.allowance * perDisc);
-  const rigidBelow = rigidShare * input.sd;
-  const reachOf = (member: OddsMember) => (member.sway <= rigidBelow ? 0 : tailSigmas * member.sway);
+  const landing = { input, mean, sigma: input.sd * mean * mean };
+  const possible = possibleVergences(landing);
+  if (!possible) return 0;
+  const [low, high] = possible;
+  if (landing.sigma === 0) {
+    if (mean < low || mean > high) return 0;
+    return members.reduce((product, member) => {
+      const k = kOf(landing, member);
+      if (member.sway === 0) return product;
+      return product * insideBoth(member, nearLimit(landing, k, mean), farLimit(landing, k, mean));
+    }, 1);
+  }
+  if (low >= high) return 0;
+  // The limits only come nearer as w grows: whoever is inside them with room to spare at both ends is certain throughout.
+  const swaying = members.filter((member) => {
+    const reach = reachOf(landing, member);
+    if (reach === 0) return false;
+    const k = kOf(landing, member);
+    return farLimit(landing, k, high) - member.furthest < reach || member.nearest - nearLimit(landing, k, low) < reach;
+  });
+  if (swaying.length === 0) return chanceBetween(landing, low, high);
+  // Most share one k; sorted, their limits are computed once for each node.
+  swaying.sort((a, b) => kOf(landing, a) - kOf(landing, b));
+  const certain = certainVergences(landing, swaying, low, high);
+  if (!certain) return clamped(share(landing, swaying, low, high));
+  const [allIn, firstOut] = certain;
+  return clamped(
+    share(landing, swaying, low, allIn) +
+      chanceBetween(landing, allIn, firstOut) +
+      share(landing, swaying, firstOut, high)
+  );
+}
 
-  // Vergences outside [low, high] cannot succeed: the limits of optics/depthOfField.ts solved for 1/s.
+const chanceBetween = ({ mean, sigma }: Landing, low: number, high: number): number =>
+  normalCdf((high - mean) / sigma) - normalCdf((low - mean) / sigma);
+
+/** Vergences outside these cannot succeed: the limits of optics/depthOfField.ts solved for 1/s. Null where none can. */
+function possibleVergences(landing: Landing): readonly [low: number, high: number] | null {
+  const { mean, sigma, input } = landing;
+  const { f, P, members } = input;
   let low = mean - tailSigmas * sigma;
   let high = mean + tailSigmas * sigma;
   for (const member of members) {
-    const k = kOf(member);
-    if (k <= 0) return 0;
-    const reach = reachOf(member);
+    const k = kOf(landing, member);
+    if (k <= 0) return null;
+    const reach = reachOf(landing, member);
     const far = member.furthest - reach;
     if (far > 0) high = Math.min(high, (1 / far + k / f) / (1 + k / P));
     if (k < P) low = Math.max(low, (1 / (member.nearest + reach) - k / f) / (1 - k / P));
   }
   // Nothing images from within the focal length.
-  high = Math.min(high, (P / f) * (1 - 1e-9));
+  return [low, Math.min(high, (P / f) * (1 - 1e-9))];
+}
 
-  const farLimit = (k: number, w: number) => {
-    const vergence = (1 + k / P) * w - k / f;
-    return vergence <= 0 ? Infinity : 1 / vergence;
-  };
-  const nearLimit = (k: number, w: number) => {
-    const vergence = (1 - k / P) * w + k / f;
-    return vergence <= 0 ? Infinity : 1 / vergence;
-  };
-
-  if (sigma === 0) {
-    if (mean < low || mean > high) return 0;
-    return members.reduce((product, member) => {
-      const k = kOf(member);
-      return member.sway === 0 ? product : product * insideBoth(member, nearLimit(k, mean), farLimit(k, mean));
-    }, 1);
-  }
-  if (low >= high) return 0;
-
-  // The limits only come nearer as w grows: whoever is inside them with room to spare at both ends is certain throughout.
-  const swaying = members.filter((member) => {
-    const reach = reachOf(member);
-    if (reach === 0) return false;
-    const k = kOf(member);
-    return farLimit(k, high) - member.furthest < reach || member.nearest - nearLimit(k, low) < reach;
-  });
-  if (swaying.length === 0) return normalCdf((high - mean) / sigma) - normalCdf((low - mean) / sigma);
-
-  // Most share one k; sorted, their limits are computed once for each node.
-  swaying.sort((a, b) => kOf(a) - kOf(b));
-  const finest = swaying.reduce((least, member) => Math.min(least, member.sway * mean * mean), sigma);
-  const share = (from: number, to: number): number => {
-    if (from >= to) return 0;
-    const panels = Math.min(maxPanels, Math.max(1, Math.ceil((to - from) / (scalesPerPanel * finest))));
-    const half = (to - from) / (2 * panels);
-    let sum = 0;
-    for (let panel = 0; panel < panels; panel++) {
-      const middle = from + half * (2 * panel + 1);
-      for (const [node, weight] of gaussLegendre8) {
-        const w = middle + half * node;
-        let product = weight * normalDensity((w - mean) / sigma);
-        let k = NaN;
-        let near = 0;
-        let far = 0;
-        for (const member of swaying) {
-          const own = kOf(member);
-          if (own !== k) {
-            k = own;
-            near = nearLimit(k, w);
-            far = farLimit(k, w);
-          }
-          product *= insideBoth(member, near, far);
-          if (product < negligible) break;
-        }
-        sum += product;
-      }
-    }
-    return (sum * half) / sigma;
-  };
-
-  // Between where the last of them has come in at one end and the first goes out at the other all are certain.
+/** Between where the last of them has come in at one end and the first goes out at the other all are certain; null where that is nowhere. */
+function certainVergences(
+  landing: Landing,
+  swaying: readonly OddsMember[],
+  low: number,
+  high: number
+): readonly [allIn: number, firstOut: number] | null {
+  const { f, P } = landing.input;
   let allIn = low;
   let firstOut = high;
   for (const member of swaying) {
-    const k = kOf(member);
-    const reach = reachOf(member);
+    const k = kOf(landing, member);
+    const reach = reachOf(landing, member);
     const near = member.nearest - reach;
     allIn = k < P && near > 0 ? Math.max(allIn, (1 / near - k / f) / (1 - k / P)) : high;
     firstOut = Math.min(firstOut, (1 / (member.furthest + reach) + k / f) / (1 + k / P));
-    if (allIn >= firstOut) return clamped(share(low, high));
+    if (allIn >= firstOut) return null;
   }
-  const certain = normalCdf((firstOut - mean) / sigma) - normalCdf((allIn - mean) / sigma);
-  return clamped(share(low, allIn) + certain + share(firstOut, high));
+  return [allIn, firstOut];
+}
+
+/** The integral between two vergences, by panels as narrow as the narrowest sway. */
+function share(landing: Landing, swaying: readonly OddsMember[], from: number, to: number): number {
+  if (from >= to) return 0;
+  const { mean, sigma } = landing;
+  const finest = swaying.reduce((least, member) => Math.min(least, member.sway * mean * mean), sigma);
+  const panels = Math.min(maxPanels, Math.max(1, Math.ceil((to - from) / (scalesPerPanel * finest))));
+  const half = (to - from) / (2 * panels);
+  const ks = swaying.map((member) => kOf(landing, member));
+  let sum = 0;
+  for (let panel = 0; panel < panels; panel++) {
+    const middle = from + half * (2 * panel + 1);
+    for (const [node, weight] of gaussLegendre8) {
+      const w = middle + half * node;
+      sum += allInside(landing, swaying, ks, w, weight * normalDensity((w - mean) / sigma));
+    }
+  }
+  return (sum * half) / sigma;
+}
+
+/** Chance that all who sway are within their limits with the plane at 1/w, times what that counts. The innermost loop of every plan. */
+function allInside(
+  landing: Landing,
+  swaying: readonly OddsMember[],
+  ks: readonly number[],
+  w: number,
+  counts: number
+): number {
+  let product = counts;
+  let k = NaN;
+  let near = 0;
+  let far = 0;
+  for (let index = 0; index < swaying.length; index++) {
+    const own = ks[index] ?? 0;
+    const member = swaying[index];
+    if (!member) continue;
+    if (own !== k) {
+      k = own;
+      near = nearLimit(landing, k, w);
+      far = farLimit(landing, k, w);
+    }
+    product *= insideBoth(member, near, far);
+    if (product < negligible) break;
+  }
+  return product;
 }
 
 const clamped = (odds: number): number => Math.min(1, Math.max(0, odds));

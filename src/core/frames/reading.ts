@@ -66,6 +66,41 @@ export function plannedFor(
   return { entry: own ?? selected, asPlanned: own !== undefined, focalLengthMm };
 }
 
+/** Eyes that tell of the plane: whose depth is known, and which nothing but focus has blurred. */
+function eyesIn(
+  { frame, faces }: Pick<FrameJudged, 'frame' | 'faces'>,
+  plan: Plan,
+  byPerson: ReadonlyMap<string, ExpectedFace>,
+  targetId: string | null
+): PlaneFeature[] {
+  return frame.faces.flatMap((face): PlaneFeature[] => {
+    const own = face.personId === null ? undefined : byPerson.get(face.personId);
+    const subject = plan.subjects.find(({ id }) => id === face.personId);
+    const judged = faces.find(({ faceId }) => faceId === face.id);
+    // What a movement blurs, or a lid covers, says nothing of the plane.
+    if (!judged || judged.closed || judged.smear) return [];
+    // Pets and things are never expected as faces; whoever pointed at one knows that it is there.
+    const middleMm = own?.depthMm ?? (face.pointed ? subject?.nearest : undefined);
+    if (middleMm === undefined) return [];
+    return (['left', 'right'] as const).flatMap((side): PlaneFeature[] => {
+      const eye = eyeOf(face, side);
+      if (!eye.ok) return [];
+      const point = subject?.points.find(({ feature }) => feature === `${side}Eye`);
+      return [
+        {
+          of: face.id,
+          depthMm: point?.depth ?? middleMm,
+          depthSdMm: face.personId === targetId ? targetSdMm : standingSdMm,
+          discPx: eye.discPx,
+          atLeast: eye.discPx >= maxMeasurablePx,
+          // Both eyes of a face are wrong together: each counts as half.
+          sdPx: Math.SQRT2 * Math.max(leastSdPx, (eye.high - eye.low) / tails)
+        }
+      ];
+    });
+  });
+}
+
 /**
  * @param before the frame of the same burst before it: heads larger than there have come nearer
  * @returns null where nothing in the frame can be held against the plan: nobody measured, or another lens
@@ -84,83 +119,29 @@ export function readFrame(
   const { entry, asPlanned, focalLengthMm } = planned;
   const { target } = entry;
   const byPerson = new Map(expected.map((face) => [face.personId, face]));
-  const features = frame.faces.flatMap((face): PlaneFeature[] => {
-    const own = face.personId === null ? undefined : byPerson.get(face.personId);
-    const subject = plan.subjects.find(({ id }) => id === face.personId);
-    const judged = faces.find(({ faceId }) => faceId === face.id);
-    // What a movement blurs, or a lid covers, says nothing of the plane.
-    if (!judged || judged.closed || judged.smear) return [];
-    const points = subject?.points ?? [];
-    // Pets and things are never expected as faces; whoever pointed at one knows that it is there.
-    const middleMm = own?.depthMm ?? (face.pointed ? subject?.nearest : undefined);
-    if (middleMm === undefined) return [];
-    return (['left', 'right'] as const).flatMap((side): PlaneFeature[] => {
-      const eye = eyeOf(face, side);
-      const point = points.find(({ feature }) => feature === `${side}Eye`);
-      return eye.ok
-        ? [
-            {
-              of: face.id,
-              depthMm: point?.depth ?? middleMm,
-              depthSdMm: face.personId === target.subjectId ? targetSdMm : standingSdMm,
-              discPx: eye.discPx,
-              atLeast: eye.discPx >= maxMeasurablePx,
-              // Both eyes of a face are wrong together: each counts as half.
-              sdPx: Math.SQRT2 * Math.max(leastSdPx, (eye.high - eye.low) / tails)
-            }
-          ]
-        : [];
-    });
-  });
-  const size = pictureSize(body, setup.camera);
-  const pxPerMm = frame.widthPx / size.width;
-  const spread = Math.hypot(entry.scatter.focusMm, entry.scatter.holdMm, entry.scatter.leanMm);
-  const { turnMm, leanMm } = target.recomposed ?? { turnMm: 0, leanMm: 0 };
-  const meantMm = target.focusDistanceMm + turnMm + leanMm;
-  const biasMm = entry.planeMm - meantMm;
-  const elsewhere = plan.subjects.filter(({ id }) => id !== target.subjectId);
-  const behind = plan.backgrounds.map(({ id, depthMm }) => ({ id, mm: Math.min(depthMm, furthest * meantMm) }));
-  /** Focus was to find an eye by itself, and the nose is near. */
-  const onEye = (target.feature === 'leftEye' || target.feature === 'rightEye') && !isByHand(setup.camera.focusMethod);
+  const features = eyesIn({ frame, faces }, plan, byPerson, target.subjectId);
+  const taken = takenAs(frame, before, planned, setup, plan, body);
+  const { meantMm, onEye } = taken;
   const lying = sharpestThere(frame, setup, plan, body);
-  const fNumber = frame.fNumber ?? entry.stop.fNumber;
   const asked: PlaneAsked = {
     features: [...features, ...(lying.length === 1 ? featureOf(frame, lying, furthest * meantMm) : [])],
     focalLengthMm,
-    fNumber,
+    fNumber: frame.fNumber ?? entry.stop.fNumber,
     pupilMagnification: plan.pupilMagnification,
-    pxPerMm,
+    pxPerMm: taken.pxPerMm,
     meantMm,
-    biasMm,
-    spreadMm: spread,
-    elsewhereMm: [...elsewhere.map(({ nearest }) => nearest), ...(onEye ? [entry.planeMm - noseMm] : [])],
-    beyondMm: behind.map(({ mm }) => mm)
+    biasMm: taken.biasMm,
+    spreadMm: taken.spread,
+    elsewhereMm: [...taken.elsewhere.map(({ nearest }) => nearest), ...(onEye ? [entry.planeMm - noseMm] : [])],
+    beyondMm: taken.behind.map(({ mm }) => mm)
   };
   const plane = features.length === 0 ? null : findPlane(asked);
   if (!plane) return null;
-  const causes = possibleCauses({
-    frame,
-    before,
-    entry,
-    elsewhere,
-    behind,
-    onEye,
-    meantMm,
-    biasMm,
-    spread,
-    focalLengthMm,
-    pxPerMm,
-    depthOf: (id) => byPerson.get(id)?.depthMm
-  });
+  const causes = possibleCauses({ ...taken, depthOf: (id) => byPerson.get(id)?.depthMm });
   const zone = { nearMm: entry.nearMm, farMm: entry.farMm ?? Infinity };
   const within = chanceHeld(plane, { ...asked, features }, allowedPx) > 0.5;
   const found = within ? [] : findCauses(plane, causes);
-  const likeliest = lying.reduce<Lying | null>(
-    (best, one) => (best === null || off(one, plane) < off(best, plane) ? one : best),
-    null
-  );
-  const high = (frame.sharpest?.high ?? 0) + slackPx;
-  const sharpest = likeliest && discAt(likeliest.depthMm, plane.mm, asked) > high ? 'unplanned' : likeliest;
+  const sharpest = sharpestOf(frame, lying, plane, asked);
   const must = setup.people.filter(({ importance }) => importance !== 'maySoft').map(({ id }) => id);
   const needed = plan.subjects.filter(({ id }) => must.includes(id) && byPerson.has(id));
   return {
@@ -176,6 +157,50 @@ export function readFrame(
     sharpest,
     tooDeep: !within && needed.length > 1 && !canHold(plane, asked, needed, allowedPx)
   };
+}
+
+/** What the plan says of how a frame was taken. */
+function takenAs(
+  frame: Frame,
+  before: Frame | null,
+  { entry, focalLengthMm }: NonNullable<ReturnType<typeof plannedFor>>,
+  setup: Setup,
+  plan: Plan,
+  body: Body
+): Omit<Parameters<typeof possibleCauses>[0], 'depthOf'> {
+  const { target, scatter } = entry;
+  const { turnMm, leanMm } = target.recomposed ?? { turnMm: 0, leanMm: 0 };
+  const meantMm = target.focusDistanceMm + turnMm + leanMm;
+  const isEye = target.feature === 'leftEye' || target.feature === 'rightEye';
+  return {
+    frame,
+    before,
+    entry,
+    elsewhere: plan.subjects.filter(({ id }) => id !== target.subjectId),
+    behind: plan.backgrounds.map(({ id, depthMm }) => ({ id, mm: Math.min(depthMm, furthest * meantMm) })),
+    // Focus was to find an eye by itself, and the nose is near.
+    onEye: isEye && !isByHand(setup.camera.focusMethod),
+    meantMm,
+    biasMm: entry.planeMm - meantMm,
+    spread: Math.hypot(scatter.focusMm, scatter.holdMm, scatter.leanMm),
+    focalLengthMm,
+    pxPerMm: frame.widthPx / pictureSize(body, setup.camera).width
+  };
+}
+
+/** What of the plan is the sharpest part of the frame; `unplanned` where all of that would be softer than what was seen. */
+function sharpestOf(
+  { sharpest }: Frame,
+  lying: readonly Lying[],
+  plane: PlaneFound,
+  asked: PlaneAsked
+): FrameReading['sharpest'] {
+  const likeliest = lying.reduce<Lying | null>(
+    (best, one) => (best === null || off(one, plane) < off(best, plane) ? one : best),
+    null
+  );
+  const high = (sharpest?.high ?? 0) + slackPx;
+  return likeliest && discAt(likeliest.depthMm, plane.mm, asked) > high ? 'unplanned' : likeliest;
 }
 
 /** Softer than measured by this, a thing of the plan is not what was seen, pixels (chosen). */

@@ -31,46 +31,14 @@ function withoutNoise({ power }: Spectrum): Float64Array {
   return power.map((value) => Math.max(value - floor, value * 0.05));
 }
 
+interface Sum {
+  weight: number;
+  sum: number;
+}
+
 export function makeReference(eyes: readonly SharpEye[]): Reference {
-  const sums = Array.from({ length: sectors * entries }, () => ({ weight: 0, sum: 0 }));
-  for (const eye of eyes) {
-    const spectrum = spectrumOf(eye.light, eye.side);
-    const { count } = spectrum;
-    const power = withoutNoise(spectrum);
-    const at = (sector: number, bin: number) => power[sector * band.bins + bin] ?? 0;
-    let [base, bases] = [0, 0];
-    for (let bin = 0; bin < band.bins; bin++) {
-      const waves = (spectrumFrequencies[bin] ?? 0) * eye.eyesPx;
-      if (waves < level.from || waves > level.to) continue;
-      for (let sector = 0; sector < sectors; sector++) {
-        if (!(at(sector, bin) > 0)) continue;
-        base += Math.log(at(sector, bin));
-        bases++;
-      }
-    }
-    if (bases === 0) continue;
-    for (let sector = 0; sector < sectors; sector++)
-      for (let bin = 0; bin < band.bins; bin++) {
-        if (!(at(sector, bin) > 0) || !(count[sector * band.bins + bin] ?? 0)) continue;
-        const value = Math.log(at(sector, bin)) - base / bases;
-        const place = Math.log(((spectrumFrequencies[bin] ?? 0) * eye.eyesPx) / range.from) / stepLog;
-        const { low, high, share: towards } = uprightSector(sector, eye.rollDeg);
-        for (const [entry, near] of [
-          [Math.floor(place), 1 - (place - Math.floor(place))],
-          [Math.floor(place) + 1, place - Math.floor(place)]
-        ] as const)
-          for (const [to, share] of [
-            [low, 1 - towards],
-            [high, towards]
-          ] as const) {
-            const sum = entry >= 0 && entry < entries ? sums[to * entries + entry] : undefined;
-            if (!sum) continue;
-            const weight = near * share * (eye.weight ?? 1);
-            sum.weight += weight;
-            sum.sum += weight * value;
-          }
-      }
-  }
+  const sums = Array.from({ length: sectors * entries }, (): Sum => ({ weight: 0, sum: 0 }));
+  for (const eye of eyes) addEye(sums, eye);
   const perEyes = Array.from({ length: entries }, (_, entry) => range.from * Math.exp(entry * stepLog));
   const log = Array.from({ length: sectors }, (_, sector) =>
     filled(
@@ -81,6 +49,52 @@ export function makeReference(eyes: readonly SharpEye[]): Reference {
     )
   );
   return { perEyes, log };
+}
+
+function addEye(sums: readonly Sum[], eye: SharpEye): void {
+  const spectrum = spectrumOf(eye.light, eye.side);
+  const { count } = spectrum;
+  const power = withoutNoise(spectrum);
+  const base = levelOf(power, eye.eyesPx);
+  if (base === null) return;
+  for (let sector = 0; sector < sectors; sector++)
+    for (let bin = 0; bin < band.bins; bin++) {
+      const own = power[sector * band.bins + bin] ?? 0;
+      if (!(own > 0) || !(count[sector * band.bins + bin] ?? 0)) continue;
+      const value = Math.log(own) - base;
+      const place = Math.log(((spectrumFrequencies[bin] ?? 0) * eye.eyesPx) / range.from) / stepLog;
+      const { low, high, share: towards } = uprightSector(sector, eye.rollDeg);
+      for (const [entry, near] of [
+        [Math.floor(place), 1 - (place - Math.floor(place))],
+        [Math.floor(place) + 1, place - Math.floor(place)]
+      ] as const)
+        for (const [to, share] of [
+          [low, 1 - towards],
+          [high, towards]
+        ] as const) {
+          const sum = entry >= 0 && entry < entries ? sums[to * entries + entry] : undefined;
+          if (!sum) continue;
+          const weight = near * share * (eye.weight ?? 1);
+          sum.weight += weight;
+          sum.sum += weight * value;
+        }
+    }
+}
+
+/** Mean logarithm of the power where amplitudes are compared; null where there is none. */
+function levelOf(power: Float64Array, eyesPx: number): number | null {
+  let [base, bases] = [0, 0];
+  for (let bin = 0; bin < band.bins; bin++) {
+    const waves = (spectrumFrequencies[bin] ?? 0) * eyesPx;
+    if (waves < level.from || waves > level.to) continue;
+    for (let sector = 0; sector < sectors; sector++) {
+      const own = power[sector * band.bins + bin] ?? 0;
+      if (!(own > 0)) continue;
+      base += Math.log(own);
+      bases++;
+    }
+  }
+  return bases === 0 ? null : base / bases;
 }
 
 /** Entries nobody filled go on as the nearest ones do. */

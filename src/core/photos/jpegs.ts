@@ -11,6 +11,18 @@ export interface JpegPart {
 const frames = new Set([0xc0, 0xc1, 0xc2]);
 const standalone = (marker: number) => marker === 0x01 || (marker >= 0xd0 && marker <= 0xd8);
 
+const wordAt = (bytes: Uint8Array, at: number): number => (bytes[at] ?? 0) * 256 + (bytes[at + 1] ?? 0);
+
+/** Where a scan ends: at a marker that is neither a stuffed byte nor a restart. */
+function afterScan(bytes: Uint8Array, from: number): number {
+  let at = from;
+  for (; at + 1 < bytes.length; at++) {
+    const next = bytes[at + 1] ?? 0;
+    if (bytes[at] === 0xff && next !== 0 && next !== 0xff && !(next >= 0xd0 && next <= 0xd7)) break;
+  }
+  return at;
+}
+
 /** The JPEG that begins here, or null when it is none that can be decoded or it is cut off before its picture begins. */
 export function jpegAt(bytes: Uint8Array, from: number): JpegPart | null {
   if (bytes[from] !== 0xff || bytes[from + 1] !== 0xd8) return null;
@@ -28,19 +40,13 @@ export function jpegAt(bytes: Uint8Array, from: number): JpegPart | null {
       continue;
     }
     if (marker === 0xd9) return null;
-    const length = (bytes[at + 2] ?? 0) * 256 + (bytes[at + 3] ?? 0);
+    const length = wordAt(bytes, at + 2);
     if (length < 2) return null;
-    if (frames.has(marker)) {
-      const two = (offset: number) => (bytes[at + offset] ?? 0) * 256 + (bytes[at + offset + 1] ?? 0);
-      size = { height: two(5), width: two(7) };
-    }
+    if (frames.has(marker)) size = { height: wordAt(bytes, at + 5), width: wordAt(bytes, at + 7) };
     at += 2 + length;
     if (marker !== 0xda) continue;
-    // The scan itself: up to a marker that is neither a stuffed byte nor a restart; more scans may follow.
-    for (; at + 1 < bytes.length; at++) {
-      const next = bytes[at + 1] ?? 0;
-      if (bytes[at] === 0xff && next !== 0 && next !== 0xff && !(next >= 0xd0 && next <= 0xd7)) break;
-    }
+    // More scans may follow.
+    at = afterScan(bytes, at);
     if (bytes[at] === 0xff && bytes[at + 1] === 0xd9) return size && { from, to: at + 2, ...size };
   }
   return null;

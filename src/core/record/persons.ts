@@ -12,7 +12,7 @@
 import { group } from 'd3-array';
 import { standingSdMm } from '../frames/possible';
 import { normalCdf } from '../maths/normal';
-import { normalFrom, seededRandom } from '../maths/random';
+import { normalFrom, seededRandom, type Random } from '../maths/random';
 import type { PersonOffset } from './personOffsets';
 import { even, normalised, ofLogs, type Estimate } from './learn';
 
@@ -78,64 +78,89 @@ export function learnSways(placed: readonly PersonPlacement[]): PersonSway[] {
     weight: own[0]?.weight ?? 0,
     seen: own.map((one) => seenOf(one, persons, places))
   }));
-  const random = seededRandom(seed);
-  const normal = normalFrom(random);
-  /** Index of each person's sway among those tried. */
-  const sway = persons.map(() => (factors.length - 1) / 2);
-  const stood = places.map(() => 0);
+  const sampler: Sampler = {
+    frames,
+    random: seededRandom(seed),
+    sway: persons.map(() => (factors.length - 1) / 2),
+    stood: places.map(() => 0)
+  };
   const sums = persons.map(() => factors.map(() => 0));
-  const precisionOf = ({ person, precisions }: Seen) => precisions[sway[person] ?? 0] ?? 0;
   for (let sweep = 0; sweep < sweeps; sweep++) {
-    persons.forEach((_, index) => {
-      // The plane of each frame is integrated out: it would hang on whoever sways least.
-      const logs = factors.map((log) => -0.5 * (log / swayPriorSd) ** 2);
-      for (const { seen, weight } of frames) {
-        const own = seen.find(({ person }) => person === index);
-        if (!own) continue;
-        let [precision, linear, square] = [0, 0, 0];
-        for (const one of seen) {
-          if (one === own) continue;
-          const share = precisionOf(one);
-          const rest = one.mm - (stood[one.place] ?? 0);
-          precision += share;
-          linear += share * rest;
-          square += share * rest * rest;
-        }
-        const rest = own.mm - (stood[own.place] ?? 0);
-        for (let at = 0; at < factors.length; at++) {
-          const share = own.precisions[at] ?? 0;
-          const [p, l] = [precision + share, linear + share * rest];
-          const off = square + share * rest * rest - (l * l) / p;
-          logs[at] = (logs[at] ?? 0) - 0.5 * weight * ((own.logs[at] ?? 0) + Math.log(p) + off);
-        }
-      }
-      const chances = normalised(logs);
-      sway[index] = drawnFrom(chances, random());
-      const sum = sums[index];
-      if (sweep >= settling && sum) chances.forEach((chance, at) => (sum[at] = (sum[at] ?? 0) + chance));
-    });
-    const [precisions, linears] = [places.map(() => 1 / (standingSdMm * standingSdMm)), places.map(() => 0)];
-    for (const { seen, weight } of frames) {
-      let [precision, linear] = [0, 0];
-      for (const one of seen) {
-        precision += precisionOf(one);
-        linear += precisionOf(one) * (one.mm - (stood[one.place] ?? 0));
-      }
-      const plane = linear / precision + normal() / Math.sqrt(precision);
-      for (const one of seen) {
-        if (one.sides) one.mm = sideOf(one.sides, plane + (stood[one.place] ?? 0), precisionOf(one), random());
-        precisions[one.place] = (precisions[one.place] ?? 0) + weight * precisionOf(one);
-        linears[one.place] = (linears[one.place] ?? 0) + weight * precisionOf(one) * (one.mm - plane);
-      }
+    for (const [index, sum] of sums.entries()) {
+      const chances = swayChances(sampler, index);
+      sampler.sway[index] = drawnFrom(chances, sampler.random());
+      if (sweep >= settling) chances.forEach((chance, at) => (sum[at] = (sum[at] ?? 0) + chance));
     }
-    precisions.forEach((precision, index) => {
-      stood[index] = (linears[index] ?? 0) / precision + normal() / Math.sqrt(precision);
-    });
+    drawPlaces(sampler);
   }
   return persons.map(({ person, frames, usualMm }, index) => {
     const logs = factors.map((log) => log + Math.log(usualMm));
     const sum = sums[index] ?? [];
     return { person, frames, swayMm: ofLogs(logs, normalised(sum.map(Math.log))), usualMm };
+  });
+}
+
+/** Gibbs: each person's sway and each place drawn in turn from what all others say at present. */
+interface Sampler {
+  readonly frames: readonly { readonly weight: number; readonly seen: readonly Seen[] }[];
+  readonly random: Random;
+  /** Index of each person's sway among those tried. */
+  readonly sway: number[];
+  /** Where each stood against the plan, mm. */
+  readonly stood: number[];
+}
+
+const precisionOf = ({ sway }: Sampler, { person, precisions }: Seen): number => precisions[sway[person] ?? 0] ?? 0;
+
+/** Chances of each sway that is tried. The plane of each frame is integrated out: it would hang on whoever sways least. */
+function swayChances(sampler: Sampler, index: number): number[] {
+  const { frames, stood } = sampler;
+  const logs = factors.map((log) => -0.5 * (log / swayPriorSd) ** 2);
+  for (const { seen, weight } of frames) {
+    const own = seen.find(({ person }) => person === index);
+    if (!own) continue;
+    let [precision, linear, square] = [0, 0, 0];
+    for (const one of seen) {
+      if (one === own) continue;
+      const share = precisionOf(sampler, one);
+      const rest = one.mm - (stood[one.place] ?? 0);
+      precision += share;
+      linear += share * rest;
+      square += share * rest * rest;
+    }
+    const rest = own.mm - (stood[own.place] ?? 0);
+    for (let at = 0; at < factors.length; at++) {
+      const share = own.precisions[at] ?? 0;
+      const [p, l] = [precision + share, linear + share * rest];
+      const off = square + share * rest * rest - (l * l) / p;
+      logs[at] = (logs[at] ?? 0) - 0.5 * weight * ((own.logs[at] ?? 0) + Math.log(p) + off);
+    }
+  }
+  return normalised(logs);
+}
+
+/** Each frame's plane, which side of it those lie on who may lie on either, and where everybody stands. */
+function drawPlaces(sampler: Sampler): void {
+  const { frames, stood, random } = sampler;
+  const normal = normalFrom(random);
+  const precisions = stood.map(() => 1 / (standingSdMm * standingSdMm));
+  const linears = stood.map(() => 0);
+  for (const { seen, weight } of frames) {
+    let [precision, linear] = [0, 0];
+    for (const one of seen) {
+      precision += precisionOf(sampler, one);
+      linear += precisionOf(sampler, one) * (one.mm - (stood[one.place] ?? 0));
+    }
+    const plane = linear / precision + normal() / Math.sqrt(precision);
+    for (const one of seen) {
+      const own = precisionOf(sampler, one);
+      if (one.sides) one.mm = sideOf(one.sides, plane + (stood[one.place] ?? 0), own, random());
+      precisions[one.place] = (precisions[one.place] ?? 0) + weight * own;
+      linears[one.place] = (linears[one.place] ?? 0) + weight * own * (one.mm - plane);
+    }
+  }
+  precisions.forEach((precision, index) => {
+    stood[index] = (linears[index] ?? 0) / precision + normal() / Math.sqrt(precision);
   });
 }
 

@@ -1,12 +1,13 @@
 /** Frames of one setup as the record keeps them. */
 import { group } from 'd3-array';
+import type { StopPlan } from '../call/plan';
 import { isByHand, focusSd, swayAfter, personSway } from '../call/scatter';
 import { standIn } from '../simulation/metadata';
 import type { Cause } from '../frames/causes';
 import { clockKey } from '../frames/clocks';
 import type { FrameJudged } from '../frames/eyes';
 import { beforeInBurst } from '../frames/match';
-import { plannedFor, readFrame } from '../frames/reading';
+import { plannedFor, readFrame, type FrameReading } from '../frames/reading';
 import type { Frame } from '../frames/schema';
 import { exactFNumber } from '../optics/stops';
 import { magnification } from '../optics/thinLens';
@@ -34,7 +35,7 @@ export function recordedOf(
   setupFrames: readonly Frame[],
   complete: boolean
 ): Recorded | null {
-  const { jobId, setup, plan, body, lens, habits, expected } = planned;
+  const { jobId, setup, plan, body, lens, expected } = planned;
   const { frame } = judged;
   const before = beforeInBurst(frame, setupFrames);
   const reading = readFrame(judged, setup, plan, body, expected, allowedPx, before);
@@ -49,14 +50,7 @@ export function recordedOf(
   const meantMm = reading?.meantMm ?? entry.target.focusDistanceMm;
   const optics = { focalLengthMm, pupilMagnification: plan.pupilMagnification, meantMm };
   const m = magnification(focalLengthMm, meantMm, plan.pupilMagnification);
-  const widestN = exactFNumber(lens.widestFNumber);
-  const { focusMethod, stance, secondsToShutter } = camera;
-  const { point, recomposed } = entry.target;
-  const lesser = focusMethod === 'crossPoint' && point?.sensitive === false && recomposed === null;
-  const method = lesser ? 'ordinaryPoint' : focusMethod;
-  const usualMm = focusSd(habits, { method, stance, widestN, body, lowLight: 1 });
-  const target = setup.people.find(({ id }) => id === entry.target.subjectId);
-  const theirs = target ? swayAfter(habits, personSway(habits, target), secondsToShutter) : 0;
+  const { method, usualMm } = usualFocus(planned, entry);
   const [cause] = reading?.causes ?? [];
   return {
     id: frame.id,
@@ -74,30 +68,55 @@ export function recordedOf(
     focalLengthMm,
     fNumber: frame.fNumber ?? entry.stop.fNumber,
     method,
-    recomposed: recomposed !== null,
+    recomposed: entry.target.recomposed !== null,
     mode: camera.focusMode,
     area: camera.focusArea,
-    stance,
-    secondsToShutter,
+    stance: camera.stance,
+    secondsToShutter: camera.secondsToShutter,
     distanceMm: meantMm,
     odds: asPlanned ? entry.odds : null,
     usualUm: 1000 * usualMm,
-    swayUm: 1000 * m * m * Math.hypot(entry.scatter.holdMm, entry.scatter.leanMm, theirs),
+    swayUm: 1000 * m * m * swayMm(planned, entry),
     frontUm: errorUm(optics, Math.min(entry.nearMm, meantMm)),
     behindUm: Math.min(errorUm(optics, entry.farMm ?? Infinity), 1e5),
     focusing: focusingOf(frame, setupFrames, camera),
-    // What stopping down moves is known of the lens and counted apart.
-    // By the scale there is no error behind the lens to speak of; and what shook says nothing of the plane.
-    error:
-      reading && judged.shake === null && camera.focusMethod !== 'scale'
-        ? partsOf(reading.plane, optics).map((part) => ({ ...part, q: part.q - entry.shiftUm }))
-        : null,
+    error: reading && errorOf(judged, reading, camera, optics),
     landedElsewhere: cause !== undefined && noErrorOfTheLens.has(cause.cause.kind) && cause.likely > likely,
     sharp,
     people: personsOf(judged, reading, planned, entry),
     choice: frame.choice,
     reason: frame.reason
   };
+}
+
+/** How far the photographer and whoever was focused on sway before the frame is taken, as one standard deviation, mm. */
+function swayMm({ setup, habits }: FramePlan, { target, scatter }: StopPlan): number {
+  const person = setup.people.find(({ id }) => id === target.subjectId);
+  const theirs = person ? swayAfter(habits, personSway(habits, person), setup.camera.secondsToShutter) : 0;
+  return Math.hypot(scatter.holdMm, scatter.leanMm, theirs);
+}
+
+/** By what it was focused, and how that scatters, mm. */
+function usualFocus({ setup: { camera }, habits, lens, body }: FramePlan, { target }: StopPlan) {
+  const { focusMethod, stance } = camera;
+  const isLesser = focusMethod === 'crossPoint' && target.point?.sensitive === false && target.recomposed === null;
+  const method = isLesser ? 'ordinaryPoint' : focusMethod;
+  const widestN = exactFNumber(lens.widestFNumber);
+  return { method, usualMm: focusSd(habits, { method, stance, widestN, body, lowLight: 1 }) } as const;
+}
+
+/**
+ * How far off the plane lay, without what stopping down moves: that is known of the lens and counted apart. Null by the scale, where there is no
+ * error behind the lens to speak of, and where it was shaken: that says nothing of the plane.
+ */
+function errorOf(
+  judged: FrameJudged,
+  { plane, entry }: FrameReading,
+  camera: Setup['camera'],
+  optics: Parameters<typeof partsOf>[1]
+): Recorded['error'] {
+  if (judged.shake !== null || camera.focusMethod === 'scale') return null;
+  return partsOf(plane, optics).map((part) => ({ ...part, q: part.q - entry.shiftUm }));
 }
 
 /** The odds are of being sharp: who blinks is neither, and everybody else decides. */

@@ -68,11 +68,11 @@ function lineUpWork({ setup, kit, stopStep }: PlanInput): number {
   return pictures.reduce((sum, count) => sum + count, 0) * (setup.people.length + setup.things.length);
 }
 
-/** Answers the text of a request. The same text gives the same bytes. */
-export function answerPlanRequest(text: string): PlanAnswer {
-  if (text.length > maxRequestBytes) {
-    return refuse('', `The request is larger than ${maxRequestBytes / 1024} KB.`);
-  }
+type Include = z.infer<typeof planRequestSchema>['include'];
+
+/** The text as an object that says nothing it may not; or why it is none. */
+function objectIn(text: string): { readonly ok: true; readonly data: object } | Refusal {
+  if (text.length > maxRequestBytes) return refuse('', `The request is larger than ${maxRequestBytes / 1024} KB.`);
   const shape = shapeProblem(text);
   if (shape !== null) return refuse('', shape);
   let data: unknown;
@@ -85,8 +85,16 @@ export function answerPlanRequest(text: string): PlanAnswer {
     return refuse('', 'The request must be a JSON object.');
   }
   const forbidden = forbiddenPath(data);
-  if (forbidden !== null) return refuse(forbidden, 'This key has no place in a request.');
-  const current = renewed(data);
+  return forbidden === null ? { ok: true, data } : refuse(forbidden, 'This key has no place in a request.');
+}
+
+/** What is to be planned, and what is asked besides; or what is wrong with it. */
+function readRequest(
+  text: string
+): { readonly ok: true; readonly input: PlanInput; readonly include: Include } | Refusal {
+  const object = objectIn(text);
+  if (!object.ok) return object;
+  const current = renewed(object.data);
   if (!current.ok) return current;
   const parsed = planRequestSchema.safeParse(current.data);
   if (!parsed.success) return refuseFor(parsed.error.issues[0]);
@@ -104,6 +112,14 @@ export function answerPlanRequest(text: string): PlanAnswer {
       'A line-up of so many lenses, stops and people is too much for one request. Ask for fewer.'
     );
   }
+  return { ok: true, input, include };
+}
+
+/** Answers the text of a request. The same text gives the same bytes. */
+export function answerPlanRequest(text: string): PlanAnswer {
+  const request = readRequest(text);
+  if (!request.ok) return request;
+  const { input, include } = request;
   const plan = planSetup(input);
   const words =
     plan.kind === 'plan'

@@ -96,6 +96,7 @@ const behind = (depthMm: number, detailMm = 40) => [
 ];
 const seenBy = (setup: Setup, changes: Partial<Camera>): Camera => ({ ...setup.camera, ...changes });
 
+// eslint-disable-next-line max-lines-per-function -- a table: one case a template
 function filled(template: Template, setup: Setup, chosen: Framing | number | SharpSubject): Setup {
   const framing = framings.find((item) => item === chosen) ?? 'halfLength';
   const placement = { kind: 'framing', framing } as const;

@@ -5,7 +5,8 @@
 import { z } from 'zod';
 import { somebodyMoves } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
-import type { Setup } from '../setup/schema';
+import type { Kit } from '../kit/schema';
+import type { Camera, Setup } from '../setup/schema';
 import { judgedRules } from './rules';
 
 export const schoolsSchema = z.strictObject({
@@ -110,40 +111,54 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
 /** A new setup as the photographer's schools have it. The input's setup is the one to change. */
 export function withSchools(input: PlanInput, schools: Schools): Setup {
   const { setup, kit } = input;
-  const body = kit.bodies.find(({ id }) => id === setup.camera.bodyId);
-  const moves = somebodyMoves(setup);
-  const camera = { ...setup.camera };
-  const intent = { ...setup.intent };
-  const light = { ...setup.light, floors: { ...setup.light.floors } };
-  let { people } = setup;
-
-  if (schools.wideOpen === 'always') {
-    const lens = kit.lenses.find(({ id }) => id === camera.lensId);
-    if (lens) intent.stop = { kind: 'chosen', fNumber: lens.widestFNumber };
-  } else if (schools.wideOpen !== 'usual') intent.style = schools.wideOpen;
+  const { light } = setup;
   const sharp = schools.turnedFace;
-  if (sharp !== 'usual') people = people.map((person) => ({ ...person, sharp }));
-  if (schools.surface === 'curved') camera.focusSurface = 'curved';
-  if (schools.placement === 'turn') camera.recompose = 'wrists';
-  if (schools.picker === 'eyeDetection' && body?.kind !== 'slr') camera.focusArea = 'eyeDetection';
-  if (schools.picker === 'automaticWhenMoving' && moves) {
-    camera.focusArea = body?.kind === 'slr' ? 'tracking' : 'eyeDetection';
-  }
-  if (schools.trigger === 'thumb') camera.trigger = 'thumb';
-  if (schools.mode !== 'usual') camera.focusMode = schools.mode;
-  if (schools.manual === 'tripod' && camera.stance === 'tripod') camera.focusMethod = 'magnifier';
-  if (schools.manual === 'never' && camera.focusMethod !== 'ordinaryPoint') camera.focusMethod = 'crossPoint';
-  if (schools.shutterFloor === 'twice') light.floors.perFocalLength = 2;
-  if (schools.groups !== 'usual' && intent.picture === 'group') {
-    intent.stop = { kind: 'chosen', fNumber: schools.groups === 'f8' ? 8 : 5.6 };
-  }
-  if (schools.metering !== 'usual') camera.metering = schools.metering;
-  if (schools.drive === 'burst') camera.drive = 'burst';
-
-  const made: Setup = { ...setup, camera, intent, light, people };
+  const made: Setup = {
+    ...setup,
+    camera: { ...setup.camera, ...pointing(input, schools), ...focusing(setup, schools) },
+    intent: { ...setup.intent, ...opened(setup, kit, schools) },
+    light: schools.shutterFloor === 'twice' ? { ...light, floors: { ...light.floors, perFocalLength: 2 } } : light,
+    people: sharp === 'usual' ? setup.people : setup.people.map((person) => ({ ...person, sharp }))
+  };
   if (schools.rows === 'usual') return made;
   // The rules need the places of everybody, and so the plan.
   const wanted = schools.rows === 'thirdIn' ? ['thirdIn'] : ['frontOfTwo', 'middleRow'];
   const ruled = judgedRules({ ...input, setup: made }).find(({ rule }) => wanted.includes(rule));
   return ruled ? { ...made, intent: { ...made.intent, target: ruled.setup.intent.target } } : made;
+}
+
+/** How wide open, by the style or a stop. */
+function opened({ camera, intent }: Setup, kit: Kit, { wideOpen, groups }: Schools): Partial<Setup['intent']> {
+  const chosen = (fNumber: number) => ({ stop: { kind: 'chosen' as const, fNumber } });
+  if (groups !== 'usual' && intent.picture === 'group') {
+    const style = wideOpen === 'always' || wideOpen === 'usual' ? {} : { style: wideOpen };
+    return { ...style, ...chosen(groups === 'f8' ? 8 : 5.6) };
+  }
+  if (wideOpen === 'usual') return {};
+  if (wideOpen !== 'always') return { style: wideOpen };
+  const lens = kit.lenses.find(({ id }) => id === camera.lensId);
+  return lens ? chosen(lens.widestFNumber) : {};
+}
+
+/** What the camera points with, and what is turned for it. */
+function pointing({ setup, kit }: PlanInput, { surface, placement, picker }: Schools): Partial<Camera> {
+  const isSlr = kit.bodies.find(({ id }) => id === setup.camera.bodyId)?.kind === 'slr';
+  const changes: Partial<Camera> = {};
+  if (surface === 'curved') changes.focusSurface = 'curved';
+  if (placement === 'turn') changes.recompose = 'wrists';
+  if (picker === 'eyeDetection' && !isSlr) changes.focusArea = 'eyeDetection';
+  if (picker === 'automaticWhenMoving' && somebodyMoves(setup)) changes.focusArea = isSlr ? 'tracking' : 'eyeDetection';
+  return changes;
+}
+
+/** How it focuses, meters and shoots. */
+function focusing({ camera }: Setup, { trigger, mode, manual, metering, drive }: Schools): Partial<Camera> {
+  const changes: Partial<Camera> = {};
+  if (trigger === 'thumb') changes.trigger = 'thumb';
+  if (mode !== 'usual') changes.focusMode = mode;
+  if (manual === 'tripod' && camera.stance === 'tripod') changes.focusMethod = 'magnifier';
+  if (manual === 'never' && camera.focusMethod !== 'ordinaryPoint') changes.focusMethod = 'crossPoint';
+  if (metering !== 'usual') changes.metering = metering;
+  if (drive === 'burst') changes.drive = 'burst';
+  return changes;
 }

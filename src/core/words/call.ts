@@ -234,6 +234,7 @@ export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, u
 }
 
 /** What happens just beyond one end of the window. */
+// eslint-disable-next-line complexity -- a table: one case a bound, each a sentence
 function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow'): string {
   const beyond = `any ${end === 'wide' ? 'wider' : 'narrower'},`;
   switch (bound.kind) {
@@ -281,51 +282,33 @@ export function reasonSentence(plan: Plan): string {
   return `${range}: ${boundWords(plan, plan.lower, 'wide')}; ${boundWords(plan, plan.upper, 'narrow')}.`;
 }
 
+type Unreachable = Extract<NonNullable<Plan['conflict']>, { kind: 'facesUnreachable' }>;
+
+/** Why no stop holds the faces. */
+function unreachableWords(plan: Plan, { because, bound }: Unreachable): string {
+  if (because === 'criterion')
+    return 'The lens and diffraction alone blur more than you allow for this viewing, at every stop.';
+  if (because === 'odds' && bound.kind === 'odds')
+    return `The zone is deep enough, but movement and focus spread leave ${possessive(subjectName(plan, bound.subjectId))} odds under ${oddsWords(plan.oddsWanted)} at every stop.`;
+  if (because === 'shake')
+    return 'At the ISO you accept the shutter is too slow for your hands: camera shake softens everything.';
+  if (because === 'movement' && bound.kind === 'movement')
+    return `At the ISO you accept the shutter is too slow: ${possessive(subjectName(plan, bound.subjectId))} movement shows.`;
+  const who = bound.kind === 'point' ? pointWords(plan, bound.subjectId, bound.role) : 'everyone';
+  const stays = who.endsWith('eyes') ? 'stay' : 'stays';
+  return decidingSubjects(plan).length > 1
+    ? `No stop of this lens reaches from the nearest face to the furthest: ${who} ${stays} out.`
+    : `No stop of this lens is deep enough for what must be sharp: ${who} ${stays} soft.`;
+}
+
 /** The conflict as two wishes, and in whose favour it was settled. */
 export function conflictSentences(plan: Plan): { readonly wishes: string; readonly settled: string } | null {
   const { conflict, stops } = plan;
   if (!conflict) return null;
   const f = (index: number) => `f/${stops[index]?.stop.label ?? ''}`;
   switch (conflict.kind) {
-    case 'facesUnreachable': {
-      const settled = `${f(plan.recommended)} comes closest.`;
-      if (conflict.because === 'criterion') {
-        return {
-          wishes: 'The lens and diffraction alone blur more than you allow for this viewing, at every stop.',
-          settled
-        };
-      }
-      if (conflict.because === 'odds' && conflict.bound.kind === 'odds') {
-        const name = subjectName(plan, conflict.bound.subjectId);
-        return {
-          wishes: `The zone is deep enough, but movement and focus spread leave ${possessive(name)} odds under ${oddsWords(plan.oddsWanted)} at every stop.`,
-          settled
-        };
-      }
-      if (conflict.because === 'shake') {
-        return {
-          wishes: 'At the ISO you accept the shutter is too slow for your hands: camera shake softens everything.',
-          settled
-        };
-      }
-      if (conflict.because === 'movement' && conflict.bound.kind === 'movement') {
-        const name = subjectName(plan, conflict.bound.subjectId);
-        return {
-          wishes: `At the ISO you accept the shutter is too slow: ${possessive(name)} movement shows.`,
-          settled
-        };
-      }
-      const { bound } = conflict;
-      const who = bound.kind === 'point' ? pointWords(plan, bound.subjectId, bound.role) : 'everyone';
-      const stays = who.endsWith('eyes') ? 'stay' : 'stays';
-      return {
-        wishes:
-          decidingSubjects(plan).length > 1
-            ? `No stop of this lens reaches from the nearest face to the furthest: ${who} ${stays} out.`
-            : `No stop of this lens is deep enough for what must be sharp: ${who} ${stays} soft.`,
-        settled
-      };
-    }
+    case 'facesUnreachable':
+      return { wishes: unreachableWords(plan, conflict), settled: `${f(plan.recommended)} comes closest.` };
     case 'facesAgainstBackground': {
       const name = backgroundName(plan, conflict.backgroundId);
       const wish = plan.backgrounds.find((item) => item.id === conflict.backgroundId)?.wish ?? 'hide';

@@ -69,6 +69,7 @@ export const tickedOf = (lines: readonly CheckWords[], ticked: readonly string[]
   lines.filter(({ key }) => ticked.includes(key)).length;
 
 /** One check. */
+// eslint-disable-next-line complexity, max-lines-per-function -- a table: one case a check, each a sentence
 export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWords {
   const of = (what: string, because: string, key: string = check.kind): CheckWords => ({ key, what, because });
   switch (check.kind) {

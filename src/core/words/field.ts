@@ -43,25 +43,20 @@ export function stepperValue(
 
 /** "at 5.8 m, rows 40 cm deeper, darker by one stop"; "as planned". */
 export function differentWords(setup: Setup, kit: Kit, different: Different, unit: LengthUnit): string {
-  const said: string[] = [];
   const { distanceMm, deeperMm, lens, lightStops, wallCloserMm, missing } = different;
-  const stops = (count: number) => (count === 1 ? 'one stop' : `${count} stops`);
-  for (const stepper of steppers) {
-    if (stepper === 'distance' && distanceMm !== null) said.push(`at ${formatLength(distanceMm, unit)}`);
-    if (stepper === 'deeper' && deeperMm !== 0)
-      said.push(`rows ${formatLength(Math.abs(deeperMm), unit)} ${deeperMm > 0 ? 'deeper' : 'closer'}`);
-    if (stepper === 'light' && lightStops !== 0)
-      said.push(`${lightStops > 0 ? 'brighter' : 'darker'} by ${stops(Math.abs(lightStops))}`);
-    if (stepper === 'lens' && lens)
-      said.push(
-        `${Number(lens.focalLengthMm.toFixed(0))} mm on ${kit.lenses.find((item) => item.id === lens.lensId)?.name ?? 'another lens'}`
-      );
-    if (stepper === 'wall' && wallCloserMm !== 0)
-      said.push(`wall ${formatLength(Math.abs(wallCloserMm), unit)} ${wallCloserMm > 0 ? 'closer' : 'further'}`);
-    if (stepper === 'missing' && missing.length > 0) {
-      const names = setup.people.filter((person) => missing.includes(person.id)).map((person) => person.name);
-      if (names.length > 0) said.push(`without ${names.length > 3 ? `${names.length} people` : names.join(', ')}`);
-    }
-  }
+  const length = (mm: number) => formatLength(Math.abs(mm), unit);
+  const stops = Math.abs(lightStops) === 1 ? 'one stop' : `${Math.abs(lightStops)} stops`;
+  const lensName = kit.lenses.find((item) => item.id === lens?.lensId)?.name ?? 'another lens';
+  const names = setup.people.filter((person) => missing.includes(person.id)).map((person) => person.name);
+  /** What each says where it differs. */
+  const words: Readonly<Record<(typeof steppers)[number], string | false>> = {
+    distance: distanceMm !== null && `at ${length(distanceMm)}`,
+    deeper: deeperMm !== 0 && `rows ${length(deeperMm)} ${deeperMm > 0 ? 'deeper' : 'closer'}`,
+    light: lightStops !== 0 && `${lightStops > 0 ? 'brighter' : 'darker'} by ${stops}`,
+    lens: lens !== null && `${Number(lens.focalLengthMm.toFixed(0))} mm on ${lensName}`,
+    wall: wallCloserMm !== 0 && `wall ${length(wallCloserMm)} ${wallCloserMm > 0 ? 'closer' : 'further'}`,
+    missing: names.length > 0 && `without ${names.length > 3 ? `${names.length} people` : names.join(', ')}`
+  };
+  const said = steppers.flatMap((stepper) => words[stepper] || []);
   return said.length === 0 ? 'as planned' : said.join(' · ');
 }

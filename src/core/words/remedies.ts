@@ -49,6 +49,7 @@ function outcome({ opens, caution, framing, partial }: Outcome, unit: LengthUnit
   return { effect: `${nearer ?? range} at ${light}${shows}`, caution: caution === 'ladder' ? ladderCaution : '' };
 }
 
+// eslint-disable-next-line complexity -- a table: one case a remedy, each a sentence
 function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
   const length = formatLength(amount, unit);
   const angle = `${Math.ceil(amount)}°`;

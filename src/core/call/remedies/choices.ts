@@ -7,95 +7,75 @@ import { mountings } from '../../kit/fits';
 import { defaultFlash } from '../../setup/defaults';
 import { frameSize, pictureSize } from '../../setup/framing';
 import { turnFromLens, viewpoint } from '../../setup/scene';
-import type { Camera, Person } from '../../setup/schema';
+import type { Person, Setup } from '../../setup/schema';
 import { usefulFocalLengths } from '../lineUp';
 import { movePeople, standingAt, type RemedyChoice, type Context } from './remedy';
 
+type Options = RemedyChoice['options'];
+
+const choice = (kind: RemedyChoice['kind'], options: Options, unit: RemedyChoice['unit'] = 'none'): RemedyChoice => ({
+  kind,
+  unit,
+  options
+});
+/** The only way of it, where it is open. */
+const only = (isOpen: boolean, setup: Setup, effort: number): Options =>
+  isOpen ? [{ setup, subject: '', effort }] : [];
+
 /** Every choice with its options, in order of effort. */
 export function choices(context: Context): RemedyChoice[] {
-  const { setup, habits } = context;
-  const { camera, intent } = setup;
-  const hold = (stance: Camera['stance']) => habits.holdMm[stance];
-  const stanceEffort: Readonly<Record<Camera['stance'], number>> = {
-    standing: 0,
-    braced: 0.2,
-    kneeling: 0.3,
-    monopod: 1.5,
-    tripod: 3
-  };
-  const stances = (['braced', 'kneeling', 'monopod', 'tripod'] as const).filter(
-    (stance) => hold(stance) < hold(camera.stance)
-  );
-  const methods = (['crossPoint', 'magnifier'] as const).filter(
-    (method) => method !== camera.focusMethod && !(method === 'crossPoint' && camera.focusMethod === 'magnifier')
-  );
+  const { setup } = context;
+  const { camera, intent, light } = setup;
   const deciding = setup.people.filter((person) => person.importance !== 'maySoft');
-  const restless = (person: Person) =>
-    person.towardsMmPerS !== 0 || person.acrossMmPerS !== 0 || person.mood !== 'still';
-  const moving = deciding.some(restless);
+  const moving = deciding.some(isRestless);
   // Whoever touches is not cut between two frames.
   const apart = !moving && deciding.every((person) => person.posture !== 'embracing');
+  const isTwo = intent.frames === 'one' && apart && deciding.length + setup.things.length > 1;
   return [
-    { kind: 'nearEyeAlone', unit: 'none', options: nearEyes(context) },
-    {
-      kind: 'shorterShutter',
-      unit: 'none',
-      options:
-        setup.light.shutterS === null
-          ? []
-          : [{ setup: { ...setup, light: { ...setup.light, shutterS: null } }, subject: '', effort: 0.1 }]
-    },
-    { kind: 'flash', unit: 'none', options: flashes(context) },
-    {
-      kind: 'movePoint',
-      unit: 'none',
-      options:
-        camera.recompose === 'none'
-          ? []
-          : [{ setup: withCamera(setup, { recompose: 'none' }), subject: '', effort: 0.1 }]
-    },
-    { kind: 'onePoint', unit: 'none', options: points(context) },
-    {
-      kind: 'continuousFocus',
-      unit: 'none',
-      options:
-        moving && camera.focusMode === 'single'
-          ? [{ setup: withCamera(setup, { focusMode: 'continuous' }), subject: '', effort: 0.1 }]
-          : []
-    },
-    {
-      kind: 'focusMethod',
-      unit: 'none',
-      options: methods.map((focusMethod) => ({
-        setup: withCamera(setup, { focusMethod }),
-        subject: focusMethod,
-        effort: focusMethod === 'magnifier' ? 0.6 : 0.2
-      }))
-    },
-    {
-      kind: 'steadier',
-      unit: 'none',
-      options: stances.map((stance) => ({
-        setup: withCamera(setup, { stance }),
-        subject: stance,
-        effort: stanceEffort[stance]
-      }))
-    },
-    { kind: 'changeLens', unit: 'mm', options: otherLenses(context) },
-    {
-      kind: 'twoFrames',
-      unit: 'none',
-      options:
-        intent.frames === 'one' && apart && deciding.length + setup.things.length > 1
-          ? [{ setup: { ...setup, intent: { ...intent, frames: 'two' } }, subject: '', effort: 4 }]
-          : []
-    },
-    { kind: 'stitch', unit: 'none', options: moving ? [] : stitches(context) }
+    choice('nearEyeAlone', nearEyes(context)),
+    choice('shorterShutter', only(light.shutterS !== null, { ...setup, light: { ...light, shutterS: null } }, 0.1)),
+    choice('flash', flashes(context)),
+    choice('movePoint', only(camera.recompose !== 'none', withCamera(setup, { recompose: 'none' }), 0.1)),
+    choice('onePoint', points(context)),
+    choice(
+      'continuousFocus',
+      only(moving && camera.focusMode === 'single', withCamera(setup, { focusMode: 'continuous' }), 0.1)
+    ),
+    choice('focusMethod', focusings(context)),
+    choice('steadier', stances(context)),
+    choice('changeLens', otherLenses(context), 'mm'),
+    choice('twoFrames', only(isTwo, { ...setup, intent: { ...intent, frames: 'two' } }, 4)),
+    choice('stitch', moving ? [] : stitches(context))
   ];
 }
 
+const isRestless = (person: Person): boolean =>
+  person.towardsMmPerS !== 0 || person.acrossMmPerS !== 0 || person.mood !== 'still';
+
+/** Surer ways of focusing. */
+function focusings({ setup }: Context): Options {
+  const now = setup.camera.focusMethod;
+  return (['crossPoint', 'magnifier'] as const)
+    .filter((method) => method !== now && !(method === 'crossPoint' && now === 'magnifier'))
+    .map((focusMethod) => ({
+      setup: withCamera(setup, { focusMethod }),
+      subject: focusMethod,
+      effort: focusMethod === 'magnifier' ? 0.6 : 0.2
+    }));
+}
+
+const stanceEffort = { braced: 0.2, kneeling: 0.3, monopod: 1.5, tripod: 3 } as const;
+
+/** Steadier ways of holding the camera. */
+function stances({ setup, habits }: Context): Options {
+  const { holdMm } = habits;
+  return (['braced', 'kneeling', 'monopod', 'tripod'] as const)
+    .filter((stance) => holdMm[stance] < holdMm[setup.camera.stance])
+    .map((stance) => ({ setup: withCamera(setup, { stance }), subject: stance, effort: stanceEffort[stance] }));
+}
+
 /** Where the camera may choose, one point on the eye (on a phone a tap); where the point covers too much, the smallest. */
-function points({ setup, body }: Context): RemedyChoice['options'] {
+function points({ setup, body }: Context): Options {
   const { camera } = setup;
   if (isByHand(camera.focusMethod)) return [];
   const own = body.kind === 'phone' ? 'tap' : 'point';
@@ -112,7 +92,7 @@ function points({ setup, body }: Context): RemedyChoice['options'] {
 const turnedDeg = 15;
 
 /** Whoever keeps the window shut, with their near eye alone asked for. */
-function nearEyes({ setup, plan, body, lens }: Context): RemedyChoice['options'] {
+function nearEyes({ setup, plan, body, lens }: Context): Options {
   const { lower } = plan;
   const id = lower.kind === 'point' || lower.kind === 'odds' ? lower.subjectId : '';
   const person = setup.people.find((item) => item.id === id);
@@ -123,7 +103,7 @@ function nearEyes({ setup, plan, body, lens }: Context): RemedyChoice['options']
 }
 
 /** Light of one's own, where the light there is lets things blur or leaves them dark. */
-function flashes({ setup, plan, distance }: Context): RemedyChoice['options'] {
+function flashes({ setup, plan, distance }: Context): Options {
   const { light } = setup;
   const entry = plan.stops[plan.recommended];
   const because = plan.conflict?.kind === 'facesUnreachable' ? plan.conflict.because : '';
@@ -134,7 +114,7 @@ function flashes({ setup, plan, distance }: Context): RemedyChoice['options'] {
 }
 
 /** Every other lens at the same framing; the amount is where to stand. */
-function otherLenses({ setup, kit, lens, body, distance }: Context): RemedyChoice['options'] {
+function otherLenses({ setup, kit, lens, body, distance }: Context): Options {
   const framed = framedSize(
     setup.camera.focalLengthMm,
     distance,
@@ -166,7 +146,7 @@ const stitchOverlap = 0.3;
 const mostStitched = 12;
 
 /** The same view from the same place with a longer lens in several frames: more opening for the same angle. */
-function stitches({ setup, kit, body, distance }: Context): RemedyChoice['options'] {
+function stitches({ setup, kit, body, distance }: Context): Options {
   if (setup.camera.stitch) return [];
   const frame = frameSize(body, setup.camera.orientation);
   const f = setup.camera.focalLengthMm;

@@ -7,8 +7,7 @@ import { canExpose } from '../exposable';
 import { meetsGoals, nearness, hasUsableWindow, type WindowScope } from '../usableWindow';
 import type { Plan, StopPlan } from '../plan';
 import type { PlanInput } from '../planInput';
-import { planSetup, stopsOf } from '../planSetup';
-import { prepare } from '../planSetup';
+import { planSetup, prepare, stopsOf } from '../planSetup';
 import type { Situation } from '../situation';
 import { choices } from './choices';
 import { families } from './families';
@@ -43,40 +42,18 @@ const worthStops = 0.7;
 
 /** What is looked for: everything; or, where faces cannot be held and nothing gives everything, the faces alone. */
 export function searchFor(input: PlanInput, asked: WindowScope = 'everything'): RemedySearch | undefined {
-  const { setup, kit, habits, stopStep } = input;
+  const { setup, stopStep } = input;
   // The remedy speaks for the call, so a stop chosen by hand makes way for it.
   const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
-  const contextOf = (changed: Setup): Context | undefined => {
-    const plan = planSetup({ ...input, setup: changed });
-    const body = bodyOf(kit, changed.camera);
-    const lens = lensOf(kit, changed.camera);
-    if (plan.kind === 'noPlan' || !body || !lens) return undefined;
-    return { setup: changed, plan, body, lens, kit, habits, distance: plan.distanceMm };
-  };
-  const context = contextOf(free);
+  const context = contextOf(input, free);
   if (!context) return undefined;
   const { plan } = context;
-  const facesLacking = plan.conflict?.kind === 'facesUnreachable';
-  /** Stops by which a picture misses what it lacks: a face's blur, like a background's, halves for every two. */
-  const missed = ({ worst, backgrounds }: StopPlan) =>
-    facesLacking ? 2 * Math.log2(worst.ratio) : backgrounds.reduce((sum, item) => sum + item.shortfallStops, 0);
+  const scope = plan.conflict?.kind === 'facesUnreachable' ? 'faces' : 'everything';
+  const { placed, solved } = placing(input, plan);
   const held = (from: Context) => (changed: Setup) => aimed(from, changed, input);
-  /** Whether the place allows it and everybody stays in the picture. */
-  const allowed = (changed: Setup, distance: number, outOfFrame: readonly string[]) =>
-    fits(setup, changed, distance) && outOfFrame.every((id) => plan.outOfFrame.includes(id));
-  const placed = (changed: Setup): Situation | undefined => {
-    const prepared = prepare({ ...input, setup: changed });
-    if (prepared.kind === 'noPlan') return undefined;
-    const situation = prepared;
-    return allowed(changed, situation.view.distance, situation.outOfFrame) ? situation : undefined;
-  };
-  const solved = (changed: Setup): Plan | undefined => {
-    const result = planSetup({ ...input, setup: changed });
-    return result.kind === 'plan' && allowed(changed, result.distanceMm, result.outOfFrame) ? result : undefined;
-  };
   return {
     context,
-    contextOf,
+    contextOf: (changed) => contextOf(input, changed),
     families: once((from) =>
       families(from).map((family) => ({ ...family, apply: (amount) => held(from)(family.apply(amount)) }))
     ),
@@ -90,35 +67,68 @@ export function searchFor(input: PlanInput, asked: WindowScope = 'everything'): 
       const situation = placed(changed);
       return situation !== undefined && hasUsableWindow(situation, stopsOf(situation.lens, stopStep), asked);
     },
-    gives: (changed) => {
-      const result = solved(changed);
-      const granted = result?.stops.filter((entry) => meetsGoals(entry, asked)) ?? [];
-      const [first] = granted;
-      const last = granted[granted.length - 1];
-      const picked = result?.stops[result.recommended];
-      if (!result || !first || !last || !picked) return undefined;
-      return {
-        opens: opensAt(granted.includes(picked) ? picked : first, first, last),
-        framing: framingOf(plan, result)
-      };
-    },
+    gives: (changed) => givenBy(solved(changed), plan, asked),
     comes: (changed) => {
       const situation = placed(changed);
-      return situation
-        ? nearness(situation, stopsOf(situation.lens, 'full'), facesLacking ? 'faces' : 'everything')
-        : -Infinity;
+      return situation ? nearness(situation, stopsOf(situation.lens, 'full'), scope) : -Infinity;
     },
-    helps: (changed) => {
-      const result = solved(changed);
-      const before = plan.stops[plan.recommended];
-      const after = result?.stops[result.recommended];
-      if (!result || !before || !after || !canExpose(after)) return undefined;
-      const byOdds = facesLacking && after.odds >= before.odds + worthOdds;
-      const stopsNearer = byOdds ? 0 : missed(before) - missed(after);
-      if (!byOdds && (stopsNearer < worthStops || !(facesLacking || after.facesHold))) return undefined;
-      const partial = { oddsBefore: before.odds, stopsNearer };
-      return { opens: opensAt(after, after, after), framing: framingOf(plan, result), partial };
+    helps: (changed) => helpedBy(solved(changed), plan)
+  };
+}
+
+function contextOf(input: PlanInput, setup: Setup): Context | undefined {
+  const { kit, habits } = input;
+  const plan = planSetup({ ...input, setup });
+  const body = bodyOf(kit, setup.camera);
+  const lens = lensOf(kit, setup.camera);
+  if (plan.kind === 'noPlan' || !body || !lens) return undefined;
+  return { setup, plan, body, lens, kit, habits, distance: plan.distanceMm };
+}
+
+/** A changed setup laid out, or planned; undefined where the place does not allow it or somebody leaves the picture. */
+function placing(input: PlanInput, before: Plan) {
+  const isAllowed = (changed: Setup, distance: number, outOfFrame: readonly string[]) =>
+    fits(input.setup, changed, distance) && outOfFrame.every((id) => before.outOfFrame.includes(id));
+  return {
+    placed: (changed: Setup): Situation | undefined => {
+      const prepared = prepare({ ...input, setup: changed });
+      if (prepared.kind === 'noPlan') return undefined;
+      return isAllowed(changed, prepared.view.distance, prepared.outOfFrame) ? prepared : undefined;
+    },
+    solved: (changed: Setup): Plan | undefined => {
+      const plan = planSetup({ ...input, setup: changed });
+      return plan.kind === 'plan' && isAllowed(changed, plan.distanceMm, plan.outOfFrame) ? plan : undefined;
     }
+  };
+}
+
+/** The window a change opens. */
+function givenBy(after: Plan | undefined, before: Plan, asked: WindowScope): Gives | undefined {
+  const granted = after?.stops.filter((entry) => meetsGoals(entry, asked)) ?? [];
+  const [first] = granted;
+  const last = granted[granted.length - 1];
+  const picked = after?.stops[after.recommended];
+  if (!after || !first || !last || !picked) return undefined;
+  const stop = granted.includes(picked) ? picked : first;
+  return { opens: opensAt(stop, first, last), framing: framingOf(before, after) };
+}
+
+/** What a change is worth that opens none. */
+function helpedBy(after: Plan | undefined, before: Plan): ReturnType<RemedySearch['helps']> {
+  const facesLacking = before.conflict?.kind === 'facesUnreachable';
+  /** Stops by which a picture misses what it lacks: a face's blur, like a background's, halves for every two. */
+  const missed = ({ worst, backgrounds }: StopPlan) =>
+    facesLacking ? 2 * Math.log2(worst.ratio) : backgrounds.reduce((sum, item) => sum + item.shortfallStops, 0);
+  const was = before.stops[before.recommended];
+  const is = after?.stops[after.recommended];
+  if (!after || !was || !is || !canExpose(is)) return undefined;
+  const byOdds = facesLacking && is.odds >= was.odds + worthOdds;
+  const stopsNearer = byOdds ? 0 : missed(was) - missed(is);
+  if (!byOdds && (stopsNearer < worthStops || !(facesLacking || is.facesHold))) return undefined;
+  return {
+    opens: opensAt(is, is, is),
+    framing: framingOf(before, after),
+    partial: { oddsBefore: was.odds, stopsNearer }
   };
 }
 

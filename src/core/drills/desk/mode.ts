@@ -47,13 +47,7 @@ const usualFocalMm = 85;
 export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Lens): Setup {
   const base = newSetup(`mode-${scene}`, scene, { things: [] });
   const focalLengthMm = Math.round(Math.min(lens.longestMm, Math.max(lens.shortestMm, usualFocalMm)));
-  const light = (as: Extract<Light['level'], { kind: 'estimated' }>['as']): Light => ({
-    ...base.light,
-    level: { kind: 'estimated', as }
-  });
   const yaw = between(random, -25, 25);
-  const somebody = (changes: Parameters<typeof newPerson>[2] = {}) =>
-    newPerson('mode-1', 'Person 1', { headYawDeg: yaw, sharp: 'nearEye', ...changes });
   const from: Setup = {
     ...base,
     camera: {
@@ -74,6 +68,18 @@ export function modeSetup(scene: ModeScene, random: Random, body: Body, lens: Le
     // Wide open, whatever one picks: else the call closes down for whoever picks badly.
     intent: { ...base.intent, stop: { kind: 'chosen', fNumber: lens.widestFNumber } }
   };
+  return inScene(scene, from, yaw, random);
+}
+
+/** Who is in a scene, what light it has, and how it is framed. */
+// eslint-disable-next-line max-lines-per-function -- a table: one case a scene
+function inScene(scene: ModeScene, from: Setup, yaw: number, random: Random): Setup {
+  const light = (as: Extract<Light['level'], { kind: 'estimated' }>['as']): Light => ({
+    ...from.light,
+    level: { kind: 'estimated', as }
+  });
+  const somebody = (changes: Parameters<typeof newPerson>[2] = {}) =>
+    newPerson('mode-1', 'Person 1', { headYawDeg: yaw, sharp: 'nearEye', ...changes });
   switch (scene) {
     case 'vow':
       return {
