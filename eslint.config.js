@@ -29,11 +29,7 @@ const interfaceModules = [
 ];
 
 /** Older than the bound on length, and still to be split: a file leaves this list, none joins it. */
-const stillLarge = [
-  'src/lib/kit/BodyFields.svelte',
-  'src/lib/drills/JudgeDrill.svelte',
-  'src/routes/frames/**/+page.svelte'
-];
+const stillLarge = ['src/lib/drills/JudgeDrill.svelte', 'src/routes/frames/**/+page.svelte'];
 
 export default ts.config(
   {
