@@ -31,7 +31,7 @@ export interface Eye {
 interface Picture {
   readonly width: number;
   readonly height: number;
-  readonly light: Float32Array;
+  readonly rgba: Uint8Array;
 }
 
 const margin = 20;
@@ -39,11 +39,13 @@ const margin = 20;
 function cut(picture: Picture, x: number, y: number, room: number): Float32Array | null {
   const [left, top] = [Math.round(x - room / 2), Math.round(y - room / 2)];
   if (left < 0 || top < 0 || left + room > picture.width || top + room > picture.height) return null;
-  const light = new Float32Array(room * room);
-  for (let row = 0; row < room; row++)
-    for (let column = 0; column < room; column++)
-      light[row * room + column] = picture.light[(top + row) * picture.width + left + column] ?? 0;
-  return light;
+  // Only what is wanted is made light of: a photograph is large.
+  const own = new Uint8Array(room * room * 4);
+  for (let row = 0; row < room; row++) {
+    const from = ((top + row) * picture.width + left) * 4;
+    own.set(picture.rgba.subarray(from, from + room * 4), row * room * 4);
+  }
+  return luminanceOf(own);
 }
 
 function folder(): string {
@@ -61,7 +63,7 @@ function readPhotographed(): Eye[] {
     if (!picture) {
       const bytes = readFileSync(join(folder(), 'demo', face.file));
       const { width, height, data } = jpeg.decode(bytes, { useTArray: true, maxMemoryUsageInMB: 1024 });
-      pictures.set(face.file, (picture = { width, height, light: luminanceOf(data) }));
+      pictures.set(face.file, (picture = { width, height, rgba: data }));
     }
     const from = picture;
     const [[lx = 0, ly = 0], [rx = 0, ry = 0]] = [face.left, face.right];
@@ -94,10 +96,9 @@ export const renderedEyes = (): readonly Eye[] => (renderedOnce ??= readRendered
 
 function readRendered(): Eye[] {
   const png = PNG.sync.read(readFileSync(join(import.meta.dirname, 'renderedEyes.png')));
-  const light = luminanceOf(png.data);
   const room = png.height;
   return rendered.flatMap(({ person, eyesPx, rollDeg }, index): Eye[] => {
-    const all = { width: png.width, height: png.height, light };
+    const all = { width: png.width, height: png.height, rgba: png.data };
     const own = cut(all, index * room + room / 2, room / 2, room);
     return own ? [{ person, kind: 'rendered', eyesPx, rollDeg, light: own, room, side: room - 2 * margin }] : [];
   });
