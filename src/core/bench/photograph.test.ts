@@ -36,3 +36,16 @@ describe('a photographed paper', () => {
     expect(Math.max(...found.light) - Math.min(...found.light)).toBeGreaterThan(0.5);
   });
 });
+
+describe('a sheet as pixels', () => {
+  it('leaves the paper white where a polygon lies beside it', () => {
+    const beside = [
+      [-9, 2],
+      [-6, 2],
+      [-6, 5],
+      [-9, 5]
+    ] as const;
+    const piece = { ...ladderMark(1), polygons: [{ points: beside, tone: 0 }] };
+    expect(rasterOf(piece, 4).light.every((tone) => tone === 1)).toBe(true);
+  });
+});

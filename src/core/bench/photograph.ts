@@ -225,7 +225,7 @@ function placeAt({ scene, vPx, blur, cx, cy, corner2 }: Camera, x: number, y: nu
   return here;
 }
 
-/** Which rays of the table a pixel begins with: by chance, and the same whatever was passed over before it. */
+/** Which rays of the table a pixel begins with (a hash of whole numbers, multipliers as commonly used, from memory; its noise is white over blocks of 8): by chance, and the same whatever was passed over before it. */
 function firstRay(seed: number, x: number, y: number): number {
   let t = Math.imul(x + 1, 0x9e3779b1) ^ Math.imul(y + 1, 0x85ebca6b) ^ seed;
   t = Math.imul(t ^ (t >>> 15), 0x2c1b3c6d);
@@ -233,7 +233,7 @@ function firstRay(seed: number, x: number, y: number): number {
   return (t ^ (t >>> 15)) & (tableSize - 1);
 }
 
-/** Pixels are drawn in squares of so many: most show one tone of one paper, or none. */
+/** Pixels are drawn in squares of so many (chosen): most show one tone of one paper, or none. */
 const tile = 8;
 
 /** @param random decides which rays each pixel takes */
@@ -275,11 +275,12 @@ function drawTile(picture: Gray, camera: Camera, papers: readonly Prepared[], ar
 
 /** The one tone of a paper as far as all rays of a tile may come; NaN where there are several. */
 function toneOfTile(camera: Camera, paper: Prepared, { left, top, right, bottom }: Tile): number {
+  const alone = [paper];
   let [u0, u1, v0, v1, most] = [Infinity, -Infinity, Infinity, -Infinity, 0];
   for (const y of [top, bottom - 1])
     for (const x of [left, right - 1]) {
       const place = placeAt(camera, x, y);
-      if (!meets([paper], 0, 0, place.x * place.straight, place.y * place.straight, place.sharpAt, met)) return NaN;
+      if (!meets(alone, 0, 0, place.x * place.straight, place.y * place.straight, place.sharpAt, met)) return NaN;
       most = Math.max(most, spreadOn(camera, paper, place));
       [u0, u1, v0, v1] = [Math.min(u0, met.u), Math.max(u1, met.u), Math.min(v0, met.v), Math.max(v1, met.v)];
     }

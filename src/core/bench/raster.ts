@@ -41,7 +41,8 @@ function outlineOf({ points, tone }: Polygon, order: number, scale: number, marg
 /** Pixels of one row whose middle lies in a polygon: between pairs of its crossings. */
 function fillRow(line: Float32Array, { points, tone, columns }: Outline, y: number): void {
   if (columns) {
-    line.fill(tone, columns[0], columns[1] + 1);
+    // Beside the paper there is nothing: an end before the first pixel would be counted from the other side.
+    if (columns[1] >= columns[0]) line.fill(tone, columns[0], columns[1] + 1);
     return;
   }
   const crossings: number[] = [];
@@ -54,7 +55,7 @@ function fillRow(line: Float32Array, { points, tone, columns }: Outline, y: numb
   for (let index = 0; index + 1 < crossings.length; index += 2) {
     const from = Math.max(0, Math.ceil(crossings[index] ?? 0));
     const to = Math.min(line.length - 1, Math.floor(crossings[index + 1] ?? 0));
-    line.fill(tone, from, to + 1);
+    if (to >= from) line.fill(tone, from, to + 1);
   }
 }
 

@@ -11,7 +11,7 @@
   <FieldScope of="bench">
     <NumberField
       label="The printed line of {scaleMm} mm measures"
-      value={run.scale * scaleMm}
+      value={Number((run.scale * scaleMm).toFixed(3))}
       min={80}
       max={125}
       step={0.5}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Zone } from '$core/bench/schema';
+  import { zones } from '$core/bench/schema';
   import { diffractionLpPerMm } from '$core/bench/stopSeries';
   import type { StopsRun } from './kinds/stops.svelte';
 
@@ -9,9 +9,7 @@
   const { rows, other } = $derived(figures);
   const bestAt = $derived(figures.verdict?.bestCentre ?? null);
   const band = (fNumber: number) => (fNumber === bestAt ? 'bg-band' : '');
-  const otherZones = $derived(
-    (['centre', 'middle', 'corner'] as const).filter((zone: Zone) => other?.stops.some((row) => row[zone]))
-  );
+  const otherZones = $derived(zones.filter((zone) => other?.stops.some((row) => row[zone])));
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
