@@ -6,6 +6,7 @@ import { builtInKit } from '../kit/builtInKit';
 import { bodyOf } from '../kit/find';
 import { blurDiscDiameter } from '../optics/blur';
 import { demoSetup } from '../testing/demo';
+import { testFace, testFrame } from '../testing/frames';
 import { seededNormal, seededRandom } from '../testing/random';
 import { runs } from '../testing/runs';
 import { assignFaces } from './assign';
@@ -209,46 +210,30 @@ const eye = (discPx: number, smear: { px: number; angle: number; gain: number } 
   high: discPx + 1,
   smear
 });
-const face = (personId: string | null, left: EyeFigure, open = 1): FrameFace => ({
-  id: `face-${personId ?? 'x'}`,
-  personId,
-  box: { x: 0, y: 0, width: 200, height: 200 },
-  left: { x: 160, y: 100 },
-  right: { x: 70, y: 100 },
-  yawDeg: 0,
-  pitchDeg: 0,
-  rollDeg: 0,
-  lids: { left: 0.4 * open, right: 0.4 * open },
-  contrast: { left: 2.4 * open, right: 2.4 * open },
-  score: 0.9,
-  byHand: false,
-  eyes: { left, right: left }
-});
-const frame = (number: number, faces: FrameFace[]): Frame => ({
-  id: `frame-${number}`,
-  setupId: null,
-  setupByHand: false,
-  complete: null,
-  file: { name: `FOC_${number}.JPG`, bytes: 10, hash: '0'.repeat(64), modifiedAt: null },
-  widthPx: 3000,
-  heightPx: 2000,
-  preview: false,
-  body: 'Focalis Stand-in',
-  serial: null,
-  lens: null,
-  focalLengthMm: 85,
-  fNumber: 4,
-  shutterS: 0.004,
-  iso: 640,
-  clockMs: 0,
-  distanceMm: null,
-  rating: null,
-  label: null,
-  keywords: [],
-  faces,
-  choice: null,
-  reason: null
-});
+const face = (personId: string | null, left: EyeFigure, open = 1): FrameFace =>
+  testFace(
+    { left, right: left },
+    {
+      id: `face-${personId ?? 'x'}`,
+      personId,
+      left: { x: 160, y: 100 },
+      right: { x: 70, y: 100 },
+      lids: { left: 0.4 * open, right: 0.4 * open },
+      contrast: { left: 2.4 * open, right: 2.4 * open }
+    }
+  );
+const frame = (number: number, faces: FrameFace[]): Frame =>
+  testFrame({
+    id: `frame-${number}`,
+    file: { name: `FOC_${number}.JPG`, bytes: 10, hash: '0'.repeat(64), modifiedAt: null },
+    widthPx: 3000,
+    heightPx: 2000,
+    body: 'Focalis Stand-in',
+    shutterS: 0.004,
+    iso: 640,
+    clockMs: 0,
+    faces
+  });
 const must = new Set(['ines', 'corvin']);
 const allowed = allowedPx({ widthPx: 3000 }, 0.03, 36);
 const nameOf = (id: string) => ({ ines: 'Ines', corvin: 'Corvin' })[id] ?? id;

@@ -7,6 +7,7 @@ import { packSpectrum } from '../measure/packed';
 import { spectrumOf } from '../measure/spectrum';
 import { demoSetup } from '../testing/demo';
 import { degrade, photographedEyes } from '../testing/eyePatches';
+import { testFace, testFrame } from '../testing/frames';
 import { seededNormal } from '../testing/random';
 import { expectedFaces } from './expected';
 import { eyeOf, judgeFace, usualEyes } from './eyes';
@@ -18,31 +19,7 @@ import { judgeFrame } from './eyes';
 import { expectedOf } from '../measure/eye';
 import { fitDisc } from '../measure/fit';
 
-const bare: Frame = {
-  id: 'f1',
-  setupId: 'gran',
-  setupByHand: false,
-  complete: null,
-  file: { name: 'a.jpg', bytes: 1, hash: 'a'.repeat(64), modifiedAt: null },
-  widthPx: 6000,
-  heightPx: 4000,
-  preview: false,
-  body: null,
-  serial: null,
-  lens: null,
-  focalLengthMm: null,
-  fNumber: null,
-  shutterS: null,
-  iso: null,
-  clockMs: null,
-  distanceMm: null,
-  rating: null,
-  label: null,
-  keywords: [],
-  faces: [],
-  choice: null,
-  reason: null
-};
+const bare = testFrame({ id: 'f1', setupId: 'gran', focalLengthMm: null, fNumber: null });
 const told = (discPx: number, more: Partial<Extract<EyeFigure, { ok: true }>> = {}): EyeFigure => ({
   ok: true,
   discPx,
@@ -51,21 +28,17 @@ const told = (discPx: number, more: Partial<Extract<EyeFigure, { ok: true }>> = 
   smear: null,
   ...more
 });
-const face = (id: string, personId: string | null, x: number, figure: EyeFigure): FrameFace => ({
-  id,
-  personId,
-  box: { x, y: 1000, width: 160, height: 160 },
-  left: { x: x + 70, y: 1000 },
-  right: { x, y: 1000 },
-  yawDeg: 0,
-  pitchDeg: 0,
-  rollDeg: 0,
-  lids: { left: 0.3, right: 0.3 },
-  contrast: { left: 1, right: 1 },
-  score: 0.9,
-  byHand: false,
-  eyes: { left: figure, right: figure }
-});
+const face = (id: string, personId: string | null, x: number, figure: EyeFigure): FrameFace =>
+  testFace(
+    { left: figure, right: figure },
+    {
+      id,
+      personId,
+      box: { x, y: 1000, width: 160, height: 160 },
+      left: { x: x + 70, y: 1000 },
+      right: { x, y: 1000 }
+    }
+  );
 
 describe('what is pointed at', () => {
   const setup = demoSetup('Gran Marguerite and Pilot');

@@ -8,6 +8,7 @@ import { blurDiscDiameter } from '../optics/blur';
 import { pictureSize } from '../setup/framing';
 import type { Setup } from '../setup/schema';
 import { demoSetup } from '../testing/demo';
+import { testFace, testFrame } from '../testing/frames';
 import { seededNormal } from '../testing/random';
 import { degrade, photographedEyes } from '../testing/eyePatches';
 import { causeWords, nextTime, planeTitle, sharpestWords, tooDeepWords } from '../words/frame';
@@ -15,7 +16,7 @@ import { headChanges } from './changed';
 import { expectedFaces } from './expected';
 import { allowedPx, judgeFrame } from './eyes';
 import { readFrame } from './reading';
-import type { Frame, FrameFace } from './schema';
+import type { Frame } from './schema';
 import { lyingAt } from './sharpest';
 
 const widthPx = 6000;
@@ -30,57 +31,36 @@ function scene(setup: Setup) {
   const size = pictureSize(body, setup.camera);
   const pxPerMm = widthPx / size.width;
   const heightPx = Math.round(pxPerMm * size.height);
-  const frame = (planeMm: number, more: Partial<Frame> = {}, larger = 1, fNumber = entry.stop.fNumber): Frame => ({
-    id: 'f',
-    setupId: setup.id,
-    setupByHand: false,
-    complete: null,
-    file: { name: 'a.jpg', bytes: 1, hash: 'a'.repeat(64), modifiedAt: null },
-    widthPx,
-    heightPx,
-    preview: false,
-    body: null,
-    serial: null,
-    lens: null,
-    shutterS: null,
-    iso: null,
-    focalLengthMm: setup.camera.focalLengthMm,
-    fNumber,
-    clockMs: null,
-    distanceMm: null,
-    rating: null,
-    label: null,
-    keywords: [],
-    choice: null,
-    reason: null,
-    faces: expected.map(({ personId, x, y, eyes, depthMm }): FrameFace => {
-      const points = plan.subjects.find(({ id }) => id === personId)?.points ?? [];
-      const eyeAt = (feature: 'leftEye' | 'rightEye') => {
-        const depth = points.find((point) => point.feature === feature)?.depth ?? depthMm;
-        const drawn = blurDiscDiameter(plan.focalLengthMm, fNumber, planeMm, depth, plan.pupilMagnification) * pxPerMm;
-        // Larger ones are not told apart.
-        const disc = Math.min(19, drawn);
-        return { ok: true, discPx: disc, low: Math.max(0, disc - 0.7), high: disc + 0.7, smear: null } as const;
-      };
-      const half = (eyes * widthPx * larger) / 2;
-      return {
-        id: `face ${personId}`,
-        personId,
-        box: { x: 0, y: 0, width: 9, height: 9 },
-        left: { x: x * widthPx + half, y: y * widthPx },
-        right: { x: x * widthPx - half, y: y * widthPx },
-        yawDeg: 0,
-        pitchDeg: 0,
-        rollDeg: 0,
-        lids: { left: 0.3, right: 0.3 },
-        contrast: { left: 1, right: 1 },
-        score: 0.9,
-        byHand: false,
-        eyes: { left: eyeAt('leftEye'), right: eyeAt('rightEye') }
-      };
-    }),
-    ...more
-  });
+  const frame = (planeMm: number, more: Partial<Frame> = {}, larger = 1, fNumber = entry.stop.fNumber): Frame =>
+    testFrame({
+      setupId: setup.id,
+      widthPx,
+      heightPx,
+      focalLengthMm: setup.camera.focalLengthMm,
+      fNumber,
+      faces: expected.map(({ personId, x, y, eyes, depthMm }) => {
+        const points = plan.subjects.find(({ id }) => id === personId)?.points ?? [];
+        const eyeAt = (feature: 'leftEye' | 'rightEye') => {
+          const depth = points.find((point) => point.feature === feature)?.depth ?? depthMm;
+          const drawn =
+            blurDiscDiameter(plan.focalLengthMm, fNumber, planeMm, depth, plan.pupilMagnification) * pxPerMm;
+          // Larger ones are not told apart.
+          const disc = Math.min(19, drawn);
+          return { ok: true, discPx: disc, low: Math.max(0, disc - 0.7), high: disc + 0.7, smear: null } as const;
+        };
+        const half = (eyes * widthPx * larger) / 2;
+        return testFace(
+          { left: eyeAt('leftEye'), right: eyeAt('rightEye') },
+          {
+            id: `face ${personId}`,
+            personId,
+            left: { x: x * widthPx + half, y: y * widthPx },
+            right: { x: x * widthPx - half, y: y * widthPx }
+          }
+        );
+      }),
+      ...more
+    });
   const allowed = allowedPx({ widthPx }, plan.circleOfConfusionMm, size.width);
   const must = new Set(expected.map(({ personId }) => personId));
   const read = (one: Frame, before: Frame | null = null) => {

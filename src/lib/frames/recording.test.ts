@@ -1,10 +1,10 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Frame } from '$core/frames/schema';
 import { newRow } from '$lib/data';
 import { openApp, weddingId, type OpenApp } from '$lib/testing/app';
 import { packSpectrum } from '$core/measure/packed';
 import { spectrumOf } from '$core/measure/spectrum';
 import { degrade, renderedEyes } from '$core/testing/eyePatches';
+import { testFace, testFrame } from '$core/testing/frames';
 import { recordedFrame } from '$core/testing/recorded';
 import { keepRecord } from './recording';
 
@@ -28,45 +28,22 @@ function bring(numbers: readonly number[], spectra: readonly string[] = []) {
     const seen = spectrum === undefined ? {} : { spectrum };
     return { ok: true as const, discPx: 0.6 + 0.1 * at, low: 0, high: 1.4, smear: null, ...seen };
   };
-  const frames = numbers.map((number, at): Frame => ({
-    id: `f${number}`,
-    setupId,
-    setupByHand: false,
-    complete: null,
-    widthPx: 6000,
-    heightPx: 4000,
-    preview: false,
-    body: 'Some Body',
-    serial: null,
-    lens: null,
-    shutterS: 1 / 500,
-    iso: 100,
-    focalLengthMm: row.setup.camera.focalLengthMm,
-    fNumber: 1.4,
-    clockMs: number * 2000,
-    distanceMm: null,
-    rating: null,
-    label: null,
-    keywords: [],
-    choice: null,
-    reason: null,
-    file: { name: `A_${number}.JPG`, bytes: 1, hash: number.toString(16).padStart(64, '0'), modifiedAt: null },
-    faces: app.frames.expected(row).map(({ personId }, index) => ({
-      id: `face${index}`,
-      personId,
-      box: { x: 0, y: 0, width: 200, height: 200 },
-      left: { x: 150, y: 80 },
-      right: { x: 50, y: 80 },
-      yawDeg: 0,
-      pitchDeg: 0,
-      rollDeg: 0,
-      lids: { left: 0.3, right: 0.3 },
-      contrast: { left: 1, right: 1 },
-      score: 1,
-      byHand: false,
-      eyes: { left: eyeOf(at), right: eyeOf(at) }
-    }))
-  }));
+  const frames = numbers.map((number, at) =>
+    testFrame({
+      id: `f${number}`,
+      setupId,
+      body: 'Some Body',
+      shutterS: 1 / 500,
+      iso: 100,
+      focalLengthMm: row.setup.camera.focalLengthMm,
+      fNumber: 1.4,
+      clockMs: number * 2000,
+      file: { name: `A_${number}.JPG`, bytes: 1, hash: number.toString(16).padStart(64, '0'), modifiedAt: null },
+      faces: app.frames
+        .expected(row)
+        .map(({ personId }, index) => testFace({ left: eyeOf(at), right: eyeOf(at) }, { id: `face${index}`, personId }))
+    })
+  );
   app.store.edit('Frames brought in', (draft) =>
     frames.forEach((frame, position) =>
       draft.put('frames', newRow(frame.id, frame, { owner: weddingId, position: position }))
