@@ -13,6 +13,8 @@ const config = {
     paths: { relative: false },
     // Registered by the page itself, which says when a new version waits (src/lib/shell/offline).
     serviceWorker: { register: false },
+    // Every write comes with a body that is no form: src/hooks.server.ts refuses the others, in the words of the API.
+    csrf: { trustedOrigins: ['*'] },
     csp: {
       // Kit's one start-up script is known by its hash; nothing else inline may run, and nothing may leave the origin.
       mode: 'hash',

@@ -4,7 +4,17 @@ import { refusal } from '$lib/server/api';
 const isApi = (path: string) => path === '/api' || path.startsWith('/api/');
 
 /** One shape for every error of the API. Sizes, and headers that all responses carry: src/server/. */
+/** What a form of another site can send without asking. */
+const formTypes = ['application/x-www-form-urlencoded', 'multipart/form-data', 'text/plain'];
+const isForeignForm = ({ headers }: Request, origin: string): boolean => {
+  const type = (headers.get('content-type') ?? '').split(';', 1)[0]?.trim().toLowerCase() ?? '';
+  return formTypes.includes(type) && headers.get('origin') !== origin;
+};
+
 export const handle: Handle = async ({ event, resolve }) => {
+  const { request, url } = event;
+  if (!['GET', 'HEAD', 'OPTIONS'].includes(request.method) && isForeignForm(request, url.origin))
+    return refusal(403, 'Forms of other sites are not taken.');
   const response = await resolve(event);
   if (!isApi(event.url.pathname) || response.status < 400) return response;
   const said = await response.text();

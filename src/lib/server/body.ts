@@ -1,23 +1,80 @@
-/** Bodies of requests, read no further than a limit. */
+/** Bodies of requests, read no further than a limit, and no more of them at once than there is room for. */
 
-/** The whole body; null when it is larger. Whatever is beyond is not read. */
-export async function readBody(request: Request, maxBytes: number): Promise<Uint8Array<ArrayBuffer> | null> {
+/** Bytes of bodies on their way, counted by address: what is held open takes memory as much as what is kept. */
+export class BodyBudget {
+  readonly #each: number;
+  readonly #all: number;
+  readonly #by = new Map<string, number>();
+  #total = 0;
+
+  /** @param limits bytes, of one address and of all */
+  constructor(limits: { readonly each: number; readonly all: number }) {
+    this.#each = limits.each;
+    this.#all = limits.all;
+  }
+
+  /** Whether so many bytes more of this address have room; if so they are counted. */
+  take(address: string, bytes: number): boolean {
+    const own = (this.#by.get(address) ?? 0) + bytes;
+    if (own > this.#each || this.#total + bytes > this.#all) return false;
+    this.#by.set(address, own);
+    this.#total += bytes;
+    return true;
+  }
+
+  give(address: string, bytes: number): void {
+    const left = (this.#by.get(address) ?? 0) - bytes;
+    if (left > 0) this.#by.set(address, left);
+    else this.#by.delete(address);
+    this.#total -= bytes;
+  }
+}
+
+export type BodyResult = Uint8Array<ArrayBuffer> | 'tooLarge' | 'noRoom';
+
+/**
+ * The whole body; or that it is larger than it may be, or that too much is on its way. Whatever is beyond is not read. What
+ * its length says is counted before the first byte, what says no length as it comes.
+ */
+export async function readBody(
+  request: Request,
+  maxBytes: number,
+  { budget, address }: { readonly budget: BodyBudget; readonly address: string }
+): Promise<BodyResult> {
   const said = Number(request.headers.get('content-length') ?? 0);
-  if (said > maxBytes) return null;
+  if (said > maxBytes) return 'tooLarge';
   const reader = request.body?.getReader();
   if (!reader) return new Uint8Array(0);
-  const parts: Uint8Array[] = [];
-  let size = 0;
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) break;
-    size += value.length;
-    if (size > maxBytes) {
-      await reader.cancel();
-      return null;
+  let counted = 0;
+  const hasRoom = (bytes: number): boolean => {
+    if (bytes <= counted) return true;
+    if (!budget.take(address, bytes - counted)) return false;
+    counted = bytes;
+    return true;
+  };
+  try {
+    if (!hasRoom(said)) return await ended(reader, 'noRoom');
+    const parts: Uint8Array[] = [];
+    let size = 0;
+    for (;;) {
+      const { done, value } = await reader.read();
+      if (done) return joined(parts, size);
+      size += value.length;
+      if (size > maxBytes) return await ended(reader, 'tooLarge');
+      if (!hasRoom(size)) return await ended(reader, 'noRoom');
+      parts.push(value);
     }
-    parts.push(value);
+  } finally {
+    budget.give(address, counted);
   }
+}
+
+async function ended<T>(reader: ReadableStreamDefaultReader<Uint8Array>, result: T): Promise<T> {
+  await reader.cancel();
+  return result;
+}
+
+function joined(parts: readonly Uint8Array[], size: number): Uint8Array<ArrayBuffer> {
   const whole = new Uint8Array(size);
   let at = 0;
   for (const part of parts) {

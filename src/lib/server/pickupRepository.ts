@@ -2,6 +2,7 @@
  * Sealed jobs waiting to be picked up: ciphertext only, for a while, within limits. They are kept in this server's memory, or,
  * where several servers share the work, in a Redis-compatible store that all of them reach.
  */
+import { createHash } from 'node:crypto';
 import { createStorage, type Storage } from 'unstorage';
 import { maxPickupBytes } from '$core/service/limits';
 
@@ -12,20 +13,27 @@ interface ShelfLimits {
   readonly itemBytes: number;
   readonly items: number;
   readonly bytes: number;
+  /** Most items of one address. */
+  readonly ofOne: number;
 }
 
 export const pickupLimits: ShelfLimits = {
   keptMs: 10 * 60_000,
   itemBytes: maxPickupBytes,
-  items: 64,
-  bytes: 128 * 1024 * 1024
+  items: 256,
+  bytes: 128 * 1024 * 1024,
+  ofOne: 8
 };
 
 /** What is known of an item without reading it. */
 interface Label {
   readonly bytes: number;
   readonly until: number;
+  /** Who left it, as a digest: it is only ever compared. */
+  readonly from: string;
 }
+
+const digestOf = (address: string): string => createHash('sha256').update(address).digest('base64url').slice(0, 16);
 
 const labels = 'label';
 const items = 'item';
@@ -72,15 +80,17 @@ export class PickupRepository {
    * Puts an item there, in place of an earlier one of the same id. Says why not. Several servers that take something in the same
    * moment may each count without the other's.
    */
-  put(id: string, bytes: Uint8Array<ArrayBuffer>): Promise<'kept' | 'tooLarge' | 'full'> {
+  put(id: string, bytes: Uint8Array<ArrayBuffer>, address: string): Promise<'kept' | 'tooLarge' | 'enough' | 'full'> {
     return this.#inTurn(async () => {
       if (bytes.length > this.#limits.itemBytes) return 'tooLarge';
-      const others = [...(await this.#waiting())].filter(([other]) => other !== id).map(([, label]) => label.bytes);
-      const sum = others.reduce((total, size) => total + size, 0);
+      const from = digestOf(address);
+      const others = [...(await this.#waiting())].filter(([other]) => other !== id).map(([, label]) => label);
+      const sum = others.reduce((total, label) => total + label.bytes, 0);
+      if (others.filter((label) => label.from === from).length >= this.#limits.ofOne) return 'enough';
       if (others.length >= this.#limits.items || sum + bytes.length > this.#limits.bytes) return 'full';
       // A store that forgets by itself does so should this server not live to sweep.
       const ttl = { ttl: Math.ceil(this.#limits.keptMs / 1000) };
-      const label: Label = { bytes: bytes.length, until: this.#now() + this.#limits.keptMs };
+      const label: Label = { bytes: bytes.length, until: this.#now() + this.#limits.keptMs, from };
       await this.#storage.setItemRaw(keyOf(items, id), bytes, ttl);
       await this.#storage.setItem(keyOf(labels, id), { ...label }, ttl);
       return 'kept';

@@ -24,16 +24,16 @@ async function planWith(code: string, limitMs: number) {
 
 it('gives the thread’s answer', async () => {
   const plan = await planWith('return { ok: true, json: text.toUpperCase() };', 60_000);
-  expect(await plan('a')).toEqual({ ok: true, json: 'A' });
+  expect(await plan('a', 'a')).toEqual({ ok: true, json: 'A' });
 });
 
 it('ends a request that takes too long, and answers the next', async () => {
   const plan = await planWith(`if (text === 'long') for (;;); return { ok: true, json: text };`, 300);
-  expect(await plan('long')).toMatchObject({
+  expect(await plan('long', 'a')).toMatchObject({
     ok: null,
     reason: expect.stringContaining('longer than 0.3 s') as unknown
   });
-  await expect.poll(() => plan('short'), { timeout: 60_000 }).toEqual({ ok: true, json: 'short' });
+  await expect.poll(() => plan('short', 'a'), { timeout: 60_000 }).toEqual({ ok: true, json: 'short' });
 });
 
 it('ends a request that takes too much memory, says so, and answers the next', async () => {
@@ -41,6 +41,9 @@ it('ends a request that takes too much memory, says so, and answers the next', a
     `const kept = []; if (text === 'large') for (;;) kept.push(new Array(100000).fill({})); return { ok: true, json: text };`,
     60_000
   );
-  expect(await plan('large')).toMatchObject({ ok: null, reason: expect.stringContaining('more memory') as unknown });
-  await expect.poll(() => plan('small'), { timeout: 60_000 }).toEqual({ ok: true, json: 'small' });
+  expect(await plan('large', 'a')).toMatchObject({
+    ok: null,
+    reason: expect.stringContaining('more memory') as unknown
+  });
+  await expect.poll(() => plan('small', 'a'), { timeout: 60_000 }).toEqual({ ok: true, json: 'small' });
 });

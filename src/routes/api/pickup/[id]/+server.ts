@@ -4,7 +4,7 @@
  */
 import { isPlace } from '$lib/state/transfer/sealed';
 import { rateLimit, refusal } from '$lib/server/api';
-import { readBody } from '$lib/server/body';
+import { BodyBudget, readBody } from '$lib/server/body';
 import { sharedStorage } from '$lib/server/shared';
 import { PickupRepository, pickupLimits } from '$lib/server/pickupRepository';
 import type { RequestHandler } from './$types';
@@ -35,23 +35,38 @@ const guarded =
   };
 const done = () => new Response(null, { status: 204, headers: never });
 
+/** Bytes of jobs on their way: one address sends two at once, and all together no more than memory has room for. */
+const onTheirWay = new BodyBudget({ each: 2 * pickupLimits.itemBytes, all: 8 * pickupLimits.itemBytes });
+
+const tooLarge = () =>
+  refusal(413, `A job to be picked up has at most ${pickupLimits.itemBytes / 1024 / 1024} MB. Take it as a file.`);
+const full = (retryAfterS: number) =>
+  refusal(503, 'Too many jobs wait to be picked up. Try again in some minutes, or take it as a file.', {
+    headers: { 'retry-after': String(retryAfterS) }
+  });
+
 export const PUT = guarded(async ({ params, request, getClientAddress }) => {
-  const refused = await leaveTooOften(getClientAddress());
+  const address = getClientAddress();
+  const refused = await leaveTooOften(address);
   if (refused) return refused;
   if (!isPlace(params.id)) return noPlace();
-  const megabytes = pickupLimits.itemBytes / 1024 / 1024;
-  const bytes = await readBody(request, pickupLimits.itemBytes).catch(() => null);
-  if (bytes === null) return refusal(413, `A job to be picked up has at most ${megabytes} MB. Take it as a file.`);
+  const bytes = await readBody(request, pickupLimits.itemBytes, { budget: onTheirWay, address }).catch(
+    () => 'tooLarge' as const
+  );
+  if (bytes === 'tooLarge') return tooLarge();
+  if (bytes === 'noRoom') return full(10);
   if (bytes.length === 0) return refusal(400, 'There is nothing in it.');
-  switch (await shelf.put(params.id, bytes)) {
+  switch (await shelf.put(params.id, bytes, address)) {
     case 'kept':
       return done();
     case 'tooLarge':
-      return refusal(413, `A job to be picked up has at most ${megabytes} MB. Take it as a file.`);
-    case 'full':
-      return refusal(503, 'Too many jobs wait to be picked up. Try again in some minutes, or take it as a file.', {
+      return tooLarge();
+    case 'enough':
+      return refusal(429, 'Enough jobs of this address wait to be picked up. Collect them, or wait some minutes.', {
         headers: { 'retry-after': '120' }
       });
+    case 'full':
+      return full(120);
   }
 });
 
