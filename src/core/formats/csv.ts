@@ -21,16 +21,31 @@ export interface CsvRead {
   readonly rows: readonly (readonly string[])[];
 }
 
-/** Reads text of any usual separator; empty rows are left out. Says why it cannot be read. */
+/** Most columns read of a table: more would be no table anybody made. */
+export const maxColumns = 200;
+
+/**
+ * Reads text of any usual separator; empty rows are left out. Says why it cannot be read. It stops at the first row that is
+ * too wide and at the first row too many, however long the text is.
+ */
 export function readCsv(text: string, mostRows: number): CsvRead | string {
-  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+  const data: string[][] = [];
+  let broken: number | null = null;
+  let widest = 0;
+  Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     skipEmptyLines: 'greedy',
     // One more than may be, to know that there are more; the first is the header.
-    preview: mostRows + 2
+    preview: mostRows + 2,
+    step: ({ data: row, errors }, parser) => {
+      if (errors.some((error) => error.type === 'Quotes')) broken ??= data.length + 1;
+      widest = Math.max(widest, row.length);
+      if (widest > maxColumns || broken !== null) parser.abort();
+      else data.push(row.map((cell) => asItWas(cell.trim())));
+    }
   });
-  const broken = errors.find((error) => error.type === 'Quotes');
-  if (broken) return `Row ${(broken.row ?? 0) + 1} has a quotation mark that is never closed.`;
-  const [header, ...rows] = data.map((row) => row.map((cell) => asItWas(cell.trim())));
+  if (broken !== null) return `Row ${String(broken)} has a quotation mark that is never closed.`;
+  if (widest > maxColumns) return `The file has more than ${maxColumns} columns.`;
+  const [header, ...rows] = data;
   if (!header || rows.length === 0) return 'The file has no rows under its heading.';
   if (rows.length > mostRows) return `The file has more than ${mostRows} rows; a job holds ${mostRows} setups.`;
   return { header, rows };

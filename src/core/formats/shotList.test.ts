@@ -69,6 +69,10 @@ describe('comma-separated values', () => {
     expect(readShotTable('Name\n')).toMatch(/no rows/);
     expect(readShotTable('Name\n"never closed\n')).toMatch(/quotation mark/);
     const long = `Name\n${'x\n'.repeat(100_000)}`;
+    const wide = `${'x,'.repeat(100_000)}\n`;
+    expect(readShotTable(wide)).toBe('The file has more than 200 columns.');
+    expect(readShotTable(`Name\n${wide}`)).toBe('The file has more than 200 columns.');
+    expect(readShotTable(`Name\n"${'x,'.repeat(300_000)}`)).toMatch(/quotation mark/);
     expect(readShotTable(long)).toBe('The file has more than 300 rows; a job holds 300 setups.');
   });
 });

@@ -29,6 +29,8 @@
   let chooser = $state<ReturnType<typeof FileInput>>();
   const read = $derived(table ? readShots(table.rows, mapping) : null);
   const mostShown = 6;
+  /** Of a column, characters shown to choose it by. */
+  const longestHeading = 60;
 
   async function choose(file: File) {
     table = null;
@@ -69,7 +71,7 @@
             { value: '', name: '–' },
             ...table.header.map((heading, index) => ({
               value: String(index),
-              name: heading || `column ${index + 1}`
+              name: heading.slice(0, longestHeading) || `column ${index + 1}`
             }))
           ]}
           value={mapping[field] === null ? '' : String(mapping[field])}
