@@ -220,12 +220,15 @@ test('the day leaves as cards, a list and a calendar, with nobody’s name where
     ]);
     return { path: await file.path(), name: file.suggestedFilename() };
   };
+  const names = dialog.getByLabel('with names');
+  await expect(names).not.toBeChecked();
+  await names.check();
   const cards = await made('Field cards (PDF)');
   expect(cards.name).toBe('Fernhall-Glasshouse-cards.pdf');
   const words = execFileSync('pdftotext', [cards.path, '-'], { encoding: 'utf8' });
   expect(words).toContain('Ines’s near eye');
   expect(words).toContain('13. Family, the 85');
-  await dialog.getByLabel('with names').uncheck();
+  await names.uncheck();
   const list = await made('List (PDF)');
   const lines = execFileSync('pdftotext', ['-layout', list.path, '-'], { encoding: 'utf8' });
   expect(lines).toContain('Person 1’s near eye');
@@ -245,6 +248,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
   await page.goto('/day/demo-fernhall');
   await page.getByRole('button', { name: 'Paper and files' }).click();
   const dialog = page.getByRole('dialog');
+  for (const what of ['with names', 'with places']) await dialog.getByLabel(what).check();
   const saving = page.waitForEvent('download');
   await dialog.getByRole('button', { name: 'Table (CSV)' }).click();
   const file = await saving;

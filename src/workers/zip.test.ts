@@ -22,6 +22,7 @@ const archive: Archive<Blob> = {
   ],
   pictures: [{ key: 'card-1', drawnFrom: '{}', picture }],
   record: [recordedFrame('measured')],
+  frames: [],
   drills: [{ kind: 'ticks', id: 'diagonal', ticked: ['stand'] }],
   benchTests: [
     {
@@ -158,7 +159,12 @@ describe('a zip from elsewhere is refused in a sentence', () => {
     expect(await reasonFor(await repacked({ [contentsName]: strToU8('{"format":"x"}') }))).toBe(
       'It is no archive of Focalis.'
     );
-    const newer = strToU8('{"format":"focalis-archive","version":2}');
+    const double = files().find(([name]) => name === 'jobs/0001.json')?.[1];
+    const another = String(double).replace('"id":"demo-fernhall"', '"id":"another"');
+    expect(await reasonFor(await repacked({ 'jobs/0002.json': strToU8(another) }))).toMatch(
+      /^jobs\/0002\.json: people: ".+" is in another job of the archive, too\.$/
+    );
+    const newer = strToU8('{"format":"focalis-archive","version":3}');
     expect(await reasonFor(await repacked({ [contentsName]: newer }))).toMatch(/newer than this Focalis reads/);
     expect(await reasonFor(await repacked({ 'record.json': null }))).toBe('record.json: It is missing.');
     expect(await reasonFor(await repacked({ 'record.json': strToU8('{}') }))).toMatch(/^record\.json: format/);

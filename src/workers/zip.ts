@@ -18,11 +18,11 @@ configure({ useWebWorkers: false });
 
 export const zipLimits = {
   /** Largest file read, bytes. */
-  bytes: 400_000_000,
+  bytes: 1_500_000_000,
   /** Most files in it. */
-  files: 10_000,
+  files: 100_000,
   /** Most bytes of all its files, and of one, taken out. */
-  out: 600_000_000,
+  out: 1_500_000_000,
   each: 200_000_000
 } as const;
 

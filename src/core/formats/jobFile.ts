@@ -2,6 +2,7 @@
  * The job file: one JSON document with a job, its people, places and setups, and the kit they use. docs/formats.md
  * describes it. Reading refuses what is not exactly that, names the field and the reason, and never returns half a job.
  */
+import { clocksWithoutSerials } from '../frames/clocks';
 import { z } from 'zod';
 import { kitUsed } from '../kit/find';
 import { kitSchema, type Kit } from '../kit/schema';
@@ -75,7 +76,7 @@ export function writeJobFile({ job, kit, people, places, setups }: JobFile): str
   return [
     `{"format":${JSON.stringify(jobFileFormat)},"version":${jobFileVersion},`,
     // Bags are the photographer's, not the job's.
-    `"job":${JSON.stringify({ ...job, bagId: null })},`,
+    `"job":${JSON.stringify({ ...job, bagId: null, clocks: clocksWithoutSerials(job.clocks) })},`,
     `"kit":{"bodies":${list(bodies)},"lenses":${list(lenses)},"adapters":${list(adapters)}},`,
     `"people":${list(people)},`,
     `"places":${list(places)},`,

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clockKey, fitClock, offsetFromPhone, clockOffsetText, readOffset, timeOf } from './clocks';
+import {
+  clockKey,
+  clocksWithoutSerials,
+  fitClock,
+  offsetFromPhone,
+  clockOffsetText,
+  readOffset,
+  timeOf
+} from './clocks';
 
 describe('the clocks of bodies', () => {
   const at = (hours: number, minutes: number, seconds = 0) => Date.UTC(2027, 5, 12, hours, minutes, seconds);
@@ -13,6 +21,16 @@ describe('the clocks of bodies', () => {
     expect(timeOf(other, clocks)).toBe(at(14, 0));
     expect(timeOf({ ...one, clockMs: null }, clocks)).toBeNull();
     expect(clockKey({ body: null, serial: null })).toBe('body not said');
+  });
+
+  it('say no serial number, and jobs that hold one are corrected as before and leave without it', () => {
+    const frame = { body: 'Focalis Stand-in', serial: 'SN-40221907', clockMs: at(14, 0) };
+    expect(clockKey(frame)).toMatch(/^Focalis Stand-in · #[0-9a-f]{5}$/);
+    const before = [{ body: 'Focalis Stand-in · SN-40221907', offsetMs: 90_000 }];
+    expect(timeOf(frame, before)).toBe(at(14, 1, 30));
+    const leaving = clocksWithoutSerials([{ body: clockKey(frame), offsetMs: 60_000 }, ...before]);
+    expect(leaving).toEqual([{ body: clockKey(frame), offsetMs: 60_000 }]);
+    expect(clocksWithoutSerials([{ body: 'No serial', offsetMs: 1 }])).toEqual([{ body: 'No serial', offsetMs: 1 }]);
   });
 
   it('are fitted to the ticks by the median: one forgotten tick does no harm', () => {

@@ -1,23 +1,49 @@
 /** The clocks of bodies: no two agree. What is to be added to each, and how it is found from the ticks of the day. */
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { median } from 'd3-array';
 import type { Frame } from './schema';
 
 export interface Clock {
-  /** The body: make, model and serial number, as its files say. */
+  /** The body: make and model as its files say, and a mark of its serial number (`clockKey`). */
   readonly body: string;
   /** To be added to its clock, ms. */
   readonly offsetMs: number;
 }
 
-/** Which clock a frame's time is by. */
-export const clockKey = ({ body, serial }: Pick<Frame, 'body' | 'serial'>): string =>
-  [body, serial].filter((part) => part !== null).join(' · ') || 'body not said';
+type OfBody = Pick<Frame, 'body' | 'serial'>;
+
+const joined = (...parts: readonly (string | null)[]): string =>
+  parts.filter((part) => part !== null).join(' · ') || 'body not said';
+
+/** Tells bodies of one model apart, and not their serial number: twenty bits of its digest (SHA-256, FIPS 180-4). */
+const markOf = (serial: string): string => `#${bytesToHex(sha256(utf8ToBytes(serial))).slice(0, 5)}`;
+
+/** Which clock a frame's time is by; nothing of it gives the serial number away. */
+export const clockKey = ({ body, serial }: OfBody): string => joined(body, serial === null ? null : markOf(serial));
+
+/** As jobs have it that were made before: with the serial number. */
+const formerKey = ({ body, serial }: OfBody): string => joined(body, serial);
+
+/** What is to be added to the clock of a frame's body, ms; 0 where nothing is known. */
+export function clockOffset(frame: OfBody, clocks: readonly Clock[]): number {
+  const of = (key: string) => clocks.find(({ body }) => body === key);
+  return (of(clockKey(frame)) ?? of(formerKey(frame)))?.offsetMs ?? 0;
+}
+
+/** Clocks as they may leave in a file: serial numbers of jobs made before become marks. */
+export function clocksWithoutSerials(clocks: readonly Clock[]): Clock[] {
+  const marked = clocks.map(({ body, offsetMs }): Clock => {
+    const [, model = '', serial = ''] = /^(.*) · ([^#].*)$/.exec(body) ?? [];
+    return { body: serial === '' ? body : joined(model, markOf(serial)), offsetMs };
+  });
+  return marked.filter(({ body }, index) => marked.findIndex((other) => other.body === body) === index);
+}
 
 /** The time of a frame, corrected, as if it were UTC, ms; null where its file does not say. */
 export function timeOf(frame: Pick<Frame, 'body' | 'serial' | 'clockMs'>, clocks: readonly Clock[]): number | null {
   if (frame.clockMs === null) return null;
-  const key = clockKey(frame);
-  return frame.clockMs + (clocks.find(({ body }) => body === key)?.offsetMs ?? 0);
+  return frame.clockMs + clockOffset(frame, clocks);
 }
 
 /** A setup that was ticked: when, and the last frame of one body before it. Both as if UTC, ms. */

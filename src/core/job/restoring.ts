@@ -13,6 +13,7 @@ interface Told {
 export interface RestoreWords {
   readonly jobs: Told;
   readonly setups: Told;
+  readonly frames: Told;
   readonly kit: Told;
   readonly settings: boolean;
 }
@@ -28,10 +29,11 @@ function told(one: string, { added, changed, removed }: Told, gone: string): str
 }
 
 /** Sentences such as "2 jobs added, 1 job put away."; one that says so where nothing changes. */
-export function restoreWords({ jobs, setups, kit, settings }: RestoreWords): string[] {
+export function restoreWords({ jobs, setups, frames, kit, settings }: RestoreWords): string[] {
   const lines = [
     told('job', jobs, 'put away for thirty days'),
     told('setup', setups, 'removed'),
+    told('frame', frames, 'removed'),
     told('piece', kit, 'removed').map((part) => part.replace(/pieces? /, (piece) => `${piece}of kit `)),
     settings ? ['settings as they are there'] : []
   ].filter((parts) => parts.length > 0);

@@ -19,19 +19,19 @@ export class AtHand<T extends Values> {
   readonly #database: Dexie;
   readonly #descriptors: Descriptors<T>;
   readonly #tables: Tables<T>;
-  /** What is shown of a row and not yet stored. */
-  readonly #pending: (table: string, id: string) => Change | undefined;
+  /** What is shown and not yet stored. */
+  readonly #unstored: () => readonly Change[];
 
-  constructor(
-    database: Dexie,
-    descriptors: Descriptors<T>,
-    pending: (table: string, id: string) => Change | undefined
-  ) {
+  constructor(database: Dexie, descriptors: Descriptors<T>, unstored: () => readonly Change[]) {
     this.#database = database;
     this.#descriptors = descriptors;
-    this.#pending = pending;
+    this.#unstored = unstored;
     const names = Object.keys(descriptors) as TableName<T>[];
     this.#tables = Object.fromEntries(names.map((name) => [name, new MemoryTable()])) as Tables<T>;
+  }
+
+  #pending(table: string, id: string): Change | undefined {
+    return this.#unstored().find((change) => change.table === table && change.id === id);
   }
 
   table<N extends TableName<T>>(name: N): MemoryTable<T[N]> {
@@ -68,9 +68,15 @@ export class AtHand<T extends Values> {
     const read = await Promise.all(
       names.map((name) => readTableRows(this.#database, name, this.descriptor(name), owner))
     );
-    names.forEach((name, index) =>
-      this.memory(name).fill((read[index]?.rows ?? []).map((row) => this.#ours(name, row)))
-    );
+    names.forEach((name, index) => {
+      const rows = read[index]?.rows ?? [];
+      // Rows that are new here and wait to be stored.
+      const added = this.#unstored().flatMap(({ table, after }) =>
+        table === name && after && (owner === null || after.owner === owner) ? [after] : []
+      );
+      const isStored = (row: Row) => rows.some((item) => item.id === row.id);
+      this.memory(name).fill([...rows.map((row) => this.#ours(name, row)), ...added.filter((row) => !isStored(row))]);
+    });
     const damaged = read.flatMap((item) => item.damaged);
     this.damaged = [...this.damaged.filter((item) => !names.includes(item.table)), ...damaged];
   }
@@ -112,6 +118,24 @@ export class AtHand<T extends Values> {
     return this.#names(true).flatMap((table) =>
       this.memory(table).list.map((after): Change => ({ table, id: after.id, before: null, after }))
     );
+  }
+
+  get standingAlone(): readonly string[] {
+    return this.#names(false);
+  }
+
+  /** What is at hand of a store that was emptied, as additions; and the owners of whose rows nothing is. */
+  get remains(): {
+    readonly changes: readonly Change[];
+    readonly gone: readonly { readonly table: string; readonly row: Row }[];
+  } {
+    const owning = new Set(this.#names(true).map((name) => this.descriptor(name).ownedBy));
+    const rows = this.standingAlone.flatMap((table) => this.memory(table).list.map((row) => ({ table, row })));
+    const isGone = ({ table, row }: (typeof rows)[number]) => owning.has(table) && row.id !== this.owner;
+    const alone = rows
+      .filter((item) => !isGone(item))
+      .map(({ table, row }): Change => ({ table, id: row.id, before: null, after: row }));
+    return { changes: [...alone, ...this.ownedRows], gone: rows.filter(isGone) };
   }
 
   /** Reads again what another tab has stored. */

@@ -14,6 +14,8 @@ export interface Committed {
   readonly stored: readonly { readonly table: string; readonly id: string; readonly row: Row | null }[];
   /** Changes to rows whose owner is no longer there: nothing of them was stored. */
   readonly homeless: readonly Change[];
+  /** Whether a row that was known, or the owner of one, is no longer there. */
+  readonly missing: boolean;
 }
 
 /**
@@ -29,6 +31,7 @@ export async function commit<T extends Values>(
   const owners = names.flatMap((name) => descriptorOf(descriptors, name).ownedBy ?? []);
   const stored: Committed['stored'][number][] = [];
   const homeless: Change[] = [];
+  let missing = false;
   await database.transaction('rw', [...new Set([...names, ...owners])], async () => {
     // Owners first: what they own may come in with them.
     for (const name of names.sort((a, b) => depthOf(descriptors, a) - depthOf(descriptors, b))) {
@@ -42,6 +45,7 @@ export async function commit<T extends Values>(
       own.forEach((change, index) => {
         const { id, after } = change;
         const current = there[index] ?? null;
+        if (change.before && after && !current) missing = true;
         if (after && after.owner !== null && orphans.has(after.owner)) {
           homeless.push(change);
           return;
@@ -56,7 +60,7 @@ export async function commit<T extends Values>(
       await table.bulkDelete(deletes);
     }
   });
-  return { stored, homeless };
+  return { stored, homeless, missing: missing || homeless.length > 0 };
 }
 
 function descriptorOf<T extends Values>(descriptors: Descriptors<T>, name: string): Descriptor<unknown> {

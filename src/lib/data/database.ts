@@ -63,6 +63,8 @@ export function defineDatabase(name: string, storage: SafeStorage): Dexie {
 /** Why the store cannot be used. */
 export type StoreProblem =
   | { readonly kind: 'blocked' }
+  /** The browser has thrown the store away while it was open. */
+  | { readonly kind: 'cleared' }
   | { readonly kind: 'outdated' }
   | { readonly kind: 'newer' }
   | { readonly kind: 'silent' }
@@ -81,7 +83,14 @@ export async function openDatabase(
   silentMs = storeSilentAfterMs
 ): Promise<boolean> {
   database.on('blocked', () => onProblem({ kind: 'blocked' }));
-  database.on('versionchange', () => {
+  // The browser took the connection away: it does when site data are cleared.
+  database.on('close', () => onProblem({ kind: 'cleared' }));
+  database.on('versionchange', ({ newVersion }: { readonly newVersion: number | null }) => {
+    if (newVersion === null) {
+      database.close();
+      onProblem({ kind: 'cleared' });
+      return;
+    }
     // A newer Focalis in another tab wants to bring the store up to date; it cannot while this one holds it.
     database.close();
     onProblem({ kind: 'outdated' });

@@ -1,7 +1,7 @@
 /** What can be taken back and done again, over all tables. Steps move only when the store has confirmed them. */
 import { same } from '$core/plain/merge';
 import { joined } from './commit';
-import type { Change } from './rows';
+import { rowKey, type Change } from './rows';
 
 export interface HistoryStep {
   readonly id: number;
@@ -41,6 +41,11 @@ export class History {
   endGesture(): void {
     const top = this.#undo[this.#undo.length - 1];
     if (top?.gesture) this.#undo = [...this.#undo.slice(0, -1), { ...top, gesture: null }];
+  }
+
+  /** Keys of every row a step may bring back. */
+  get keys(): ReadonlySet<string> {
+    return new Set([...this.#undo, ...this.#redo].flatMap(({ changes }) => changes.map(rowKey)));
   }
 
   get lastDone(): HistoryStep | undefined {

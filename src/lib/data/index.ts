@@ -34,7 +34,7 @@ export {
   type KitUse
 } from './jobs';
 export { defaultProfile, overlays, profileId, themes, type Overlay, type Profile, type Theme } from './profile';
-export { readRows } from './read';
+export { readRows, readTableRows } from './read';
 export { addition, newRow, type Change, type Damaged, type Descriptor, type Row } from './rows';
 export { safeStorage, type SafeStorage } from './storage';
 export { Store, type EditOptions, type EditResult, type EditManner, type StepResult } from './store.svelte';

@@ -7,15 +7,18 @@ import { usedKitOf } from '$core/setup/usedKit';
 import type { JobSetup } from '$core/job/schema';
 import type { Adapter, Body, Kit, Lens } from '$core/kit/schema';
 import { same } from '$core/plain/merge';
+import { recordedSchema } from '$core/record/schema';
+import { recordWithoutNames } from '$core/record/withoutNames';
 import { defaultProfile, profileId } from './profile';
 import { readTableRows } from './read';
-import { addition, newRow, type Change, type Row } from './rows';
+import { addition, newRow, rowKey, type Change, type Row } from './rows';
 import { tables } from './tables';
 
 type NewId = () => string;
 
-/** How long a removed job is kept, ms. */
-export const removedKeptMs = 30 * 24 * 3600 * 1000;
+const dayMs = 24 * 3600 * 1000;
+/** How long a removed job is kept at least, ms; and for as many days of use. */
+export const removedKeptMs = 30 * dayMs;
 
 /** Tables whose rows belong to a job. */
 const parts = ['people', 'places', 'setups'] as const;
@@ -57,18 +60,28 @@ interface AddedJob {
   readonly firstSetupId: string | null;
 }
 
+/** What a new job has to go by. */
+interface Present {
+  readonly jobNames: readonly string[];
+  readonly kit: Kit;
+  /** Keys of rows that are not stored, and yet may come (`Store.awaited`): their ids are taken. */
+  readonly awaited: ReadonlySet<string>;
+}
+
 /** A job that is new to the store: its ids are kept where they are free and replaced where they are taken. */
 export async function addJob(
   database: Dexie,
   file: JobFile,
-  there: { readonly jobNames: readonly string[]; readonly kit: Kit },
+  there: Present,
   newId: NewId,
   now: number
 ): Promise<AddedJob> {
   const free = async (table: string, items: readonly { readonly id: string }[]) => {
     const ids = items.map((item) => item.id);
     const found = await database.table<unknown, string>(table).bulkGet(ids);
-    return new Map(ids.map((id, index) => [id, found[index] === undefined ? id : newId()]));
+    const isFree = (id: string, index: number) =>
+      found[index] === undefined && !there.awaited.has(rowKey({ table, id }));
+    return new Map(ids.map((id, index) => [id, isFree(id, index) ? id : newId()]));
   };
   const [jobs, people, places, setups] = await Promise.all([
     free('jobs', [file.job]),
@@ -137,9 +150,10 @@ export function kitIdOf(...placed: readonly { readonly ids: ReadonlyMap<string, 
 /** What is kept of frames apart from their rows. */
 const apart = ['framePictures', 'originals', 'ownEyes'] as const;
 
-/** Erases a job and all that hangs on it, for good. */
+/** Erases a job and all that hangs on it, for good. Of its frames the record keeps the numbers, and nobody's name. */
 export async function eraseJob(database: Dexie, jobId: string): Promise<readonly { table: string; id: string }[]> {
-  return database.transaction('rw', ['jobs', ...apart, ...owned], async () => {
+  return database.transaction('rw', ['jobs', 'record', ...apart, ...owned], async () => {
+    await hideRecordNames(database, jobId);
     const erased = [{ table: 'jobs', id: jobId }];
     for (const table of owned) {
       const own = database.table<Row, string>(table).where('owner').equals(jobId);
@@ -152,13 +166,40 @@ export async function eraseJob(database: Dexie, jobId: string): Promise<readonly
   });
 }
 
-/** Erases jobs removed long ago. */
+async function hideRecordNames(database: Dexie, jobId: string): Promise<void> {
+  const record = database.table<{ readonly value: unknown }, string>('record');
+  const rows = await record.where('jobId').equals(jobId).toArray();
+  const readable = rows.flatMap((row) => {
+    const parsed = recordedSchema.safeParse(row.value);
+    return parsed.success ? [{ row, frame: parsed.data }] : [];
+  });
+  const hidden = recordWithoutNames(readable.map(({ frame }) => frame));
+  await record.bulkPut(readable.map(({ row }, index) => ({ ...row, value: hidden[index] ?? row.value })));
+}
+
+/**
+ * Erases jobs removed long ago: by the clock, and by as many days on which Focalis was used since. A clock that was set
+ * ahead is one day of use, and so takes nothing away.
+ */
 export async function eraseOld(database: Dexie, now: number): Promise<void> {
-  const jobs = await database.table<Partial<Row>, string>('jobs').toArray();
-  for (const { id, removedAt } of jobs) {
-    if (typeof id === 'string' && typeof removedAt === 'number' && now - removedAt > removedKeptMs)
-      await eraseJob(database, id);
-  }
+  const old = await database.transaction('rw', ['profile', 'jobs'], async () => {
+    const profiles = database.table<Row, string>('profile');
+    const row = (await profiles.get(profileId)) ?? newRow(profileId, defaultProfile);
+    const profile = tables.profile.schema.safeParse(row.value).data ?? defaultProfile;
+    const jobs = await database.table<Partial<Row>, string>('jobs').toArray();
+    const removed = jobs.flatMap(({ id, removedAt }) =>
+      typeof id === 'string' && typeof removedAt === 'number' ? [{ id, removedAt }] : []
+    );
+    const usedOn = new Date(now).toISOString().slice(0, 10);
+    const another = usedOn === profile.usedOn ? 0 : 1;
+    const days = new Map(removed.map(({ id }) => [id, (profile.removedFor[id] ?? 0) + another]));
+    const value = { ...profile, usedOn, removedFor: Object.fromEntries(days) };
+    if (!same(value, profile)) await profiles.put({ ...row, value, updatedAt: Math.max(now, row.updatedAt + 1) });
+    return removed.filter(
+      ({ id, removedAt }) => now - removedAt > removedKeptMs && (days.get(id) ?? 0) >= removedKeptMs / dayMs
+    );
+  });
+  for (const { id } of old) await eraseJob(database, id);
 }
 
 /** Puts the demo into a profile that has never had it. Safe when two tabs start at once. */

@@ -2,6 +2,9 @@
  * Edits the store has not confirmed. The store writes asynchronously, may fail, and a closing page may not let it finish;
  * so such edits are also kept, synchronously, in local storage until they are confirmed, and are applied when a page next
  * opens. One that cannot be read is set aside under another name, never thrown away.
+ *
+ * Journals of several pages may wait at once. Each has an order: one more than any other had when it was written, so that
+ * the later edit wins whatever the clock says.
  */
 import { z } from 'zod';
 import type { Change } from './rows';
@@ -24,6 +27,7 @@ const rowSchema = z.strictObject({
 
 const journalSchema = z.strictObject({
   version: z.literal(journalVersion),
+  order: z.number().int().min(0).default(0),
   changes: z.array(
     z.strictObject({ table: z.string(), id: z.string(), before: rowSchema.nullable(), after: rowSchema.nullable() })
   )
@@ -31,18 +35,26 @@ const journalSchema = z.strictObject({
 
 /** Keeps the changes of one page; no changes forget what was kept. False when they could not be kept. */
 export function keepJournal(storage: SafeStorage, pageId: string, changes: readonly Change[]): boolean {
-  if (changes.length > 0)
-    return storage.set(journalPrefix + pageId, JSON.stringify({ version: journalVersion, changes }));
-  storage.remove(journalPrefix + pageId);
-  return true;
+  const own = journalPrefix + pageId;
+  if (changes.length === 0) {
+    storage.remove(own);
+    return true;
+  }
+  const others = storage.keys(journalPrefix).filter((key) => key !== own);
+  const order = 1 + Math.max(0, ...others.map((key) => orderOf(storage.get(key) ?? '')));
+  return storage.set(own, JSON.stringify({ version: journalVersion, order, changes }));
 }
+
+/** The order of a journal, which stands near its beginning; 0 for one without. */
+const orderOf = (text: string): number => Number(/^\{"version":\d+,"order":(\d+)/.exec(text)?.[1] ?? 0);
 
 interface Journal {
   readonly key: string;
+  readonly order: number;
   readonly changes: readonly Change[];
 }
 
-/** What earlier pages left behind, in tables there are. `setAside` names those that could not be read. */
+/** What earlier pages left behind, in tables there are, the latest first. `setAside` names those that could not be read. */
 export function readJournals(
   storage: SafeStorage,
   tables: readonly string[]
@@ -52,11 +64,11 @@ export function readJournals(
   for (const key of storage.keys(journalPrefix)) {
     const text = storage.get(key);
     if (text === null) continue;
-    const changes = parsed(text, tables);
-    if (changes) journals.push({ key, changes });
+    const journal = parsed(text, tables);
+    if (journal) journals.push({ key, ...journal });
     else setAside.push(putAside(storage, key, text));
   }
-  return { journals, setAside };
+  return { journals: journals.sort((a, b) => b.order - a.order), setAside };
 }
 
 function putAside(storage: SafeStorage, key: string, text: string): string {
@@ -66,10 +78,10 @@ function putAside(storage: SafeStorage, key: string, text: string): string {
   return aside;
 }
 
-function parsed(text: string, tables: readonly string[]): readonly Change[] | null {
+function parsed(text: string, tables: readonly string[]): Omit<Journal, 'key'> | null {
   try {
-    const journal = journalSchema.parse(JSON.parse(text));
-    return journal.changes.every((change) => tables.includes(change.table)) ? journal.changes : null;
+    const { order, changes } = journalSchema.parse(JSON.parse(text));
+    return changes.every((change) => tables.includes(change.table)) ? { order, changes } : null;
   } catch {
     return null;
   }

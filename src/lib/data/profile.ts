@@ -41,6 +41,12 @@ export const profileSchema = z.object({
   remindAt: z.number().nullable().catch(null),
   /** How far the first visit has come: nothing answered, a first setup made, shown round. */
   welcomed: z.enum(['no', 'started', 'yes']).catch('no'),
+  /** The last day Focalis was used on, as its date. */
+  usedOn: z.string().nullable().catch(null),
+  /** For each removed job the days of use since. */
+  removedFor: z.record(z.string(), z.number().int().min(0)).catch({}),
+  /** What others may read in files that leave: names of people, names of places. */
+  leaving: z.object({ names: z.boolean(), places: z.boolean() }).catch({ names: false, places: false }),
   /** Whether the demo has been offered. */
   demoOffered: z.boolean().catch(false)
 });

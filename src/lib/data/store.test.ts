@@ -42,7 +42,8 @@ async function tab(): Promise<{ store: Store<Library>; database: Dexie }> {
     database,
     descriptors: tables,
     now: () => ++clock,
-    keep: (changes) => void (kept = changes)
+    keep: (changes) => void (kept = changes),
+    onCleared: () => undefined
   });
   opened.push({ store, database });
   await store.atHand.load();

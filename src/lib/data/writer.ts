@@ -1,7 +1,7 @@
 /** Brings changes into the store: in order, a run of them at a time, again until it works. Says truly how it stands. */
 import type { Committed, Preference } from './commit';
 import { joined } from './commit';
-import { rowKey, type Change } from './rows';
+import type { Change } from './rows';
 
 export type SaveState =
   | { readonly kind: 'saved'; readonly at: number | null }
@@ -40,9 +40,8 @@ export class Writer {
   }
 
   /** All that is shown and not stored, held edits too. */
-  pending(table: string, id: string): Change | undefined {
-    const key = rowKey({ table, id });
-    return joined(joined(this.#inFlight, this.#waiting), this.#held).find((change) => rowKey(change) === key);
+  get unstored(): readonly Change[] {
+    return joined(joined(this.#inFlight, this.#waiting), this.#held);
   }
 
   get unconfirmed(): readonly Change[] {
@@ -90,15 +89,20 @@ export class Writer {
     });
   }
 
-  /** Stores these changes now, after all that waits. @throws when they, or what waits before them, cannot be stored */
-  async now(changes: readonly Change[], prefer: Preference): Promise<Committed> {
+  /**
+   * Stores these changes now, after all that waits.
+   *
+   * @param then is called in the very moment they are stored and shown, before anybody can do anything to them
+   * @throws when they, or what waits before them, cannot be stored
+   */
+  async now<T>(changes: readonly Change[], prefer: Preference, then: (committed: Committed) => T): Promise<T> {
     if (!(await this.flush())) throw new NotSaved();
     return this.#inOrder(async () => {
       this.#options.onState({ kind: 'saving' });
       try {
         const committed = await this.#options.commit(changes, prefer);
         this.#succeeded(committed);
-        return committed;
+        return then(committed);
       } catch (error) {
         // Nothing of it is shown yet, so nothing waits for another attempt.
         this.#options.onState({ kind: 'saved', at: this.#savedAt });

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import { writeCalendar } from '$core/formats/calendar';
   import { writeShotList } from '$core/formats/shotList';
   import { dayTitle } from '$core/words/day';
@@ -7,6 +7,7 @@
   import Choice from '$lib/controls/Choice.svelte';
   import { fileName, saveBlob } from '$lib/controls/download';
   import { dateWords } from '$lib/controls/dates';
+  import LeavingFields from '$lib/controls/LeavingFields.svelte';
   import Progress from '$lib/controls/Progress.svelte';
   import { getApp } from '$lib/state/app.svelte';
   import { makeCards, makeList } from '../../workers/clients/paper';
@@ -18,13 +19,13 @@
   /** The day as it leaves: on paper, as a table, as a calendar; only with what is ticked. */
   let { chosen }: { chosen: readonly string[] } = $props();
   const app = getApp();
-  let leaving = $state({ names: true, places: true });
   let paper = $state<Paper>('A4');
   let perPage = $state<'1' | '2' | '4'>('4');
   /** Share of the pages made; null when none are. */
   let making = $state<number | null>(null);
   let failed = $state('');
   const job = $derived(app.open.job);
+  const leaving = $derived(app.settings.now.leaving);
   const title = $derived(exportTitle(app, leaving));
 
   async function make(what: () => Promise<Blob>, suffix: string) {
@@ -71,8 +72,7 @@
 <section aria-label="Save the day">
   <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
     <span class="text-soft">What others should not read stays here:</span>
-    <Checkbox bind:checked={leaving.names}>with names</Checkbox>
-    <Checkbox bind:checked={leaving.places}>with places</Checkbox>
+    <LeavingFields places />
   </div>
   <div class="mt-4 flex flex-wrap items-end gap-x-4 gap-y-3">
     <Choice

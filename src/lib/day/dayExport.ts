@@ -5,12 +5,8 @@ import { hideNames, withoutNames } from '$core/setup/withoutNames';
 import { cardWords, type CardOf } from '$core/words/paperCard';
 import { pictureOf } from '$lib/finder/smallPicture';
 import type { App } from '$lib/state/app.svelte';
+import type { Leaving } from '$lib/state/job/leaving';
 import type { PaperCard } from '../../paper/cards';
-
-export interface Leaving {
-  readonly names: boolean;
-  readonly places: boolean;
-}
 
 /** What the job is called there. */
 export function exportTitle(app: App, { names }: Leaving): string {

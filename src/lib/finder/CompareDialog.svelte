@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { setupLeaving } from '$lib/state/job/leaving';
   import { Download } from '@lucide/svelte';
   import { devicePixelRatio } from 'svelte/reactivity/window';
   import Dialog from '$lib/controls/Dialog.svelte';
@@ -112,7 +113,8 @@
   const canvases = new Map<string, HTMLCanvasElement>();
   async function save({ key, taken: { setup, plan } }: Shown) {
     const canvas = canvases.get(key);
-    if (canvas) await savePicture(canvas, { setup, plan, words: callSentence(plan, workspace.unit) });
+    const leaving = setupLeaving(workspace.app, { setup, plan });
+    if (canvas) await savePicture(canvas, { ...leaving, words: callSentence(leaving.plan, workspace.unit) });
   }
   function ask({ key, taken: its }: Shown) {
     const target = its.plan.stops[its.plan.selected]?.target.subjectId;

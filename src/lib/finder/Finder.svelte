@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { setupLeaving } from '$lib/state/job/leaving';
   import { Button } from 'flowbite-svelte';
   import { devicePixelRatio } from 'svelte/reactivity/window';
   import type { Plan } from '$core/call/plan';
@@ -163,7 +164,8 @@
   $effect(() => () => clearTimeout(keeping));
   async function save() {
     if (!canvas) return;
-    await savePicture(canvas, { setup, plan, words: callSentence(plan, workspace.unit) });
+    const leaving = setupLeaving(app, { setup, plan });
+    await savePicture(canvas, { ...leaving, words: callSentence(leaving.plan, workspace.unit) });
   }
 </script>
 

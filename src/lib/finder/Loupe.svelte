@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { setupLeaving } from '$lib/state/job/leaving';
   import { Button } from 'flowbite-svelte';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { verdict } from '$core/optics/sharpness';
@@ -53,8 +54,9 @@
 
   async function save() {
     if (!canvas) return;
-    const { setup, plan } = taken;
-    await savePicture(canvas, { setup, plan, words: `At 100 %. ${callSentence(plan, app.settings.now.unit)}` });
+    const leaving = setupLeaving(app, taken);
+    const words = `At 100 %. ${callSentence(leaving.plan, app.settings.now.unit)}`;
+    await savePicture(canvas, { ...leaving, words });
   }
 </script>
 

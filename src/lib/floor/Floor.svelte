@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { setupLeaving } from '$lib/state/job/leaving';
   import { Download, Maximize, Minus, Plus } from '@lucide/svelte';
   import { eyeHeight } from '$core/people/anatomy';
   import { formatLength, formatLengthExactly } from '$core/units/length';
@@ -48,8 +49,8 @@
     saving = false;
     const { plan, body, unit } = workspace;
     if (plan && body) {
-      saveFloor({ setup, plan, body, unit }, floor.side, as).catch((error: unknown) =>
-        workspace.app.messages.problem(`The Floor was not saved: ${errorReason(error)}`)
+      saveFloor({ ...setupLeaving(workspace.app, { setup, plan }), body, unit }, floor.side, as).catch(
+        (error: unknown) => workspace.app.messages.problem(`The Floor was not saved: ${errorReason(error)}`)
       );
     }
   }

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Select } from 'flowbite-svelte';
   import { group } from 'd3-array';
-  import { clockKey, fitClock, offsetFromPhone, clockOffsetText, readOffset } from '$core/frames/clocks';
+  import { clockKey, clockOffset, fitClock, offsetFromPhone, clockOffsetText, readOffset } from '$core/frames/clocks';
   import type { Frame } from '$core/frames/schema';
   import { clockText, frameNumber } from '$core/words/frames';
   import Dialog from '$lib/controls/Dialog.svelte';
@@ -19,7 +19,8 @@
         .map(({ frame }) => frame)
         .filter(({ clockMs }) => clockMs !== null)
         .sort((a, b) => (a.clockMs ?? 0) - (b.clockMs ?? 0));
-      const offsetMs = app.frames.clocks.find((clock) => clock.body === body)?.offsetMs ?? 0;
+      const [first] = entries;
+      const offsetMs = first ? clockOffset(first.frame, app.frames.clocks) : 0;
       return { body, frames, count: entries.length, offsetMs, fit: fitClock(ticksOf(frames)) };
     })
   );

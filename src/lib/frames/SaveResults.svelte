@@ -5,7 +5,9 @@
   import { frameRemark } from '$core/words/frames';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { fileName, saveBlob } from '$lib/controls/download';
+  import LeavingFields from '$lib/controls/LeavingFields.svelte';
   import { getApp } from '$lib/state/app.svelte';
+  import { nameLeaving, textLeaving } from '$lib/state/job/leaving';
   import KeptPictures from './KeptPictures.svelte';
   import { judging, nameIn } from './judging';
 
@@ -14,14 +16,14 @@
   const app = getApp();
   let input = $state<HTMLInputElement>();
   let said = $state('');
-  const title = $derived(fileName(app.open.job?.name ?? 'Focalis'));
-  const nameOf = nameIn(app);
+  const title = $derived(fileName(textLeaving(app, app.open.job?.name ?? 'Focalis')));
+  const nameOf = $derived(nameLeaving(app, nameIn(app)));
   const base = (name: string) => name.replace(/\.[^.]*$/, '');
 
   function table() {
     const lines = app.frames.list.map(({ frame }) => ({
       frame,
-      setup: frame.setupId === null ? '' : (app.open.row(frame.setupId)?.setup.name ?? ''),
+      setup: frame.setupId === null ? '' : textLeaving(app, app.open.row(frame.setupId)?.setup.name ?? ''),
       nameOf
     }));
     saveBlob(new Blob(['\uFEFF', writeFramesCsv(lines)], { type: 'text/csv' }), `${title}-frames.csv`);
@@ -62,7 +64,8 @@
     Rings and strikes become ratings other programs read: ringed 5, perhaps 3, struck −1 (rejected). Frames without
     either keep the rating they came with.
   </p>
-  <div class="mt-4 flex flex-wrap gap-3">
+  <div class="mt-4"><LeavingFields /></div>
+  <div class="mt-3 flex flex-wrap gap-3">
     <Button onclick={sidecars}>Sidecars (XMP, zip)</Button>
     <Button color="alternative" onclick={table}>Measurements (CSV)</Button>
   </div>

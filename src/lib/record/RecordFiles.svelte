@@ -3,8 +3,10 @@
   import { writeRecordCsv } from '$core/formats/recordCsv';
   import { maxRecordFileBytes, readRecordFile, recordFileTooLarge, writeRecordFile } from '$core/formats/recordFile';
   import type { Recorded } from '$core/record/schema';
+  import { recordWithoutNames } from '$core/record/withoutNames';
   import Dialog from '$lib/controls/Dialog.svelte';
   import { saveBlob, saveText } from '$lib/controls/download';
+  import LeavingFields from '$lib/controls/LeavingFields.svelte';
   import FileInput from '$lib/controls/FileInput.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -19,6 +21,8 @@
   let chooser = $state<ReturnType<typeof FileInput>>();
   let said = $state('');
   let forgetting = $state(false);
+  /** As it leaves: names only where they are ticked. */
+  const leaving = $derived(app.settings.now.leaving.names ? all : recordWithoutNames(all));
   const simulated = $derived(all.filter((frame) => frame.simulated));
   const count = (frames: readonly Recorded[]) => (frames.length === 1 ? 'one frame' : `${frames.length} frames`);
 
@@ -45,14 +49,16 @@
 </script>
 
 <Dialog bind:open title="The record as files" size="sm">
+  <div class="mb-3"><LeavingFields /></div>
   <div class="flex flex-wrap gap-3">
-    <Button disabled={all.length === 0} onclick={() => saveText(writeRecordFile(all), 'Focalis-record.json')}
+    <Button disabled={all.length === 0} onclick={() => saveText(writeRecordFile(leaving), 'Focalis-record.json')}
       >Save it (JSON)</Button
     >
     <Button
       color="alternative"
       disabled={all.length === 0}
-      onclick={() => saveBlob(new Blob(['\uFEFF', writeRecordCsv(all)], { type: 'text/csv' }), 'Focalis-record.csv')}
+      onclick={() =>
+        saveBlob(new Blob(['\uFEFF', writeRecordCsv(leaving)], { type: 'text/csv' }), 'Focalis-record.csv')}
       >Table (CSV)</Button
     >
     <Button color="alternative" onclick={() => chooser?.open()}>Bring one in</Button>

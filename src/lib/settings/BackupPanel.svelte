@@ -27,12 +27,14 @@
   async function look(file: File) {
     name = file.name;
     found = null;
-    const answer = await backup.look(file, 'merge');
+    take(await backup.look(file, 'merge'));
+  }
+  function take(answer: Restorable | string) {
     refused = typeof answer === 'string' ? answer : '';
     found = typeof answer === 'string' ? null : answer;
   }
   async function as(how: RestoreHow) {
-    if (found) found = await backup.weigh(found.archive, how);
+    if (found) take(await backup.weigh(found.archive, how));
   }
   async function restore() {
     if (found && (await backup.restore(found))) found = null;
@@ -47,6 +49,9 @@
     >{backup.at === null ? 'Never saved yet.' : `Last saved ${momentWords(backup.at)}.`}</span
   >
 </div>
+<p class="mt-2 text-soft">
+  Not in it: photos kept with their frames, and jobs removed. Frames keep what was measured and seen.
+</p>
 {#if busy}<div class="mt-3"><Progress label={backup.busy} share={backup.share} /></div>{/if}
 {#if refused !== ''}<p role="alert" class="mt-3 text-pencil">{name} was not read. {refused}</p>{/if}
 {#if found}

@@ -2,6 +2,7 @@
   import { bounds } from '$core/setup/bounds';
   import { themes } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
+  import LeavingFields from '$lib/controls/LeavingFields.svelte';
   import HowList from '$lib/controls/HowList.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import StopSteps from '$lib/controls/StopSteps.svelte';
@@ -68,6 +69,13 @@
     about="Jobs, kit, settings and small pictures live in this browser only. A file keeps them safe."
   >
     <BackupPanel />
+  </Section>
+  <Section
+    id="names"
+    title="Names in files"
+    about="Tables, cards, drawings and pictures that leave say Person 1 instead of a name, unless ticked. Job files hold the whole job."
+  >
+    <LeavingFields places />
   </Section>
   <Section id="space" title="In this browser"><Space /></Section>
   <Section id="schools" title="How you work"><Schools /></Section>

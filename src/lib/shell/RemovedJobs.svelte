@@ -22,7 +22,7 @@
         <li class="flex items-center gap-3 py-2">
           <p class="min-w-0 flex-1">
             <span class="block truncate font-semibold">{row.value.name}</span>
-            <span class="label">kept until {until(row)}</span>
+            <span class="label">kept until {until(row)} at least</span>
           </p>
           {#if erasing === row.id}
             <p>For good?</p>

@@ -16,6 +16,11 @@
           title: 'A newer Focalis is open in another tab.',
           advice: 'It has brought your store up to date. Load this tab again to go on; everything is stored.'
         };
+      case 'cleared':
+        return {
+          title: 'The browser’s storage was cleared.',
+          advice: 'Load this tab again to begin anew, and restore your jobs from a backup in Settings.'
+        };
       case 'newer':
         return {
           title: 'Your store is from a newer Focalis.',

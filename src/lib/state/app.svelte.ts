@@ -93,6 +93,7 @@ export class App {
   readonly #options: AppOptions;
   readonly #pageId: string;
   #persisted = false;
+  #stopped = false;
   #opening: { readonly id: string; readonly done: Promise<void> } | null = null;
 
   constructor(options: AppOptions) {
@@ -102,7 +103,13 @@ export class App {
     this.now = now;
     this.random = options.random;
     this.#pageId = newId();
-    this.store = new Store({ database, descriptors: tables, now, keep: (changes) => this.#keep(changes) });
+    this.store = new Store({
+      database,
+      descriptors: tables,
+      now,
+      keep: (changes) => this.#keep(changes),
+      onCleared: () => void this.#storeAgain()
+    });
     this.settings = new Settings(this.store);
     this.open = new OpenJob(this.store, this.settings);
     this.drafts = new Drafts(storage, now);
@@ -130,7 +137,8 @@ export class App {
     this.files = new JobFiles(parts, this.jobs, read);
     const fetcher: typeof fetch = (...asked) => (options.fetch ?? fetch)(...asked);
     this.travel = new Transfer(parts, this.files, read, fetcher);
-    this.backup = new Backup(parts, this.thumbnails, this.record, options.packing ?? packing);
+    const { thumbnails, record, framePictures } = this;
+    this.backup = new Backup(parts, { thumbnails, record, framePictures }, options.packing ?? packing);
   }
 
   /** What a run of the simulated camera begins with. */
@@ -149,17 +157,18 @@ export class App {
   /** Opens the store, takes up what earlier pages left, offers the demo to a new profile. */
   async start(silentMs?: number): Promise<void> {
     const { database, storage, now } = this.#options;
-    const opened = await openDatabase(database, (problem) => void (this.problem = problem), silentMs);
+    const opened = await openDatabase(database, (problem) => this.#onProblem(problem), silentMs);
     if (!opened) {
       this.status = 'failed';
       return;
     }
     try {
       forgetOldJournals(storage);
-      await this.#takeUpJournals();
+      const refused = await this.#takeUpJournals();
       await offerDemo(database, now());
       await eraseOld(database, now());
       await this.store.atHand.load();
+      await this.#adopt(refused);
       await this.aside.load();
       this.status = 'ready';
       // Nobody waits for it, and without it nothing is reminded of.
@@ -170,18 +179,57 @@ export class App {
     }
   }
 
-  /** A journal is applied before it is removed; applying one that had been stored after all changes nothing. */
-  async #takeUpJournals(): Promise<void> {
+  #onProblem(problem: StoreProblem | null): void {
+    if (problem?.kind !== 'cleared' || this.status !== 'ready') this.problem = problem;
+    // Whoever clears the store under an open page has not closed it: what is at hand is stored again.
+    else if (this.problem === null && !this.#stopped) void this.#storeAgain();
+  }
+
+  /** After the browser's store was emptied: what is at hand is stored again, and what is lost is said. */
+  async #storeAgain(): Promise<void> {
+    const { database } = this.#options;
+    try {
+      if (!database.isOpen()) await database.open();
+      const gone = await this.store.storeAgain();
+      const names = gone.flatMap(({ value, removedAt }) =>
+        removedAt === null && typeof value === 'object' && value !== null && 'name' in value ? [String(value.name)] : []
+      );
+      const lost = names.length > 0 ? ` Gone: ${names.join(', ')}. Restore them from a backup in Settings.` : '';
+      this.messages.problem(
+        `The browser’s storage was cleared while Focalis was open. Settings, kit and the open job are stored again.${lost}`
+      );
+    } catch (error) {
+      this.problem = { kind: 'failed', reason: errorReason(error) };
+    }
+  }
+
+  /**
+   * A journal is applied before it is removed; applying one that had been stored after all changes nothing. The latest
+   * comes first: those before it yield to it.
+   *
+   * @returns those the store does not take just now
+   */
+  async #takeUpJournals(): Promise<ReturnType<typeof readJournals>['journals']> {
     const { storage } = this.#options;
     const { journals } = readJournals(storage, Object.keys(tables));
-    for (const { key, changes } of journals) {
+    const refused: (typeof journals)[number][] = [];
+    for (const journal of journals) {
       try {
-        await this.store.takeUp(changes);
-        storage.remove(key);
+        await this.store.takeUp(journal.changes);
+        storage.remove(journal.key);
       } catch {
-        // The store takes nothing just now: it stays for the next page.
+        refused.push(journal);
       }
     }
+    return refused;
+  }
+
+  /** Shows what could not be taken up, and goes on trying; each journal stays until this page has one of its own. */
+  async #adopt(journals: ReturnType<typeof readJournals>['journals']): Promise<void> {
+    if (journals.length === 0) return;
+    await this.store.adopt(journals.map(({ changes }) => changes));
+    this.#keep(this.store.unconfirmed);
+    if (this.journalKept) for (const { key } of journals) this.#options.storage.remove(key);
   }
 
   /** Has a job at hand. */
@@ -245,7 +293,9 @@ export class App {
 
   /** The page is looked at again. */
   async comeBack(): Promise<void> {
-    if (this.status === 'ready' && (await this.store.flush())) await this.store.atHand.refreshAll();
+    if (this.status !== 'ready') return;
+    if (await this.store.isCleared().catch(() => false)) await this.#storeAgain();
+    else if (await this.store.flush()) await this.store.atHand.refreshAll();
   }
 
   /** One step back or forth, said. Returns the setup it touched and left there, so that the screen can show it. */
@@ -277,6 +327,7 @@ export class App {
   }
 
   stop(): void {
+    this.#stopped = true;
     this.store.stop();
   }
 }

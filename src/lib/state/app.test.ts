@@ -180,9 +180,42 @@ describe('a page that closes', () => {
     });
     await stuck.start();
     expect(stuck.status).toBe('ready');
-    expect(storage.items.has(key ?? '')).toBe(true);
+    // Kept under its own name from now on, shown, and said not to be saved.
+    expect(storage.items.has(key ?? '')).toBe(false);
+    expect([...storage.items.values()].join('')).toContain('waiting');
+    await stuck.store.flush();
+    expect(stuck.store.saving.kind).toBe('failed');
+    await stuck.openJob('demo-fernhall');
+    expect(row(stuck).setup.notes).toBe('waiting');
     stuck.stop();
     broken.close();
+  });
+
+  it('yields to the page after it, in whatever order and by whatever clock their journals are read', async () => {
+    const first = await opened.tab();
+    const second = await opened.tab();
+    // Each leaves, one after the other; whatever they still write never arrives.
+    for (const [page, text] of [
+      [first, 'thirty-three'],
+      [second, 'twenty']
+    ] as const) {
+      note(text, page);
+      vi.spyOn(page.store, 'flush').mockResolvedValue(false);
+      page.leave();
+      page.stop();
+    }
+    const journals = [...storage.items];
+    expect(journals).toHaveLength(2);
+    const before = row().setup.notes;
+    for (const order of [journals, journals.toReversed()]) {
+      storage.items.clear();
+      for (const [key, value] of order) storage.items.set(key, value);
+      const next = await opened.tab();
+      expect(row(next).setup.notes).toBe('twenty');
+      note(before, next);
+      await next.store.flush();
+      next.stop();
+    }
   });
 
   it('leaves a damaged journal set aside, named, and to be had as a file', async () => {
@@ -205,6 +238,61 @@ describe('a page that closes', () => {
     await app.store.flush();
     expect(storage.items.size).toBe(0);
     expect(await storedNotes()).toBe('refused');
+  });
+});
+
+describe('a store that is cleared under an open page', () => {
+  const stored = async (table: string) => (await database.table(table).toArray()) as { id: string }[];
+  const told = () => app.messages.shown?.text ?? '';
+
+  it('emptied: the next edit notices, and what is at hand is stored again', async () => {
+    app.settings.set({ theme: 'dim' });
+    note('typed before');
+    await app.store.flush();
+    for (const table of database.tables) await table.clear();
+    note('typed after');
+    await app.store.flush();
+    await until(() => expect(told()).toMatch(/storage was cleared.*Gone: Quayside Brass\./));
+    expect(await storedNotes()).toBe('typed after');
+    expect(await stored('setups')).toHaveLength(13);
+    expect((await stored('jobs')).map((item) => item.id)).toEqual(['demo-fernhall']);
+    expect(app.jobs.list.map((item) => item.value.name)).toEqual(['Fernhall Glasshouse']);
+    expect(app.store.homeless).toEqual([]);
+    const next = await opened.tab();
+    expect(next.settings.now.theme).toBe('dim');
+    // And everything goes on.
+    note('and on');
+    await app.store.flush();
+    expect(await storedNotes()).toBe('and on');
+  });
+
+  it('emptied while it was out of sight: noticed when it is looked at again', async () => {
+    for (const table of database.tables) await table.clear();
+    await app.comeBack();
+    expect(told()).toContain('storage was cleared');
+    expect(await stored('setups')).toHaveLength(13);
+    expect(app.open.rows).toHaveLength(13);
+  });
+
+  it('deleted as a whole: made anew with what is at hand, and no newer Focalis is blamed', async () => {
+    note('typed before');
+    await app.store.flush();
+    await new Dexie(database.name).delete();
+    await until(() => expect(told()).toContain('storage was cleared'));
+    expect(app.problem).toBeNull();
+    expect(await storedNotes()).toBe('typed before');
+    expect(await stored('setups')).toHaveLength(13);
+  });
+
+  it('is not what another tab does that erases a job', async () => {
+    const other = await opened.tab();
+    const wedding = other.jobs.list.find((item) => item.id === 'demo-fernhall');
+    if (!wedding) throw new Error('gone');
+    await other.jobs.erase(wedding);
+    note('typed after');
+    await app.store.flush();
+    expect(told()).not.toContain('storage was cleared');
+    expect(app.store.homeless).toHaveLength(1);
   });
 });
 

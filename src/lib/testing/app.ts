@@ -65,8 +65,13 @@ const nothingRead: PhotoReader = {
 /** `fetch`: the network in between; `reading`: what reads pictures. */
 export async function openApp({
   reading,
+  newId = () => crypto.randomUUID(),
   ...options
-}: { readonly fetch?: typeof fetch; readonly reading?: Partial<PhotoReader> } = {}): Promise<OpenApp> {
+}: {
+  readonly newId?: () => string;
+  readonly fetch?: typeof fetch;
+  readonly reading?: Partial<PhotoReader>;
+} = {}): Promise<OpenApp> {
   const storage = new MemoryStorage();
   const name = `test-${++count}-${Math.random()}`;
   const opened: { app: App; database: Database }[] = [];
@@ -78,7 +83,7 @@ export async function openApp({
       storage: safe,
       ...options,
       reading: () => Promise.resolve({ ...nothingRead, ...reading }),
-      newId: () => crypto.randomUUID(),
+      newId,
       random: () => 0.5,
       now: () => Date.now(),
       readFile: async (file, onProgress) => readJobFile(await file.text(), onProgress),

@@ -1,6 +1,6 @@
 /** The pictures taken at a job: brought in, matched to its setups and people, chosen among. */
 import { expectedFaces, type ExpectedFace } from '$core/frames/expected';
-import { clockKey, timeOf, type Clock } from '$core/frames/clocks';
+import { clockKey, clocksWithoutSerials, timeOf, type Clock } from '$core/frames/clocks';
 import type { Said } from '$core/frames/facts';
 import type { CullingChoice, Frame, Reason } from '$core/frames/schema';
 import { newRow, type FramePicture, type FramePictures, type OwnEyes } from '$lib/data';
@@ -84,7 +84,7 @@ export class Frames {
     const { matched, named } = await bringingIn();
     if (owner === null || this.#parts.open.id !== owner) return;
     const clocks = [
-      ...this.clocks.filter((clock) => clock.body !== body),
+      ...clocksWithoutSerials(this.clocks).filter((clock) => clock.body !== body),
       ...(offsetMs === 0 ? [] : [{ body, offsetMs }])
     ];
     const setups = this.#setups();

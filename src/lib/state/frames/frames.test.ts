@@ -1,3 +1,4 @@
+import { clockKey } from '$core/frames/clocks';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { bursts } from '$core/frames/match';
 import { writeSidecar } from '$core/formats/sidecar';
@@ -134,12 +135,13 @@ describe('pictures brought in', () => {
     const of = (name: string) => app.frames.list.find(({ frame }) => frame.file.name === name)?.frame;
     const before = of('a1.jpg')?.setupId;
     expect(before).not.toBe('demo-west-door');
-    await app.frames.setClock('B A · 1', -ahead);
+    const clock = clockKey({ body: 'B A', serial: '1' });
+    await app.frames.setClock(clock, -ahead);
     expect(of('a1.jpg')?.setupId).toBe('demo-west-door');
     expect(of('a2.jpg')?.setupId).toBe('demo-speeches');
     const one = of('a1.jpg');
     expect(one && app.frames.timeOf(one)).toBe(taken);
-    expect(app.open.job?.clocks).toEqual([{ body: 'B A · 1', offsetMs: -ahead }]);
+    expect(app.open.job?.clocks).toEqual([{ body: clock, offsetMs: -ahead }]);
     await app.step('undo');
     expect(of('a1.jpg')?.setupId).toBe(before);
     expect(app.open.job?.clocks).toEqual([]);

@@ -86,7 +86,13 @@ export class Jobs {
       };
       const setups = parts.setups.map(asBefore);
       const file = { job, kit: { bodies: [], lenses: [], adapters: [] }, ...parts, setups };
-      const made = await addJob(database, file, { jobNames: this.names, kit: open.kit }, newId, now());
+      const made = await addJob(
+        database,
+        file,
+        { jobNames: this.names, kit: open.kit, awaited: store.awaited },
+        newId,
+        now()
+      );
       const step = await store.apply(`${job.name} made`, made.changes);
       messages.done(as === 'template' ? `${job.name} is kept to start from.` : `${job.name} made.`, step);
       return made.jobId;

@@ -4,7 +4,8 @@ import { castOf } from '$core/testing/cast';
 import { defaultHabits } from '$core/habits/habits';
 import { readJobFile } from '$core/formats/jobFile';
 import { limits } from '$core/schema/values';
-import { readJobParts, removedKeptMs, type Database } from '$lib/data';
+import { recordedFrame } from '$core/testing/recorded';
+import { eraseOld, readJobParts, removedKeptMs, type Database } from '$lib/data';
 import { openApp, until, weddingId, type OpenApp } from '$lib/testing/app';
 import type { App } from '$lib/state/app.svelte';
 
@@ -125,19 +126,34 @@ describe('jobs', () => {
     expect(names()).toContain('West door');
   });
 
-  it('removed thirty days ago are erased when Focalis next opens, younger ones not', async () => {
+  it('removed are erased after thirty days of use, and not by a clock that was set ahead', async () => {
     app.jobs.remove(weddingId);
     await app.store.flush();
-    const days = (count: number) =>
-      vi.spyOn(Date, 'now').mockReturnValue(new Date().getTime() + count * 24 * 3600 * 1000);
-    days(29);
-    expect((await opened.tab()).jobs.removed).toHaveLength(1);
-    vi.restoreAllMocks();
-    days(31);
-    expect(31 * 24 * 3600 * 1000).toBeGreaterThan(removedKeptMs);
-    expect((await opened.tab()).jobs.removed).toHaveLength(0);
+    const left = async () => (await database.table('jobs').get(weddingId)) !== undefined;
+    const dayMs = 24 * 3600 * 1000;
+    const onDay = (day: number) => eraseOld(database, Date.now() + day * dayMs);
+    // Forty days ahead, and back: a day of use each, however often it is opened.
+    for (const day of [40, 40, 0]) await onDay(day);
+    expect(await left()).toBe(true);
+    for (let day = 1; day <= 28; day++) await onDay(day);
+    expect(await left()).toBe(true);
+    await onDay(29);
+    await onDay(31);
+    expect(31 * dayMs).toBeGreaterThan(removedKeptMs);
+    expect(await left()).toBe(false);
     for (const table of ['people', 'places', 'setups'])
       expect(await database.table(table).where('owner').equals(weddingId).count()).toBe(0);
+  });
+
+  it('erased leave the numbers of their frames in the record, and nobody’s name', async () => {
+    await app.record.add([recordedFrame('f1', { jobId: weddingId, setup: 'Ines at the door' })]);
+    await app.jobs.erase(jobOf(weddingId));
+    const [kept] = await app.record.all();
+    expect(kept).toMatchObject({
+      id: 'f1',
+      setup: 'somebody at the door',
+      people: [{ name: 'Person 1', sharp: true }]
+    });
   });
 
   it('removed in one tab while edited in the other: the edit is kept, and the job is offered back', async () => {

@@ -2,7 +2,18 @@
 import { writeArchive, type Archive } from '$core/formats/archive';
 import { restoreWords, type RestoreHow } from '$core/job/restoring';
 import type { Kit } from '$core/kit/schema';
-import { readJobParts, untouchedDemos, type Change, type RecordRepository, type Row, type Thumbnails } from '$lib/data';
+import type { ArchivedFrames } from '$core/formats/frameFile';
+import {
+  readJobParts,
+  readTableRows,
+  tables,
+  untouchedDemos,
+  type Change,
+  type FramePictures,
+  type RecordRepository,
+  type Row,
+  type Thumbnails
+} from '$lib/data';
 import { errorReason, type Services } from '$lib/state/job/services';
 import type { Packing } from '../../../workers/packing';
 import { restoring, travelling } from './restoring';
@@ -24,19 +35,28 @@ export interface Restorable {
   readonly idle: boolean;
 }
 
+/** What is kept beside the rows. */
+interface KeptApart {
+  readonly thumbnails: Thumbnails;
+  readonly record: RecordRepository;
+  readonly framePictures: FramePictures;
+}
+
 export class Backup {
   readonly #parts: Services;
   readonly #thumbnails: Thumbnails;
   readonly #packing: Packing;
   readonly #record: RecordRepository;
+  readonly #framePictures: FramePictures;
   /** What is under way, in words; empty when nothing is. */
   busy = $state('');
   share = $state(0);
 
-  constructor(parts: Services, thumbnails: Thumbnails, record: RecordRepository, packing: Packing) {
-    this.#record = record;
+  constructor(parts: Services, kept: KeptApart, packing: Packing) {
+    this.#record = kept.record;
     this.#parts = parts;
-    this.#thumbnails = thumbnails;
+    this.#thumbnails = kept.thumbnails;
+    this.#framePictures = kept.framePictures;
     this.#packing = packing;
   }
 
@@ -88,8 +108,10 @@ export class Backup {
       const drills = values(store.table('drills').list);
       const pictures = await this.#thumbnails.all();
       const record = await this.#record.all();
+      const frames = await this.#framesOf(rows.map((row) => row.id));
       const archive = {
         savedAt,
+        frames,
         settings: travelling(settings.now),
         kit,
         bags,
@@ -105,6 +127,26 @@ export class Backup {
     });
   }
 
+  async #framesOf(jobIds: readonly string[]): Promise<ArchivedFrames<Blob>[]> {
+    const { database } = this.#parts;
+    const all: ArchivedFrames<Blob>[] = [];
+    for (const jobId of jobIds) {
+      const { rows } = await readTableRows(database, 'frames', tables.frames, jobId);
+      if (rows.length === 0) continue;
+      const frames: ArchivedFrames<Blob>['frames'][number][] = [];
+      for (const { id, position, value } of rows.filter((row) => row.removedAt === null)) {
+        const seen = (await this.#framePictures.get(id)) ?? null;
+        frames.push({
+          frame: value,
+          position,
+          seen: seen && { thumbnail: seen.thumbnail, sidecar: seen.sidecar, crops: seen.crops }
+        });
+      }
+      all.push({ jobId, frames });
+    }
+    return all;
+  }
+
   /** Reads a file and says what taking it would change; a sentence when it cannot be read. */
   async look(file: Blob, how: RestoreHow): Promise<Restorable | string> {
     const result = await this.#doing('Reading it', () => this.#packing.unpack(file, this.#progress));
@@ -112,8 +154,16 @@ export class Backup {
     return result.ok ? this.weigh(result.archive, how) : result.reason;
   }
 
-  /** What taking it this way would change. */
-  async weigh(archive: Archive<Blob>, how: RestoreHow): Promise<Restorable> {
+  /** What taking it this way would change; a sentence when it cannot be taken. */
+  async weigh(archive: Archive<Blob>, how: RestoreHow): Promise<Restorable | string> {
+    try {
+      return await this.#weighed(archive, how);
+    } catch (error) {
+      return `${errorReason(error)} Nothing was changed.`;
+    }
+  }
+
+  async #weighed(archive: Archive<Blob>, how: RestoreHow): Promise<Restorable> {
     await this.#parts.store.flush();
     const { changes, counts } = await restoring(this.#parts, archive, how);
     const measured = await this.#record.missing(archive.record);
@@ -132,6 +182,7 @@ export class Backup {
       for (const { key, drawnFrom, picture } of archive.pictures)
         if ((await this.#thumbnails.kept(key, drawnFrom)) === null)
           await this.#thumbnails.keep({ key, drawnFrom, picture });
+      await this.#keepSeen(archive.frames);
       // The record only ever grows by it: what is here stays.
       const measured = await this.#record.add(archive.record);
       const words = [...restoreWords(counts), ...(measured > 0 ? [recordWords(measured)] : [])];
@@ -139,6 +190,14 @@ export class Backup {
       return true;
     });
     return done ?? false;
+  }
+
+  /** What is to be seen of frames that are here now and have nothing to be seen of them. */
+  async #keepSeen(ofJobs: Archive<Blob>['frames']): Promise<void> {
+    for (const { jobId, frames } of ofJobs ?? [])
+      for (const { frame, seen } of frames)
+        if (seen && !(await this.#framePictures.get(frame.id)))
+          await this.#framePictures.keep({ id: frame.id, owner: jobId, ...seen });
   }
 
   readonly #progress = (share: number) => void (this.share = share);

@@ -33,7 +33,7 @@ export class JobFiles {
     const { database, store, open, settings, newId, now, messages } = this.#parts;
     const own = settings.now.habits;
     const habits = file.job.habits !== null && same(file.job.habits, own) ? null : file.job.habits;
-    const there = { jobNames: this.#jobs.names, kit: open.kit };
+    const there = { jobNames: this.#jobs.names, kit: open.kit, awaited: store.awaited };
     const added = await addJob(database, { ...file, job: { ...file.job, habits } }, there, newId, now());
     const step = await store.apply(label, added.changes);
     messages.done(`${label}.`, step);

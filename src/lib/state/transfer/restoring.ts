@@ -1,5 +1,5 @@
 /** What taking everything out of an archive changes in the store. */
-import type { Archive } from '$core/formats/archive';
+import type { Archive, ArchivedJob } from '$core/formats/archive';
 import type { RestoreHow, RestoreWords } from '$core/job/restoring';
 import { builtInKit } from '$core/kit/builtInKit';
 import { same } from '$core/plain/merge';
@@ -18,7 +18,7 @@ import {
 import type { Services } from '$lib/state/job/services';
 
 const kitTables = ['bodies', 'lenses', 'adapters'] as const;
-const jobParts = ['people', 'places', 'setups'] as const;
+const jobParts = ['people', 'places', 'setups', 'frames'] as const;
 type PartTable = (typeof jobParts)[number];
 
 /** Settings that belong to this device or to this moment, and so stay. */
@@ -27,6 +27,8 @@ const ofThisDevice = [
   'demoOffered',
   'backedUpAt',
   'remindAt',
+  'usedOn',
+  'removedFor',
   'welcomed'
 ] as const satisfies readonly (keyof Profile)[];
 
@@ -34,15 +36,16 @@ const ofThisDevice = [
 export async function restoring(parts: Services, archive: Archive<Blob>, how: RestoreHow) {
   const replace = how === 'replace';
   const kit = kitChanges(parts, archive, replace);
-  const { jobs, setups, others } = await jobChanges(parts, archive, replace);
+  const { jobs, setups, others, frames } = await jobChanges(parts, archive, replace);
   const settings = replace ? settingsChanges(parts, archive) : [];
   const counts: RestoreWords = {
     jobs: counted(jobs),
     setups: counted(setups),
+    frames: counted(frames),
     kit: counted(kit),
     settings: settings.length > 0
   };
-  return { changes: [...kit, ...jobs, ...others, ...setups, ...settings], counts };
+  return { changes: [...kit, ...jobs, ...others, ...setups, ...frames, ...settings], counts };
 }
 
 function kitChanges(
@@ -68,7 +71,10 @@ function kitChanges(
   ];
 }
 
-async function jobChanges({ database, store, now }: Services, { jobs }: Archive<Blob>, replace: boolean) {
+async function jobChanges({ database, store, now }: Services, { jobs, frames }: Archive<Blob>, replace: boolean) {
+  const framesOf = new Map((frames ?? []).map((item) => [item.jobId, item.frames.map(({ frame }) => frame)]));
+  const partOf = ({ file }: ArchivedJob, table: PartTable): readonly { readonly id: string }[] =>
+    table === 'frames' ? (framesOf.get(file.job.id) ?? []) : file[table];
   const here = store.table('jobs').list;
   const ids = new Set(jobs.map(({ file }) => file.job.id));
   const ofJobs: Change[] = jobs.flatMap(({ file, position }) => {
@@ -82,22 +88,25 @@ async function jobChanges({ database, store, now }: Services, { jobs }: Archive<
     for (const row of here)
       if (!ids.has(row.id) && row.removedAt === null)
         ofJobs.push({ table: 'jobs', id: row.id, before: row, after: { ...row, removedAt: now() } });
-  const byTable: Record<PartTable, Change[]> = { people: [], places: [], setups: [] };
-  for (const table of jobParts) {
+  const byTable: Record<PartTable, Change[]> = { people: [], places: [], setups: [], frames: [] };
+  // An archive without frames says nothing about those that are here.
+  for (const table of frames ? jobParts : jobParts.filter((name) => name !== 'frames')) {
     const rows: readonly Row[] = await readRows<unknown>(database, table, tables[table] as Descriptor<unknown>);
     const stored = new Map<string, Row>(rows.map((row) => [row.id, row]));
-    for (const { file } of jobs) {
+    for (const job of jobs) {
+      const { file } = job;
+      const values = partOf(job, table);
       const owner = file.job.id;
       const own = rows.filter((row) => row.owner === owner);
       const last = Math.max(-1, ...own.map((row) => row.position));
       // Where the order is the same, every row keeps its place.
       const ordered = same(
         [...own].sort((a, b) => a.position - b.position).map((row) => row.id),
-        file[table].map((value) => value.id)
+        values.map((value) => value.id)
       );
       let added = 0;
       const wanted = new Set<string>();
-      for (const [index, value] of file[table].entries()) {
+      for (const [index, value] of values.entries()) {
         wanted.add(value.id);
         const row = stored.get(value.id);
         if (row && row.owner !== owner && !replace)
@@ -113,7 +122,8 @@ async function jobChanges({ database, store, now }: Services, { jobs }: Archive<
         if (!wanted.has(row.id)) byTable[table].push({ table, id: row.id, before: row, after: null });
     }
   }
-  return { jobs: ofJobs, setups: byTable.setups, others: [...byTable.people, ...byTable.places] };
+  const { people, places, setups, frames: measured } = byTable;
+  return { jobs: ofJobs, setups, others: [...people, ...places], frames: measured };
 }
 
 function settingsChanges({ store }: Services, { settings }: Archive<Blob>): Change[] {

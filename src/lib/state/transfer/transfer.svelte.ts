@@ -4,7 +4,21 @@ import { renameJobKit, renameKit } from '$core/job/normalise';
 import { same } from '$core/plain/merge';
 import type { JobFile } from '$core/formats/jobFile';
 import { maxPickupBytes } from '$core/service/limits';
-import { addition, kitIdOf, newRow, placeKit, readJobParts, type Change, type Handoff, type Row } from '$lib/data';
+import {
+  addition,
+  addJob,
+  kitIdOf,
+  newRow,
+  placeKit,
+  readJobParts,
+  readTableRows,
+  tables,
+  untouchedDemos,
+  type Change,
+  type Handoff,
+  type Row
+} from '$lib/data';
+import { arrivalLosses, losesWork, type ArrivalLosses } from './arrival';
 import type { Direction } from '$lib/state/transfer/sealed';
 import type { JobFiles } from './jobFiles.svelte';
 import { errorReason, type Services } from '$lib/state/job/services';
@@ -17,6 +31,15 @@ export interface Waiting {
   readonly secret: string;
   /** When it goes, ms. */
   readonly until: number;
+}
+
+/** A job that was fetched and not yet taken. */
+export interface Arrival extends ArrivalLosses {
+  readonly place: string;
+  readonly key: string;
+  readonly jobId: string;
+  readonly text: string;
+  readonly file: JobFile;
 }
 
 /** What seals comes when something is sealed: most never do. */
@@ -77,10 +100,9 @@ export class Transfer {
     }
   }
 
-  /** Fetches a job. Returns where to go. */
-  collect(place: string, secret: string): Promise<string | null> {
+  /** Fetches a job and says what taking it would change here; nothing is changed yet. Null, with a message, when it cannot be had. */
+  fetchJob(place: string, secret: string): Promise<Arrival | null> {
     return this.#doing('Fetching the job', 'It was not taken', async () => {
-      const { store, messages, now } = this.#parts;
       const [key = '', jobId = ''] = secret.split('.');
       const { isKey } = await sealing();
       if (!isKey(key) || jobId === '') throw new Error('The address is not complete. Scan the code again.');
@@ -88,17 +110,55 @@ export class Transfer {
       if (text === null)
         throw new Error('Nothing waits there. It has been collected, or its ten minutes are over: make a new code.');
       const file = await this.#read(text);
+      await this.#parts.store.flush();
+      const { changes } = await this.#arrival(file);
+      return { place, key, jobId, text, file, ...arrivalLosses(changes) };
+    });
+  }
+
+  /**
+   * Takes a fetched job. What it replaces or removes here is kept beside it, as a removed job, for thirty days.
+   *
+   * @returns where to go; null, with a message, when it was not taken: then nothing has changed
+   */
+  accept({ place, key, jobId, text, file }: Arrival): Promise<string | null> {
+    return this.#doing('Taking the job', 'It was not taken', async () => {
+      const { store, messages, now } = this.#parts;
       await store.flush();
+      // As it is now: something may have been edited since one looked.
       const { label, changes } = await this.#arrival(file);
-      const journey: Handoff = { side: 'came', key, jobId, at: new Date(now()).toISOString(), base: text };
-      const step = changes.length > 0 ? await store.apply(label, changes) : null;
+      const kept = losesWork(arrivalLosses(changes)) ? await this.#copyKept(jobId) : [];
+      const handoff: Handoff = { side: 'came', key, jobId, at: new Date(now()).toISOString(), base: text };
+      const step = changes.length > 0 ? await store.apply(label, [...changes, ...kept]) : null;
       await store.open(jobId);
-      this.#remember(jobId, journey);
-      messages.done(`${label}.`, step);
+      this.#remember(jobId, handoff);
+      const before = kept.length > 0 ? ' As it was here, it is kept for thirty days under Jobs, Removed.' : '';
+      messages.done(`${label}.${before}`, step);
       // It is here: nobody else needs it. If this is not heard, its time ends by itself.
       await this.#fetch(`/api/pickup/${place}`, { method: 'DELETE' }).catch(() => undefined);
       return `/day/${jobId}`;
     });
+  }
+
+  /** The job as it is here, as a removed job of its own: under ids of its own, and a name that says when. */
+  async #copyKept(jobId: string): Promise<readonly Change[]> {
+    const { store, database, newId, now } = this.#parts;
+    const row = store.table('jobs').get(jobId);
+    if (!row) return [];
+    const at = now();
+    const { job, ...own } = { job: row.value, ...(await readJobParts(database, jobId)) };
+    const jobNames = store.table('jobs').list.map((item) => item.value.name);
+    const name = `${job.name.slice(0, 60)}, before ${new Date(at).toISOString().slice(0, 10)}`;
+    const copy = await addJob(
+      database,
+      { job: { ...job, name }, kit: { bodies: [], lenses: [], adapters: [] }, ...own },
+      { jobNames, kit: this.#parts.open.kit, awaited: store.awaited },
+      newId,
+      at
+    );
+    return copy.changes.map((change) =>
+      change.table === 'jobs' && change.after ? { ...change, after: { ...change.after, removedAt: at } } : change
+    );
   }
 
   /** Leaves the open job for where it came from. True when it waits there. */
@@ -219,7 +279,7 @@ export class Transfer {
 
   /** A job that has come: as it was sent, over whatever this device knew of it. */
   async #arrival(file: JobFile): Promise<{ readonly label: string; readonly changes: readonly Change[] }> {
-    const { store, open, database, now } = this.#parts;
+    const { store, database, now } = this.#parts;
     const { job } = file;
     await this.#refuseStrangers(file);
     const there = store.table('jobs').get(job.id);
@@ -232,14 +292,28 @@ export class Transfer {
       return { label: `${job.name} is here`, changes: [...changes, added, ...rows] };
     }
     const here: WholeJob = { job: there.value, ...(await readJobParts(database, job.id)) };
-    const known = open.id === job.id ? this.came?.value.base : undefined;
-    const base = known === undefined ? here : this.#withKit(await this.#read(known)).whole;
+    const base = await this.#lastAgreed(here);
     const { changes } = await this.#changes(here, base, file);
     const back = { table: 'jobs', id: job.id, before: there, after: { ...there, removedAt: null } };
     return {
-      label: `${job.name} is here, as it is there`,
+      label: `${job.name} is here, up to date`,
       changes: [...(there.removedAt === null ? [] : [back]), ...changes]
     };
+  }
+
+  /**
+   * How a job stood when both sides last had it alike. A sample nobody has touched holds no work. Where nothing is known of
+   * it, nothing here counts as removed there.
+   */
+  async #lastAgreed(here: WholeJob): Promise<WholeJob> {
+    const { database } = this.#parts;
+    const handoffs = await readTableRows(database, 'journeys', tables.journeys, here.job.id);
+    const latest = handoffs.rows
+      .map((row) => row.value)
+      .reduce<Handoff | null>((last, item) => (last && last.at >= item.at ? last : item), null);
+    if (latest) return this.#withKit(await this.#read(latest.base)).whole;
+    if ((await untouchedDemos(database)).includes(here.job.id)) return here;
+    return { job: here.job, people: [], places: [], setups: [] };
   }
 
   /** Nothing of it may stand where another job's rows stand. @throws with why */

@@ -18,7 +18,7 @@ const network: typeof fetch = async (asked, options) => {
   switch (options?.method ?? 'GET') {
     case 'PUT': {
       const bytes = new Uint8Array(options?.body as Uint8Array<ArrayBuffer>);
-      const kept = await shelf.put(place, bytes);
+      const kept = await shelf.put(place, bytes, 'desk');
       return kept === 'kept'
         ? new Response(null, { status: 204 })
         : Response.json({ field: '', reason: 'Full.' }, { status: 503 });
@@ -51,6 +51,12 @@ const sent = async () => {
   if (!waiting) throw new Error('not sent');
   return waiting;
 };
+const placeAndSecret = ({ place, secret }: { place: string; secret: string }) => [place, secret] as const;
+/** Fetched and taken, whatever it changes. */
+async function collected(opened: OpenApp, { place, secret }: { readonly place: string; readonly secret: string }) {
+  const arrival = await opened.app.travel.fetchJob(place, secret);
+  return arrival && opened.app.travel.accept(arrival);
+}
 const names = (opened: OpenApp) => opened.app.open.rows.map((row) => row.setup.name);
 const message = (opened: OpenApp) => opened.app.messages.shown?.text ?? '';
 const done = { doneAt: '2027-06-12T13:52:00.000Z', verdict: 'soft', note: 'Wren ran.' } as const;
@@ -59,7 +65,7 @@ describe('a job taken along', () => {
   it('goes to the phone, is adjusted there, and comes home beside what was changed at the desk', async () => {
     desk.app.open.edit('demo-rings', 'Name', (draft) => void (draft.name = 'The rings'));
     const waiting = await sent();
-    expect(await phone.app.travel.collect(waiting.place, waiting.secret)).toBe(`/day/${weddingId}`);
+    expect(await collected(phone, waiting)).toBe(`/day/${weddingId}`);
     expect(names(phone)).toContain('The rings');
     expect(await desk.app.travel.waits(waiting.place)).toBe(false);
 
@@ -90,7 +96,7 @@ describe('a job taken along', () => {
     );
     desk.app.open.edit('demo-rings', 'Lens', (draft) => void (draft.camera.lensId = 'own-lens'));
     const waiting = await sent();
-    await phone.app.travel.collect(waiting.place, waiting.secret);
+    await collected(phone, waiting);
     const held = phone.app.open.row('demo-rings')?.setup.camera.lensId;
     expect(phone.app.open.kit.lenses.find((lens) => lens.id === held)?.name).toBe('A lens of my own');
     await phone.app.travel.sendBack();
@@ -103,7 +109,7 @@ describe('a job taken along', () => {
     const waiting = await sent();
     const before = JSON.stringify(phone.app.open.rows.map((row) => row.setup));
     const refused = async (place: string, secret: string, words: string) => {
-      expect(await phone.app.travel.collect(place, secret)).toBeNull();
+      expect(await collected(phone, { place, secret })).toBeNull();
       expect(message(phone)).toContain(words);
       expect(JSON.stringify(phone.app.open.rows.map((row) => row.setup))).toBe(before);
     };
@@ -113,19 +119,20 @@ describe('a job taken along', () => {
     const bytes = (await shelf.get(waiting.place)) ?? new Uint8Array();
     await shelf.put(
       waiting.place,
-      bytes.map((byte, index) => (index === 40 ? byte ^ 1 : byte))
+      bytes.map((byte, index) => (index === 40 ? byte ^ 1 : byte)),
+      'desk'
     );
     await refused(waiting.place, waiting.secret, 'What arrived is not what was sent');
-    await shelf.put(waiting.place, bytes);
+    await shelf.put(waiting.place, bytes, 'desk');
     down = true;
     await refused(waiting.place, waiting.secret, 'There is no network');
     down = false;
-    expect(await phone.app.travel.collect(waiting.place, `${key}.${jobId}`)).not.toBeNull();
-    expect(await phone.app.travel.collect(waiting.place, waiting.secret)).toBeNull();
+    expect(await collected(phone, { ...waiting, secret: `${key}.${jobId}` })).not.toBeNull();
+    expect(await collected(phone, waiting)).toBeNull();
     expect(message(phone)).toContain('Nothing waits there');
     const late = await sent();
     now = 10 * 60_000;
-    expect(await phone.app.travel.collect(late.place, late.secret)).toBeNull();
+    expect(await collected(phone, late)).toBeNull();
   });
 
   it('cannot be brought back before it was sent back, nor sent back where it did not come', async () => {
@@ -138,7 +145,7 @@ describe('a job taken along', () => {
 
   it('brings home an order changed on the phone, and as shot with a lens of the desk’s own', async () => {
     const { place, secret } = await sent();
-    await phone.app.travel.collect(place, secret);
+    await collected(phone, { place, secret });
     const ids = phone.app.day.items.map((item) => item.id);
     const [a = '', b = '', ...rest] = ids;
     phone.app.day.reorder([b, a, ...rest]);
@@ -156,18 +163,59 @@ describe('a job taken along', () => {
     const waiting = await sent();
     const row = await phone.database.table('setups').get('demo-rings');
     await phone.database.table('setups').put({ ...row, owner: 'another' });
-    expect(await phone.app.travel.collect(waiting.place, waiting.secret)).toBeNull();
+    expect(await collected(phone, waiting)).toBeNull();
     expect(message(phone)).toContain('Another job here holds parts of it');
     expect((await phone.database.table('setups').get('demo-rings')).owner).toBe('another');
   });
 
   it('comes a second time as it is at the desk now, and what was done on the phone stays', async () => {
     const first = await sent();
-    await phone.app.travel.collect(first.place, first.secret);
+    await collected(phone, first);
     phone.app.day.taken(['demo-rings'], 'Done', done);
     desk.app.open.edit('demo-rings', 'Notes', (draft) => void (draft.notes = 'On the wet leaf.'));
     const second = await sent();
-    await phone.app.travel.collect(second.place, second.secret);
+    await collected(phone, second);
     expect(phone.app.open.row('demo-rings')?.setup).toMatchObject({ notes: 'On the wet leaf.', taken: done });
+  });
+
+  it('takes nothing away unasked: what would change is named first, and the job as it was is kept', async () => {
+    const first = await sent();
+    await collected(phone, first);
+    phone.app.open.edit('demo-rings', 'Notes', (draft) => void (draft.notes = 'Mine, typed on the phone.'));
+    const rings = phone.app.open.row('demo-rings');
+    if (!rings) throw new Error('no such setup');
+    phone.app.setups.duplicate(rings);
+    expect(names(phone)).toHaveLength(14);
+    // At the desk a setup goes, and another is renamed; the phone has another job open meanwhile.
+    const cake = desk.app.open.row('demo-west-door');
+    if (!cake) throw new Error('no such setup');
+    desk.app.setups.remove(cake);
+    desk.app.open.edit('demo-family-steps', 'Name', (draft) => void (draft.name = 'Family, at last'));
+    await phone.app.openJob(await phone.app.jobs.start());
+    const arrival = await phone.app.travel.fetchJob(...placeAndSecret(await sent()));
+    if (!arrival) throw new Error(message(phone));
+    expect(arrival.removed).toEqual(['West door']);
+    expect(arrival.replaced).toEqual(['Family on the steps']);
+    await phone.app.travel.accept(arrival);
+    expect(names(phone)).toHaveLength(13);
+    expect(phone.app.open.row('demo-rings')?.setup.notes).toBe('Mine, typed on the phone.');
+    expect(message(phone)).toContain('kept for thirty days');
+    // Beside it the job as it was: brought back, it has everything.
+    const kept = phone.app.jobs.removed.find((row) => row.value.name.includes('before'));
+    if (!kept) throw new Error('not kept');
+    const rows = await phone.database.table('setups').where('owner').equals(kept.id).toArray();
+    expect(rows).toHaveLength(14);
+    expect(rows.map((row: { value: { name: string } }) => row.value.name)).toContain('West door');
+  });
+
+  it('by a link made up about a known job removes nothing of what is here', async () => {
+    phone.app.open.edit('demo-rings', 'Notes', (draft) => void (draft.notes = 'Mine.'));
+    for (const row of desk.app.open.rows.slice(1)) desk.app.setups.remove(row);
+    const arrival = await phone.app.travel.fetchJob(...placeAndSecret(await sent()));
+    if (!arrival) throw new Error(message(phone));
+    expect(arrival.removed).toEqual([]);
+    await phone.app.travel.accept(arrival);
+    expect(names(phone)).toHaveLength(13);
+    expect(phone.app.open.row('demo-rings')?.setup.notes).toBe('Mine.');
   });
 });

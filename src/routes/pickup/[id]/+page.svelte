@@ -5,6 +5,8 @@
   import { page } from '$app/state';
   import { canSeal } from '$lib/state/transfer/sealed';
   import { getApp } from '$lib/state/app.svelte';
+  import { losesWork } from '$lib/state/transfer/arrival';
+  import type { Arrival } from '$lib/state/transfer/transfer.svelte';
 
   const app = getApp();
   const { travel } = app;
@@ -16,9 +18,22 @@
     if (secret !== '') setTimeout(() => replaceState(location.pathname, {}));
   });
 
+  /** What was fetched and would change something here: it waits for a yes. */
+  let arrival = $state.raw<Arrival | null>(null);
+
   async function collect() {
-    const path = await travel.collect(place, secret);
+    const fetched = await travel.fetchJob(place, secret);
+    if (!fetched) return;
+    if (losesWork(fetched)) arrival = fetched;
+    else await accept(fetched);
+  }
+  async function accept(fetched: Arrival) {
+    const path = await travel.accept(fetched);
     if (path) await goto(path, { replaceState: true });
+  }
+  async function cancel() {
+    arrival = null;
+    await goto('/jobs', { replaceState: true });
   }
 </script>
 
@@ -32,11 +47,27 @@
       instead.
     </p>
   {:else}
-    <p class="text-[17px] text-pretty">
-      It is stored in this browser and works without a network. If the job is here already, it becomes as it is there;
-      what you have done here since stays.
-    </p>
-    <Button class="h-14 text-[19px]" onclick={() => void collect()} disabled={travel.busy !== ''}>Collect</Button>
+    {#if arrival}
+      {@const { replaced, removed, file } = arrival}
+      <div class="border-l-4 border-pencil pl-3" data-testid="arrival">
+        <p class="text-[17px] font-medium">{file.job.name} is on this device already. Taking it changes it here:</p>
+        <ul class="mt-2 text-[17px]">
+          {#if replaced.length > 0}<li>{replaced.length} changed: {replaced.join(', ')}</li>{/if}
+          {#if removed.length > 0}<li>{removed.length} removed: {removed.join(', ')}</li>{/if}
+        </ul>
+        <p class="mt-2 text-soft">The job as it is here now is kept for thirty days, under Jobs.</p>
+      </div>
+      <Button class="h-14 text-[19px]" onclick={() => arrival && void accept(arrival)} disabled={travel.busy !== ''}
+        >Update the job here</Button
+      >
+      <Button color="alternative" class="h-14 text-[19px]" onclick={() => void cancel()}>Cancel</Button>
+    {:else}
+      <p class="text-[17px] text-pretty">
+        It is stored in this browser and works without a network. If the job is here already, the two are merged; you
+        see what changes first.
+      </p>
+      <Button class="h-14 text-[19px]" onclick={() => void collect()} disabled={travel.busy !== ''}>Collect</Button>
+    {/if}
     {#if travel.busy !== ''}<p role="status">{travel.busy} …</p>{/if}
   {/if}
   <a href="/" class="min-h-11 content-center underline">To Focalis</a>
