@@ -1,8 +1,9 @@
 import { mean, median } from 'd3-array';
+import jstat from 'jstat';
 import { describe, expect, it } from 'vitest';
 import { boxMtf, mtf50 } from '../testing/mtf';
 import { seededRandom } from '../testing/random';
-import { measureEdgeFrame, zoneOf, type EdgeFrame } from './edgeFrame';
+import { measureEdgeFrame, student95, zoneOf, type EdgeFrame } from './edgeFrame';
 import { gray } from './gray';
 import type { CameraIntrinsics } from './pose';
 import { edgeShot } from './simulate';
@@ -60,6 +61,18 @@ describe('a frame of the edge sheet', () => {
     expect(Math.abs((ratio(bent) ?? 0) - 1)).toBeLessThan(0.01);
     // Left as it is, it would.
     expect(Math.abs(bent.tone?.shift ?? 0)).toBeGreaterThan(0.015);
+  });
+
+  it('refuses a wall that is out of square, and not one whose blurred pages tell too little of it', () => {
+    const small = { focalLengthMm: 85, pixelMm: 0.03, width: 1200, height: 800 };
+    const wall = { lens: small, fNumber: 1.4, distanceMm: 3400 };
+    const askew = measureEdgeFrame(edgeShot({ ...wall, tiltDeg: [0, 4] }, seededRandom(1)), small);
+    expect(askew).toMatchObject({ problem: 'askew' });
+    // 130 mm out of focus, by a lens whose field bends as much: corners lie half a pixel off, and a plane through them 3° askew.
+    const rest = { vignetting: 0.2, uneven: 0.1, curvedMm: -134, blurPx: { centre: 0.5, corner: 0.7 } };
+    const blurred = measureEdgeFrame(edgeShot({ ...wall, planeMm: 3531, rest }, seededRandom(3025)), small);
+    expect(blurred).not.toHaveProperty('problem');
+    for (const [index, value] of student95.entries()) expect(value).toBeCloseTo(jstat.studentt.inv(0.95, index + 1), 3);
   });
 
   it('says what is wrong where there is nothing to measure', () => {

@@ -1,8 +1,8 @@
 /** One frame of a wall with pages of the edge sheet: how sharp it is at each edge. */
 import { degrees } from '../maths/vector';
 import { gray, type Gray } from './gray';
-import { group, max, mean, median } from 'd3-array';
-import { Matrix, solve } from 'ml-matrix';
+import { group, max, mean, median, sum } from 'd3-array';
+import { Matrix, inverse, solve } from 'ml-matrix';
 import { findMarkers, mirrorImage } from './markers';
 import {
   completed,
@@ -14,6 +14,7 @@ import {
   projectionPx,
   maxTiltDeg,
   type CameraIntrinsics,
+  type Correspondence,
   type Pose
 } from './pose';
 import { refused, type RefusedFrame } from './refused';
@@ -96,15 +97,19 @@ export function measureEdgeFrame(
   const lens: CameraIntrinsics = { ...straight, distortion: distortionOf(seen, straight) };
   const laid = pages.flatMap(({ page }, index) => {
     const pose = poseFrom(seen[index] ?? [], lens);
-    return pose ? [{ page, pose, vPx: projectionPx(lens, pose.t[2]) }] : [];
+    if (!pose) return [];
+    const sdMm = depthSdMm(seen[index] ?? [], pose);
+    return [{ page, pose, vPx: projectionPx(lens, pose.t[2]), sdMm }];
   });
   const curve = toneCurve(laid.map(({ pose, vPx }) => stepsOf(picture, pose, lens, vPx)));
   const measured = laid.map((page, index) => measurePage(picture, lens, page, curve, index < toldBy));
   const edges = measured.flatMap((one) => one.edges);
   if (edges.length === 0)
     return refused(measured.every(({ lost }) => lost.every(({ why }) => why === 'small')) ? 'small' : 'noEdges');
-  const { tiltDeg, distanceMm } = wallOf(measured.flatMap(({ middle }) => (middle ? [middle] : [])));
-  if (tiltDeg > maxTiltDeg) return refused('askew', tiltDeg);
+  const { tiltDeg, tiltSdDeg, distanceMm } = wallOf(measured.map(({ middle }) => middle));
+  // Nineteen in twenty that it is more than it may be: few pages tell little of how much they scatter.
+  const free = Math.max(1, Math.min(student95.length, measured.length - 3));
+  if (tiltDeg - (student95[free - 1] ?? 0) * tiltSdDeg > maxTiltDeg) return refused('askew', tiltDeg);
   return {
     edges,
     tiltDeg,
@@ -117,16 +122,21 @@ export function measureEdgeFrame(
   };
 }
 
+/** Student's t that is exceeded once in twenty, by degrees of freedom from one on (Student 1908; to three places, as in any table). */
+export const student95 = [6.314, 2.92, 2.353, 2.132, 2.015, 1.943] as const;
+
 interface LaidPage {
   readonly page: number;
   readonly pose: Pose;
   readonly vPx: number;
+  /** How well its depth is known, mm. */
+  readonly sdMm: number;
 }
 
 function measurePage(
   picture: Gray,
   lens: CameraIntrinsics,
-  { page, pose, vPx }: LaidPage,
+  { page, pose, vPx, sdMm }: LaidPage,
   curve: ToneCurve | null,
   told: boolean
 ) {
@@ -164,20 +174,47 @@ function measurePage(
     const lpPerMm = figure.mtf50 / lens.pixelMm;
     return [{ page, x, y, height, zone: zoneOf(height), stands, figure, lpPerMm }];
   });
-  const middle = placed(pose, { x: piece.width / 2, y: piece.height / 2 });
+  const middle: PageMiddle = { at: placed(pose, { x: piece.width / 2, y: piece.height / 2 }), sdMm };
   return { edges, lost, middle, shifts };
 }
 
-/** The plane through the pages' middles: its tilt, and where it meets the axis. How far away each is, is told by its size; fewer than three make no plane. */
-function wallOf(middles: readonly (readonly [number, number, number])[]): {
+/** The middle of a page before the lens, mm, and how well its depth is known. */
+interface PageMiddle {
+  readonly at: readonly [number, number, number];
+  readonly sdMm: number;
+}
+
+/** A page is as far away as it looks small: its corners' scatter over how far they lie from their middle. */
+function depthSdMm(matches: readonly Correspondence[], { t, rms }: Pose & { readonly rms: number }): number {
+  const [x, y] = [mean(matches, ({ px }) => px.x) ?? 0, mean(matches, ({ px }) => px.y) ?? 0];
+  const told = sum(matches, ({ px, sdPx }) => ((px.x - x) ** 2 + (px.y - y) ** 2) / sdPx ** 2);
+  // Corners that lie further off than they may are all that less sure.
+  return (t[2] * Math.max(1, rms)) / Math.sqrt(told);
+}
+
+interface Wall {
   readonly tiltDeg: number;
+  /** Its standard deviation: pages that are blurred tell little. */
+  readonly tiltSdDeg: number;
   readonly distanceMm: number;
-} {
-  const depths = middles.map(([, , z]) => z);
-  if (middles.length < 3) return { tiltDeg: 0, distanceMm: mean(depths) ?? NaN };
-  const flat = new Matrix(middles.map(([x, y]) => [1, x, y]));
-  const [distanceMm = NaN, across = 0, down = 0] = solve(flat, Matrix.columnVector(depths), true).to1DArray();
-  return { tiltDeg: degrees(Math.atan(Math.hypot(across, down))), distanceMm };
+}
+
+/** The plane through the pages' middles, each weighed by how well it is known: its tilt, and where it meets the axis. Fewer than three make no plane. */
+function wallOf(middles: readonly PageMiddle[]): Wall {
+  const weights = middles.map(({ sdMm }) => 1 / sdMm);
+  const weighed = sum(middles, ({ at, sdMm }) => at[2] / sdMm ** 2) / sum(weights, (weight) => weight ** 2);
+  if (middles.length < 3) return { tiltDeg: 0, tiltSdDeg: 0, distanceMm: weighed };
+  const flat = new Matrix(middles.map(({ at: [x, y], sdMm }) => [1 / sdMm, x / sdMm, y / sdMm]));
+  const depths = Matrix.columnVector(middles.map(({ at, sdMm }) => at[2] / sdMm));
+  const found = solve(flat, depths, true);
+  const [distanceMm = NaN, across = 0, down = 0] = found.to1DArray();
+  const off = Matrix.sub(flat.mmul(found), depths);
+  const each = Math.max(1, off.dot(off) / Math.max(1, middles.length - 3));
+  const spread = inverse(flat.transpose().mmul(flat), true).mul(each);
+  const tilt = Math.hypot(across, down);
+  const [along, aside] = tilt > 0 ? [across / tilt, down / tilt] : [1, 0];
+  const variance = along ** 2 * spread.get(1, 1) + 2 * along * aside * spread.get(1, 2) + aside ** 2 * spread.get(2, 2);
+  return { tiltDeg: degrees(Math.atan(tilt)), tiltSdDeg: degrees(Math.sqrt(variance)), distanceMm };
 }
 
 function cut({ width, height, light }: Gray, x: number, y: number, w: number, h: number): Gray | null {
