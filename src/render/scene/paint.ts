@@ -15,6 +15,9 @@ const sizePx = 1024;
 /** Drawn px of one detail. */
 const detailPx = 15;
 
+/** Painted in plain memory: thousands of small paths go to the graphics one by one otherwise, which takes seconds where these are software. */
+const inMemory = { willReadFrequently: true } as const;
+
 type Context = OffscreenCanvasRenderingContext2D;
 type Random = () => number;
 
@@ -319,7 +322,7 @@ export function paint(surface: PaintedSurface, detailMm: number): Painted {
     return known;
   }
   const canvas = new OffscreenCanvas(sizePx, sizePx);
-  const g = canvas.getContext('2d');
+  const g = canvas.getContext('2d', inMemory);
   if (!g) throw new Error('Nothing can be painted here.');
   const widthMm = fixed ?? (sizePx / detailPx) * detailMm;
   brush(g, sequence(11 + surface.length), sizePx / widthMm, detailMm);
@@ -346,7 +349,7 @@ export function paintFloor(scenery: 'plain' | 'palmHouse' | 'bandstand'): Painte
   const known = painted.get(key);
   if (known) return known;
   const canvas = new OffscreenCanvas(512, 512);
-  const g = canvas.getContext('2d');
+  const g = canvas.getContext('2d', inMemory);
   if (!g) throw new Error('Nothing can be painted here.');
   const random = sequence(5);
   if (scenery === 'palmHouse') {
