@@ -3,6 +3,7 @@
   import type { Arranged, DrillStep } from '$core/drills/series/steps';
   import { expectedFrame, type DrillKit } from '$core/drills/drillSetup';
   import type { ListedDrill } from '$core/drills/kinds';
+  import { viewsRange } from '../../render/lens/pupil';
   import { asking, aspectOf, partAbout, projection } from '../../render/request';
   import LensRendering from '../finder/LensRendering.svelte';
   import Outline from '../finder/Outline.svelte';
@@ -45,7 +46,7 @@
       slot: 'drill',
       priority: 1,
       ...size,
-      views: 64,
+      views: viewsRange.least,
       ...(whole ? {} : { cutout: partAbout(taken, at, spread / first.scale + beyondMm, aspect) })
     });
     if (!request) return null;

@@ -74,7 +74,7 @@ export function pupilPoint(pupil: Pupil, n: number): PupilPoint {
 }
 
 /** Fewest and most views a picture is made of. */
-export const viewsRange = { least: 64, most: 256 } as const;
+export const viewsRange = { least: 32, most: 256 } as const;
 
 /** Views closer together than this on the picture melt into a smooth disc, px. */
 const meltsPx = 4.5;
