@@ -42,7 +42,12 @@
   onMount(() => () => pictures.stop());
   const offline = setOffline(new Offline('serviceWorker' in navigator ? navigator.serviceWorker : undefined));
   onMount(() => {
-    if (!dev) void offline.start(() => void app.store.flush().then((all) => all && location.reload()));
+    // Another tab has started a new version: this one follows once what it is reading has come and all is stored.
+    const follow = async () => {
+      await app.frames.bringing.idle();
+      if (await app.store.flush()) location.reload();
+    };
+    if (!dev) void offline.start(() => void follow());
   });
 
   $effect(() => {

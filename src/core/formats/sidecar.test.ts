@@ -64,5 +64,7 @@ describe('a sidecar', () => {
     expect(spliceSidecar('<x:xmpmeta>', ours).ok).toBe(false);
     expect(spliceSidecar('<a/>', ours)).toEqual({ ok: false, reason: 'It has no rdf:Description.' });
     expect(readSidecar('no xml <')).toBeNull();
+    // Nested deeper than anybody reads.
+    expect(readSidecar(`${'<a>'.repeat(20_000)}${'</a>'.repeat(20_000)}`)).toBeNull();
   });
 });

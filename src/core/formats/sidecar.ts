@@ -103,7 +103,12 @@ export function readSidecar(text: string): Partial<Sidecar> | null {
       else walk(value);
     }
   };
-  walk(parser.parse(text));
+  try {
+    walk(parser.parse(text));
+  } catch {
+    // Nested without end, as no program writes it.
+    return null;
+  }
   const rating = Number(found['xmp:Rating']);
   return {
     ...(Number.isFinite(rating) ? { rating } : {}),

@@ -44,7 +44,7 @@ const question = <K extends keyof Schools>(
   answers: (Object.keys(answers) as Schools[K][]).map((value) => ({ value, name: answers[value] }))
 });
 
-/** The questions of practice.md, in its order; who picks the point and the focus mode are two of the camera. */
+/** The questions schools answer differently; who picks the point and the focus mode are two of the camera. */
 export const schoolQuestions: readonly SchoolQuestion[] = [
   question('wideOpen', 'Wide open?', {
     usual: 'by the kind of picture',

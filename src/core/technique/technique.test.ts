@@ -231,7 +231,7 @@ describe('rules of thumb', () => {
       }
     );
 
-  it('of two rows focus on the front one, of more on the middle one, or a third into the depth (practice.md)', () => {
+  it('of two rows focus on the front one, of more on the middle one, or a third into the depth (common practice, no source)', () => {
     expect(rule(rows([0, 800]), 'frontOfTwo').target.subjectId).toBe('p0');
     expect(rule(rows([0, 800, 1600]), 'middleRow').target.subjectId).toBe('p1');
     const third = rule(rows([0, 900]), 'thirdIn').target.focusDistanceMm;

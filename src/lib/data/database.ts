@@ -73,6 +73,14 @@ export type StoreProblem =
 /** A store that has not answered for so long is said to hang. */
 export const storeSilentAfterMs = 10_000;
 
+/** Why it cannot be opened: in our words where the browser has no store at all, for Dexie's lead to a page of its own. */
+const openFailure = (error: unknown): string =>
+  error instanceof Error && error.name === 'MissingAPIError'
+    ? 'This browser keeps no data for pages, or was told not to.'
+    : error instanceof Error
+      ? error.message
+      : String(error);
+
 /**
  * Opens the database. `onProblem` is told whatever keeps it from being used, also later on: `blocked` passes when other
  * tabs close, the rest does not. Resolves true once it is open.
@@ -107,7 +115,7 @@ export async function openDatabase(
     onProblem(null);
     return true;
   } catch (error) {
-    onProblem({ kind: 'failed', reason: error instanceof Error ? error.message : String(error) });
+    onProblem({ kind: 'failed', reason: openFailure(error) });
     return false;
   } finally {
     clearTimeout(timer);

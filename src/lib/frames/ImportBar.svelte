@@ -7,10 +7,41 @@
   const app = getApp();
   const now = $derived(app.frames.bringing.now);
   const brought = $derived(now ? now.done - now.refused.length - now.again : 0);
+  const missing = $derived(app.frames.missing);
+  let input = $state<HTMLInputElement>();
   let all = $state(false);
+  /** What is there already is known by what is in it. */
+  function goOn(event: Event) {
+    const field = event.currentTarget as HTMLInputElement;
+    void app.frames.add([...(field.files ?? [])]);
+    field.value = '';
+  }
   const few = 4;
 </script>
 
+{#if missing.length > 0 && now?.state !== 'running' && now?.state !== 'paused'}
+  <section class="mb-4 border border-line bg-raised p-3" aria-label="Unfinished import" data-testid="unfinished">
+    <p>
+      <b>An import was interrupted.</b>
+      {missing.length === 1 ? 'One photo has' : `${missing.length} photos have`} not come: {missing
+        .slice(0, few)
+        .join(', ')}{missing.length > few ? ` and ${missing.length - few} more` : ''}.
+    </p>
+    <div class="mt-2 flex flex-wrap gap-3">
+      <Button onclick={() => input?.click()}>Choose them again</Button>
+      <Button color="alternative" onclick={() => app.frames.forgetUnfinished()}>Not needed</Button>
+    </div>
+    <input
+      bind:this={input}
+      type="file"
+      multiple
+      class="sr-only"
+      tabindex="-1"
+      aria-label="Photos that have not come"
+      onchange={goOn}
+    />
+  </section>
+{/if}
 {#if now}
   <section class="mb-4 border border-line bg-raised p-3" aria-label="Bringing in" data-testid="importing">
     {#if now.state === 'running' || now.state === 'paused'}

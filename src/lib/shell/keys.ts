@@ -13,7 +13,7 @@ export const keysHelp = [
   { keys: ['Enter', 'M', 'X'], does: 'on Frames: keep, perhaps, reject; the same again takes it back' },
   { keys: ['↑', '↓', 'O'], does: 'on Frames: frame before, frame after, open it' },
   { keys: ['C', 'V', 'F'], does: 'on Frames: beside others, show them, flip between them' },
-  { keys: ['Ctrl Z'], does: 'undo; with Shift redo' },
+  { keys: ['Ctrl Z'], does: 'undo, up to 200 steps; with Shift redo' },
   { keys: ['?'], does: 'this list' }
 ] as const;
 

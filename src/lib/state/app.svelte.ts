@@ -34,6 +34,7 @@ import { OwnKit } from '$lib/state/job/kit.svelte';
 import { Jobs } from '$lib/state/job/jobs.svelte';
 import { Messages } from '$lib/state/job/messages.svelte';
 import { OpenJob } from '$lib/state/job/openJob.svelte';
+import { UnfinishedImports } from '$lib/state/frames/unfinished.svelte';
 import { Originals } from '$lib/state/frames/originals.svelte';
 import { errorReason } from '$lib/state/job/services';
 import { Places } from '$lib/state/job/places';
@@ -127,7 +128,8 @@ export class App {
       {
         pictures: this.framePictures,
         originals: new Originals(new OriginalsCache(database)),
-        ownEyes: new OwnEyes(database)
+        ownEyes: new OwnEyes(database),
+        unfinished: new UnfinishedImports(storage, this.#pageId)
       },
       options.reading
     );

@@ -13,6 +13,7 @@ import type { Services } from '$lib/state/job/services';
 import { inWorkers, type GetPhotoReader } from './photoReader';
 import type { SetupRow } from '$lib/state/job/openJob.svelte';
 import { FaceNaming } from './faceNaming.svelte';
+import type { UnfinishedImports } from './unfinished.svelte';
 
 const bringingIn = () => import('./importFrame');
 const isSidecar = ({ name }: File): boolean => /\.xmp$/i.test(name);
@@ -22,6 +23,7 @@ interface Shelves {
   readonly pictures: FramePictures;
   readonly originals: Originals;
   readonly ownEyes: OwnEyes;
+  readonly unfinished: UnfinishedImports;
 }
 
 export class Frames {
@@ -29,6 +31,12 @@ export class Frames {
   readonly #pictures: FramePictures;
   readonly bringing: ImportQueue;
   readonly originals: Originals;
+  readonly #unfinished: UnfinishedImports;
+  /** Names of files that another page was to bring into the open job, and that have not come. */
+  readonly missing: readonly string[] = $derived.by(() => {
+    const there = new Set(this.list.map(({ frame }) => frame.file.name));
+    return this.#unfinished.listed.filter((name) => !there.has(name));
+  });
   readonly #again: EyeRemeasuring;
   /** Whose each face is, and what was not found. */
   readonly whose: FaceNaming;
@@ -55,18 +63,36 @@ export class Frames {
     return known;
   });
 
-  constructor(parts: Services, { pictures, originals, ownEyes }: Shelves, reading: GetPhotoReader = inWorkers) {
+  constructor(
+    parts: Services,
+    { pictures, originals, ownEyes, unfinished }: Shelves,
+    reading: GetPhotoReader = inWorkers
+  ) {
     this.#parts = parts;
     this.#pictures = pictures;
     this.originals = originals;
+    this.#unfinished = unfinished;
     this.#again = new EyeRemeasuring(parts, ownEyes, reading);
     this.bringing = new ImportQueue(reading);
     this.whose = new FaceNaming({ parts, frames: () => this.list, pictures, originals, reading, again: this.#again });
   }
 
   /** A job has been opened. */
-  opened(): Promise<void> {
-    return this.#again.opened();
+  async opened(): Promise<void> {
+    await this.#again.opened();
+    await this.#lookForUnfinished();
+  }
+
+  async #lookForUnfinished(): Promise<void> {
+    const owner = this.#parts.open.id;
+    if (owner === null) return;
+    await this.#unfinished.look(owner, new Set(this.list.map(({ frame }) => frame.file.name)));
+  }
+
+  /** They are not wanted any more. */
+  forgetUnfinished(): void {
+    const owner = this.#parts.open.id;
+    if (owner !== null) this.#unfinished.forget(owner);
   }
 
   get clocks(): readonly Clock[] {
@@ -119,6 +145,10 @@ export class Frames {
     if (files.length === 0) return;
     const setupId = asked !== null && this.#parts.open.row(asked) ? asked : null;
     const gesture = `frames ${this.#parts.newId()}`;
+    this.#unfinished.begin(
+      owner,
+      files.map(({ name }) => name)
+    );
     await this.bringing.add(
       files.map((file) => ({
         file,
@@ -126,6 +156,8 @@ export class Frames {
         keep: (read) => this.#keep(file, read, { owner, setupId, gesture })
       }))
     );
+    this.#unfinished.end();
+    await this.#lookForUnfinished();
     await this.#again.of(this.bySetup.keys());
   }
 

@@ -147,6 +147,24 @@ describe('pictures brought in', () => {
     expect(app.open.job?.clocks).toEqual([]);
   });
 
+  it('cut off by a reload: the next page says which have not come, until they have or nobody wants them', async () => {
+    const { app } = opened;
+    for (const n of [1, 2, 3]) answers[`a${n}.jpg`] = pictureOf('demo-west-door', n);
+    const all = ['a1.jpg', 'a2.jpg', 'a3.jpg'].map(file);
+    await app.frames.add(all.slice(0, 1));
+    void app.frames.add(all);
+    app.frames.bringing.pause();
+    const next = await opened.tab();
+    await until(() => expect(next.frames.missing).toEqual(['a2.jpg', 'a3.jpg']));
+    await next.frames.add(all.slice(0, 2));
+    expect(next.frames.missing).toEqual(['a3.jpg']);
+    await next.frames.add(all.slice(2));
+    expect(next.frames.missing).toEqual([]);
+    const third = await opened.tab();
+    expect(third.frames.missing).toEqual([]);
+    app.frames.bringing.stop();
+  });
+
   it('wait while paused, take more that are dropped meanwhile, and stop where they are stopped', async () => {
     const { app } = opened;
     for (const n of [1, 2, 3, 4]) answers[`${n}.jpg`] = pictureOf('demo-west-door', n);

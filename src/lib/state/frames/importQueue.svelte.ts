@@ -60,6 +60,10 @@ export class ImportQueue {
     this.#ending.abort();
     this.#wake();
   }
+  /** Resolves once nothing is coming any more. */
+  async idle(): Promise<void> {
+    await this.#work;
+  }
   /** How it went has been read. */
   dismiss(): void {
     if (!this.#work) this.now = null;
