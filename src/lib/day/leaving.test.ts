@@ -52,7 +52,7 @@ function files(): Record<string, string> {
       ''
     ),
     floor: planned
-      .map(({ setup, plan, body }) => drawingSvg(floorDrawing({ setup, plan, body, unit }, 960, 480, 'top')))
+      .map(({ setup, plan, body }) => drawingSvg(floorDrawing({ setup, plan, body, unit }, 960, 480)))
       .join('\n'),
     finder: planned.map(({ setup, plan }) => `${setup.name} ${callSentence(plan, unit)}`).join('\n'),
     frames: writeFramesCsv([{ frame, setup: textLeaving(app, 'Ines at the door'), nameOf }]),
@@ -67,7 +67,7 @@ const namesIn = (text: string): string[] =>
   opened.app.open.people
     .map(({ name }) => name)
     .filter((name) =>
-      [...text.matchAll(new RegExp(name.replaceAll(/[.*+?()]/g, String.raw`\$&`), 'giu'))].some(
+      [...text.matchAll(new RegExp(name.replaceAll(/[.*+?()]/g, String.raw`\$&`), 'gu'))].some(
         ({ index }) => !letters.test(text[index - 1] ?? '') && !letters.test(text[index + name.length] ?? '')
       )
     );
