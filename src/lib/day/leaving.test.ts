@@ -75,9 +75,17 @@ const namesIn = (text: string): string[] =>
 describe('what leaves as a file', () => {
   it('says nobody’s name and no place by itself', () => {
     for (const [kind, text] of Object.entries(files())) expect(namesIn(text), kind).toEqual([]);
-    const { table, calendar } = files();
-    for (const { name } of opened.app.open.places)
-      for (const text of [table, calendar]) expect(text).not.toContain(`,${name},`);
+    const { app } = opened;
+    expect(
+      cardsOf(app, app.settings.now.leaving)
+        .map(({ placeName }) => placeName)
+        .join('')
+    ).toBe('');
+    expect(
+      calendarEvents(app, app.settings.now.leaving)
+        .map(({ place }) => place)
+        .join('')
+    ).toBe('');
   });
 
   it('says them where they are ticked, in all of it', () => {
