@@ -54,6 +54,7 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
   await expectNoAxeFindings(page);
   const csv = async () => {
     await page.getByRole('button', { name: 'Save results' }).click();
+    await page.getByRole('dialog').getByLabel('with names').check();
     const text = await download(page, () => page.getByRole('button', { name: 'Measurements (CSV)' }).click());
     await page.keyboard.press('Escape');
     return Papa.parse<Record<string, string>>(text.toString('utf8').replace('\uFEFF', ''), { header: true }).data;

@@ -40,13 +40,31 @@ test('what is left waits until it has arrived, is never kept by anybody else, an
 
 test('one address cannot fill the shelf', async () => {
   const server = await ownServer(4242);
+  const leave = (body: BodyInit, options: RequestInit = {}) =>
+    fetch(`http://127.0.0.1:4242/api/pickup/${place()}`, { method: 'PUT', body, headers: type, ...options });
   const statuses: number[] = [];
-  for (let i = 0; i < 22; i++) {
-    const address = `http://127.0.0.1:4242/api/pickup/${place()}`;
-    statuses.push((await fetch(address, { method: 'PUT', body: 'x', headers: type })).status);
-  }
-  expect(statuses.slice(0, 20)).toEqual(Array(20).fill(204));
-  expect(statuses.slice(20)).toEqual([429, 429]);
+  for (let i = 0; i < 10; i++) statuses.push((await leave('x')).status);
+  expect(statuses).toEqual([...Array<number>(8).fill(204), 429, 429]);
+  // A body that says no length is read no further than its limit, and refused in the same words.
+  let sent = 0;
+  const endless = new ReadableStream({
+    pull: (controller) => {
+      sent += 65_536;
+      controller.enqueue(new Uint8Array(65_536));
+      if (sent > 12 * 1024 * 1024) controller.close();
+    }
+  });
+  const chunked = await leave(endless, { duplex: 'half' } as RequestInit);
+  expect(chunked.status).toBe(413);
+  expect(await chunked.json()).toMatchObject({ field: '', reason: expect.stringContaining('at most 8 MB') as unknown });
+  // A form of another site is refused as everything else is.
+  const foreign = await fetch('http://127.0.0.1:4242/api/plan', {
+    method: 'POST',
+    body: 'a=b',
+    headers: { 'content-type': 'application/x-www-form-urlencoded', origin: 'http://elsewhere.test' }
+  });
+  expect(foreign.status).toBe(403);
+  expect(await foreign.json()).toEqual({ field: '', reason: 'Forms of other sites are not taken.' });
   await stopped(server);
 });
 

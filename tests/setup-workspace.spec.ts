@@ -265,7 +265,8 @@ test('the Floor leaves as a drawing and as a picture, from the side one looks fr
     svg: { title: string; text: readonly unknown[]; path: readonly unknown[] };
   };
   expect(svg.title).toBe('Rings, from the side');
-  expect(svg.text).toContain('Ines');
+  expect(svg.text).toContain('Person 1');
+  expect(svg.text).not.toContain('Ines');
   expect(svg.path.length).toBeGreaterThan(10);
   await page.getByText('above', { exact: true }).click();
   const picture = await saves(/PNG/);

@@ -58,7 +58,8 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     planeMm: plane,
     shiftUm: stopShiftAt(first.candidate.stopShift, situation.sharpness.widestFNumber, N),
     secondPlaneMm: second?.focus.plane ?? null,
-    drawnFocusMm: plane + (groups[0]?.approach ?? 0),
+    // Who goes away faster than that is drawn as blurred as a lens at life size would: nearer it has no picture.
+    drawnFocusMm: Math.max(plane + (groups[0]?.approach ?? 0), 2 * f),
     landings: landedOn(situation, first.candidate).landings,
     gain: first.gain,
     allowanceMm: allowance,

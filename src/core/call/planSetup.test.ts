@@ -287,4 +287,12 @@ describe('always', () => {
       { numRuns: runs(150) }
     );
   });
+
+  it('draws whoever goes away fast before the lens, however fast', () => {
+    const west = demo('West door');
+    for (const towardsMmPerS of [-2000, -3000, -20_000]) {
+      const away = { ...west, people: west.people.map((person) => ({ ...person, towardsMmPerS })) };
+      for (const { drawnFocusMm } of plan(away).stops) expect(drawnFocusMm).toBeGreaterThanOrEqual(170);
+    }
+  });
 });

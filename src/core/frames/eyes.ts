@@ -1,6 +1,7 @@
 /** What was measured in a frame, in the words and signs of the plan. */
 import { group, median, sum } from 'd3-array';
 import { motionDisc, totalDisc, verdict, type SharpnessVerdict } from '../optics/sharpness';
+import { chanceWithin, medianDisc, sharperEye, type MeasuredDisc } from './combine';
 import type { Frame, FrameFace, EyeFigure, Reason } from './schema';
 
 export type Judged = SharpnessVerdict | 'unknown';
@@ -13,7 +14,7 @@ export interface FaceJudged {
   readonly discPx: number | null;
   readonly judged: Judged;
   /** Why it cannot be told. */
-  readonly why: Extract<EyeFigure, { ok: false }>['reason'] | null;
+  readonly why: Extract<EyeFigure, { ok: false }>['reason'] | 'open' | null;
   readonly closed: boolean;
   /** They, or the camera, moved while the shutter was open: how far, pixels, and in which direction. */
   readonly smear: { readonly px: number; readonly angle: number } | null;
@@ -98,13 +99,35 @@ export function judgeFace(
     );
     return { ...base, ratio: null, discPx: null, judged: 'unknown', why: first ?? null };
   }
-  const discs = eyes.map((eye) => totalDisc(eye.discPx, eye.smear && !closed ? motionDisc(eye.smear.px) : 0));
-  const discPx = Math.min(...discs);
+  const chances = sharperEye(
+    eyes.map((eye) => withMotion(eye, closed ? null : eye.smear)),
+    face.yawDeg
+  );
+  const discPx = medianDisc(chances);
   const ratio = discPx / allowedPx;
   // A thing's own look is not known: its disc may be anything between.
   if (face.pointed === 'thing' && eyes.every(({ low, high }) => verdict(low / allowedPx) !== verdict(high / allowedPx)))
     return { ...base, ratio: null, discPx, judged: 'unknown', why: 'noEdge' };
-  return { ...base, ratio, discPx, judged: verdict(ratio), why: null };
+  const sharp = chanceWithin(chances, allowedPx);
+  if (sharp >= likelyEnough.sharp) return { ...base, ratio: Math.min(1, ratio), discPx, judged: 'sharp', why: null };
+  if (1 - sharp < likelyEnough.soft) return { ...base, ratio: null, discPx, judged: 'unknown', why: 'open' };
+  // Not sharp: how soft, by the likeliest.
+  const soft = Math.max(ratio, justSoft);
+  return { ...base, ratio: soft, discPx, judged: verdict(soft), why: null };
+}
+
+/**
+ * From these chances on somebody is said to be sharp, or not to be (chosen on `scripts/verdicts.ts`: eyes are far more often sharp
+ * than their faces' intervals say; table in docs/model.md).
+ */
+const likelyEnough = { sharp: 0.4, soft: 0.75 } as const;
+/** Least ratio of who is not sharp. */
+const justSoft = 1.001;
+
+/** A disc with what a movement adds to it, likeliest and least and most. */
+function withMotion({ discPx, low, high }: MeasuredDisc, smear: { readonly px: number } | null): MeasuredDisc {
+  const motion = smear ? motionDisc(smear.px) : 0;
+  return { discPx: totalDisc(discPx, motion), low: totalDisc(low, motion), high: totalDisc(high, motion) };
 }
 
 /**

@@ -383,6 +383,10 @@ describe('whether the odds are honest', () => {
     ]);
     expect(hitRates(frames, 'distance').map(({ key }) => key)).toEqual(['1', '3']);
     for (const way of ways) expect(hitRates(biased, way).length, way).toBeGreaterThan(0);
-    expect(hitRates(biased, 'person')).toMatchObject([{ key: 'Ines', sharp: { of: count } }]);
+    const [ines, ...others] = hitRates(biased, 'person');
+    expect([ines?.key, others]).toEqual(['Ines', []]);
+    // Of a frame near the limit it cannot be told.
+    expect(ines?.sharp.of).toBeGreaterThan(0.9 * count);
+    expect(ines?.sharp.of).toBeLessThanOrEqual(count);
   });
 });

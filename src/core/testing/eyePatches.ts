@@ -116,6 +116,8 @@ export interface Degraded {
   readonly quality?: number;
   /** Unsharp mask: its amount, over about two pixels. */
   readonly sharpen?: number;
+  /** Through a camera's own steps, a mosaic, demosaicing, mild noise reduction, and sharpening by this amount. */
+  readonly camera?: number;
   /** A smear: its length in pixels and its angle. */
   readonly smear?: { readonly px: number; readonly angle: number };
 }
@@ -178,11 +180,57 @@ export function degrade(eye: Eye, how: Degraded): Float32Array {
   const { noise = 0, normal, sharpen = 0, quality } = how;
   if (noise > 0 && normal)
     out = out.map((value) => Math.max(0, value + noise * Math.sqrt(Math.max(value, 0.01) / 0.18) * normal()));
+  if (how.camera !== undefined) out = sharpened(smoothed(demosaiced(out, wide), wide), wide, how.camera);
   if (sharpen > 0) out = sharpened(out, wide, sharpen);
   if (quality !== undefined) out = asJpeg(out, wide, quality);
   const result = new Float32Array(side * side);
   for (let y = 0; y < side; y++) for (let x = 0; x < side; x++) result[y * side + x] = out[(y + 2) * wide + x + 2] ?? 0;
   return result;
+}
+
+/** A grey scene behind a Bayer mosaic, its missing colours as the mean of their neighbours, and the luminance of that (weights of Rec. 709). */
+function demosaiced(light: Float32Array, wide: number): Float32Array {
+  const inside = (at: number) => Math.min(wide - 1, Math.max(0, at));
+  const value = (x: number, y: number) => light[inside(y) * wide + inside(x)] ?? 0;
+  const colourAt = (x: number, y: number) => ((x + y) % 2 === 1 ? 1 : y % 2 === 0 ? 0 : 2);
+  const weights = [0.2126, 0.7152, 0.0722] as const;
+  const out = new Float32Array(wide * wide);
+  for (let y = 0; y < wide; y++)
+    for (let x = 0; x < wide; x++)
+      for (const [colour, weight] of weights.entries()) {
+        if (colourAt(x, y) === colour) {
+          out[y * wide + x] = (out[y * wide + x] ?? 0) + weight * value(x, y);
+          continue;
+        }
+        let [sum, count] = [0, 0];
+        for (let dy = -1; dy <= 1; dy++)
+          for (let dx = -1; dx <= 1; dx++)
+            if (colourAt(x + dx + 2, y + dy + 2) === colour) {
+              sum += value(x + dx, y + dy);
+              count++;
+            }
+        out[y * wide + x] = (out[y * wide + x] ?? 0) + (weight * sum) / count;
+      }
+  return out;
+}
+
+/** Mild noise reduction: neighbours count less the more they differ (bilateral, Tomasi and Manduchi 1998). */
+function smoothed(light: Float32Array, wide: number): Float32Array {
+  const at = (x: number, y: number) =>
+    light[Math.min(wide - 1, Math.max(0, y)) * wide + Math.min(wide - 1, Math.max(0, x))] ?? 0;
+  return Float32Array.from(light, (own, index) => {
+    const [x, y] = [index % wide, Math.floor(index / wide)];
+    const tolerance = 0.02 * Math.sqrt(Math.max(own, 0.01) / 0.18);
+    let [sum, all] = [0, 0];
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++) {
+        const other = at(x + dx, y + dy);
+        const weight = Math.exp(-(dx * dx + dy * dy) / 0.9 - 0.5 * ((other - own) / tolerance) ** 2);
+        sum += weight * other;
+        all += weight;
+      }
+    return sum / all;
+  });
 }
 
 /** As cameras do: on encoded values, against a blur of nine pixels. */

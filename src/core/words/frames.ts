@@ -38,7 +38,8 @@ const notToldWords = {
   notFull: 'not at full size',
   noEdge: 'nothing to go by',
   unlike: 'unlike an eye',
-  unseen: 'not seen'
+  unseen: 'not seen',
+  open: 'sharp or soft: can’t tell'
 } as const;
 
 /** Why an eye cannot be told, "too small". */

@@ -41,6 +41,9 @@
   onMount(() =>
     tinykeys(window, {
       'Shift+?': unlessTyping(() => (helpOpen = true)),
+      '?': unlessTyping(() => (helpOpen = true)),
+      // Also while it is still being fetched, when there is no dialog yet to hear it.
+      Escape: () => void (helpOpen = false),
       '$mod+z': unlessTyping(() => step('undo')),
       '$mod+Shift+z': unlessTyping(() => step('redo')),
       '$mod+y': unlessTyping(() => step('redo'))

@@ -1,0 +1,90 @@
+/**
+ * How honest the verdict on a face is, as the table of docs/model.md: npx tsx scripts/verdicts.ts [seed]
+ * Faces of people left out of the reference, eyes 36 to 80 px apart, allowed 5 px (24 megapixels): with disc, noise and JPEG only
+ * (A), and through a mosaic, demosaicing, mild noise reduction and sharpening (B).
+ */
+import { group } from 'd3-array';
+import { judgeFace } from '../src/core/frames/eyes';
+import type { EyeFigure } from '../src/core/frames/schema';
+import { expectedOf } from '../src/core/measure/eye';
+import { fitDisc, fitMotionBlur } from '../src/core/measure/fit';
+import { makeReference, type Reference } from '../src/core/measure/makeReference';
+import { spectrumOf } from '../src/core/measure/spectrum';
+import {
+  degrade,
+  photographedEyes,
+  renderedEyes,
+  sharpEyes,
+  type Degraded,
+  type Eye
+} from '../src/core/testing/eyePatches';
+import { testFace } from '../src/core/testing/frames';
+import { seededNormal, seededRandom } from '../src/core/testing/random';
+
+const seed = Number(process.argv[2] ?? 1);
+const random = seededRandom(seed);
+const normal = seededNormal(seed + 1);
+const allowedPx = 5;
+const references = new Map<string, Reference>();
+function referenceFor(eye: Eye): Reference {
+  const key = `${eye.kind} ${eye.person}`;
+  const known =
+    references.get(key) ?? makeReference(sharpEyes((other) => other.kind === eye.kind && other.person === eye.person));
+  references.set(key, known);
+  return known;
+}
+function smaller(eye: Eye, times: number): Eye {
+  const room = Math.floor(eye.room / times);
+  const light = new Float32Array(room * room);
+  for (let y = 0; y < room; y++)
+    for (let x = 0; x < room; x++) {
+      let sum = 0;
+      for (let dy = 0; dy < times; dy++)
+        for (let dx = 0; dx < times; dx++) sum += eye.light[(y * times + dy) * eye.room + x * times + dx] ?? 0;
+      light[y * room + x] = sum / (times * times);
+    }
+  return { ...eye, light, room, eyesPx: eye.eyesPx / times, side: 32 };
+}
+const fits = ({ eyesPx }: Eye) => eyesPx >= 36 && eyesPx <= 80;
+const all = [...photographedEyes(), ...renderedEyes()];
+const sized = all.flatMap((eye) =>
+  fits(eye) ? [eye] : fits({ ...eye, eyesPx: eye.eyesPx / 2 }) ? [smaller(eye, 2)] : []
+);
+const people = [...group(sized, ({ kind, person }) => `${kind} ${person}`).values()];
+
+function figure(eye: Eye, how: Degraded): EyeFigure {
+  const spectrum = spectrumOf(degrade(eye, how), eye.side);
+  const expected = expectedOf(eye, referenceFor(eye));
+  const fit = fitDisc(spectrum, expected);
+  if (!fit) return { ok: false, reason: 'noEdge' };
+  const smear = fitMotionBlur(spectrum, expected);
+  const { discPx, low, high } = fit;
+  return { ok: true, discPx, low, high, smear: smear && smear.gain > 3.5 ? smear : null };
+}
+const kinds: Readonly<Record<string, () => Partial<Degraded>>> = {
+  A: () => ({ noise: 0.004 + 0.008 * random(), quality: 82 + Math.floor(15 * random()) }),
+  B: () => ({ noise: 0.004 + 0.008 * random(), quality: 88 + Math.floor(10 * random()), camera: 0.3 + 0.5 * random() })
+};
+const discs = [0, 2, 3, 7, 9, 12];
+console.log(
+  '| files | disc px | faces | sharp | a touch soft | soft | can’t tell |\n| --- | --- | --- | --- | --- | --- | --- |'
+);
+for (const [kind, draw] of Object.entries(kinds))
+  for (const disc of discs) {
+    const tally: Record<string, number> = {};
+    let faces = 0;
+    for (const eyes of people)
+      for (let run = 0; run < 6; run++) {
+        const how = { ...draw(), disc, normal } as Degraded;
+        const [one, other = one] = eyes;
+        if (!one || !other) continue;
+        const face = testFace({ left: figure(one, how), right: figure(other, how) });
+        const { judged } = judgeFace(face, allowedPx);
+        tally[judged] = (tally[judged] ?? 0) + 1;
+        faces++;
+      }
+    const share = (of: string) => `${Math.round((1000 * (tally[of] ?? 0)) / faces) / 10}%`;
+    console.log(
+      `| ${kind} | ${disc} | ${faces} | ${['sharp', 'touchSoft', 'soft', 'unknown'].map(share).join(' | ')} |`
+    );
+  }
