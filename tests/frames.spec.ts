@@ -136,7 +136,7 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
   await expect(page.getByTestId('record-title')).toHaveText('Your 85 mm f/1.4 is on the mark.');
   await expect(page.getByText('12 frames, simulated')).toBeVisible();
   // Soft are the two that were to be, the shaken one, and one at the very border (by its truth 1.0 of what is allowed).
-  await expect(page.getByTestId('honesty')).toHaveText('Said 68 %, sharp 8 of 12');
+  await expect(page.getByTestId('honesty')).toHaveText('Said 68 %, sharp 9 of 12');
   await page.getByText('person', { exact: true }).click();
   await expect(page.getByTestId('rates').getByRole('row')).toHaveCount(7);
   await expectNoAxeFindings(page);

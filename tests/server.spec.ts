@@ -1,3 +1,4 @@
+import { request as send } from 'node:http';
 import { chromium, expect, test } from '@playwright/test';
 import { builtInKit } from '../src/core/kit/builtInKit';
 import { demoJobs } from '../src/core/job/demo';
@@ -88,6 +89,39 @@ test('a request that takes too long is ended, and nobody waits for it; told to s
   const gone = new Promise<number | null>((resolve) => server.once('exit', resolve));
   server.kill('SIGTERM');
   expect(await gone).toBe(0);
+});
+
+test('heavy plans and unfinished bodies of some addresses keep no stranger from an answer', async () => {
+  const server = await ownServer(4223);
+  /** A request from an address of its own on this machine. */
+  const from = (localAddress: string, body: string, ends = true) =>
+    new Promise<number>((resolve, reject) => {
+      const headers = {
+        'content-type': 'application/json',
+        'content-length': String(Buffer.byteLength(body) + (ends ? 0 : 9))
+      };
+      const to = { host: '127.0.0.1', port: 4223, path: '/api/plan', method: 'POST', localAddress, headers };
+      const sent = send(to, (answer) => {
+        answer.resume();
+        answer.once('end', () => resolve(answer.statusCode ?? 0));
+      });
+      sent.once('error', reject);
+      sent.write(body);
+      if (ends) sent.end();
+    });
+  const [zoom] = builtInKit.lenses.filter((lens) => lens.id === 'lens-70-200');
+  const lenses = Array.from({ length: 40 }, (_, index) => ({ ...zoom, id: `own-${index}`, name: `Own ${index}` }));
+  const [setup] = demoJobs()[0].setups.filter((item) => item.name === 'Family on the steps');
+  const heavy = JSON.stringify({ setup, kit: { bodies: [], lenses }, stopStep: 'third', include: ['lineUp'] });
+  const asked = Array.from({ length: 4 }, () => from('127.0.0.2', heavy));
+  // Six addresses hold four bodies each open, of which nothing more ever comes.
+  const unfinished = Array.from({ length: 24 }, (_, index) => from(`127.0.0.${10 + (index % 6)}`, '{', false));
+  for (const one of unfinished) one.catch(() => undefined);
+  const cheap = JSON.stringify({ setup: demoJobs()[0].setups[0] });
+  const strangers = await Promise.all(Array.from({ length: 20 }, (_, index) => from(`127.0.0.${100 + index}`, cheap)));
+  expect(strangers).toEqual(Array<number>(20).fill(200));
+  for (const status of await Promise.all(asked)) expect([200, 503]).toContain(status);
+  server.kill('SIGKILL');
 });
 
 test('one address cannot take all rangefinders', async () => {

@@ -68,6 +68,12 @@ describe('dust on the sensor', () => {
     }
   });
 
+  it('sees no dust in the noise of dark corners, and what lies there all the same', () => {
+    const dim = { rest: { vignetting: 0.65, uneven: 0.2, exposure: 0.3 }, noise: 0.012 };
+    expect(found(scene({ ...dim, specks: [] })).spots).toEqual([]);
+    expect(found(scene({ ...dim, specks: [{ x: 0.08, y: 0.08, mm: 0.06 }] })).spots).toHaveLength(1);
+  });
+
   it('says what cannot be looked at', () => {
     const of = (picture: Gray, fNumber = 16) => findSpots(picture, { ...asked, fNumber });
     const plain = spotShot(scene(), seededRandom(2));

@@ -75,10 +75,7 @@ export function findSpots(picture: Gray, { fNumber, widthMm }: SpotsAsked): Spot
   if (quantileOf(plain, 0.01) < leastEven * bright) return 'notPlain';
   const lost = light.map((value, index) => 1 - value / Math.max(1e-6, plain[index] ?? 1));
   const smooth = blurred(blurred(lost, width, height, 1), width, height, 1);
-  // Of what is left, the middle half: spots are too few to count in it.
-  const noise = (quantileOf(smooth, 0.75) - quantileOf(smooth, 0.25)) / 1.349;
-  const threshold = Math.max(least.depth, least.noises * noise);
-  const found = shadows(smooth, width, height, threshold);
+  const found = shadows(smooth, width, height, thresholds(smooth, width, height));
   const under = found.reduce((sum, { pixels }) => sum + pixels.length, 0);
   if (found.length > mostOfThem.count || under > mostOfThem.share * width * height) return 'notPlain';
   const measured = found.flatMap(({ pixels, deepest }) => {
@@ -214,6 +211,50 @@ function background({ width, height, light }: Gray, r: number): Float32Array {
   return rest.map((value, at) => value * (smooth[at] ?? 1));
 }
 
+/** Parts of the picture along its longer side in which noise is looked at apart (chosen). */
+const noiseParts = 16;
+
+/**
+ * How much light a place must lack, as a share: noise is larger where there is less light, in corners most of all. Of each part
+ * the middle half tells, spots being too few to count in it; between the middles of parts it runs straight.
+ */
+function thresholds(lost: Float32Array, width: number, height: number): Float32Array {
+  const side = Math.max(24, Math.ceil(Math.max(width, height) / noiseParts));
+  const [across, down] = [Math.ceil(width / side), Math.ceil(height / side)];
+  const lacks = range(across * down).map((part) => {
+    const [left, top] = [(part % across) * side, Math.floor(part / across) * side];
+    const [right, bottom] = [Math.min(width, left + side), Math.min(height, top + side)];
+    const every = Math.max(1, Math.floor(side / 40));
+    const own = range(top, bottom, every).flatMap((y) =>
+      range(left, right, every).map((x) => lost[y * width + x] ?? 0)
+    );
+    const [low = 0, middle = 0, high = 0] = [0.25, 0.5, 0.75].map((share) => quantile(own, share) ?? 0);
+    // What a whole part lacks is no shadow: the surface lies too high there, as it does where there is much noise.
+    return Math.max(0, middle) + Math.max(least.depth, (least.noises * (high - low)) / 1.349);
+  });
+  const columns = range(width).map((x) => between(x / side - 0.5, across));
+  const out = new Float32Array(width * height);
+  for (let y = 0; y < height; y++) {
+    const row = between(y / side - 0.5, down);
+    for (let x = 0; x < width; x++) {
+      const { low, high, share } = columns[x] ?? row;
+      const at = (own: number) => {
+        const [first, second] = [lacks[own * across + low] ?? 0, lacks[own * across + high] ?? 0];
+        return first + (second - first) * share;
+      };
+      out[y * width + x] = at(row.low) * (1 - row.share) + at(row.high) * row.share;
+    }
+  }
+  return out;
+}
+
+/** The two parts a place lies between, and how far from the first. */
+function between(at: number, parts: number): { readonly low: number; readonly high: number; readonly share: number } {
+  const low = Math.max(0, Math.min(parts - 1, Math.floor(at)));
+  const high = Math.min(parts - 1, low + 1);
+  return { low, high, share: Math.max(0, Math.min(1, at - low)) };
+}
+
 interface Shadow {
   readonly pixels: readonly number[];
   readonly deepest: number;
@@ -228,11 +269,11 @@ const besides = [
 ] as const;
 
 /** Places that lack more light than the threshold, each with all that touches it. */
-function shadows(lost: Float32Array, width: number, height: number, threshold: number): Shadow[] {
+function shadows(lost: Float32Array, width: number, height: number, threshold: Float32Array): Shadow[] {
   const seen = new Uint8Array(lost.length);
   const found: Shadow[] = [];
   for (let start = 0; start < lost.length; start++) {
-    if (seen[start] === 1 || (lost[start] ?? 0) < threshold) continue;
+    if (seen[start] === 1 || (lost[start] ?? 0) < (threshold[start] ?? 1)) continue;
     const pixels = [start];
     seen[start] = 1;
     let deepest = start;
@@ -243,7 +284,7 @@ function shadows(lost: Float32Array, width: number, height: number, threshold: n
       for (const [dx, dy] of besides) {
         if (x + dx < 0 || y + dy < 0 || x + dx >= width || y + dy >= height) continue;
         const beside = at + dy * width + dx;
-        if (seen[beside] === 1 || (lost[beside] ?? 0) < threshold) continue;
+        if (seen[beside] === 1 || (lost[beside] ?? 0) < (threshold[beside] ?? 1)) continue;
         seen[beside] = 1;
         pixels.push(beside);
       }

@@ -1,7 +1,6 @@
 /** The clocks of bodies: no two agree. What is to be added to each, and how it is found from the ticks of the day. */
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { median } from 'd3-array';
+import { textHash } from '../people/appearance';
 import type { Frame } from './schema';
 
 export interface Clock {
@@ -16,8 +15,8 @@ type OfBody = Pick<Frame, 'body' | 'serial'>;
 const joined = (...parts: readonly (string | null)[]): string =>
   parts.filter((part) => part !== null).join(' · ') || 'body not said';
 
-/** Tells bodies of one model apart, and not their serial number: twenty bits of its digest (SHA-256, FIPS 180-4). */
-const markOf = (serial: string): string => `#${bytesToHex(sha256(utf8ToBytes(serial))).slice(0, 5)}`;
+/** Tells bodies of one model apart, and not their serial number: twenty bits, which a hundred numbers of eight digits share. */
+const markOf = (serial: string): string => `#${(textHash(serial) & 0xfffff).toString(16).padStart(5, '0')}`;
 
 /** Which clock a frame's time is by; nothing of it gives the serial number away. */
 export const clockKey = ({ body, serial }: OfBody): string => joined(body, serial === null ? null : markOf(serial));

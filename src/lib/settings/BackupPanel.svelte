@@ -49,9 +49,7 @@
     >{backup.at === null ? 'Never saved yet.' : `Last saved ${momentWords(backup.at)}.`}</span
   >
 </div>
-<p class="mt-2 text-soft">
-  Not in it: photos kept with their frames, and jobs removed. Frames keep what was measured and seen.
-</p>
+<p class="mt-2 text-soft">Left out: original photos, and removed jobs.</p>
 {#if busy}<div class="mt-3"><Progress label={backup.busy} share={backup.share} /></div>{/if}
 {#if refused !== ''}<p role="alert" class="mt-3 text-pencil">{name} was not read. {refused}</p>{/if}
 {#if found}

@@ -66,7 +66,7 @@
   <Section
     id="backup"
     title="Everything as one file"
-    about="Jobs, kit, settings and small pictures live in this browser only. A file keeps them safe."
+    about="Jobs, frames, kit and settings live in this browser only. A file keeps them safe."
   >
     <BackupPanel />
   </Section>

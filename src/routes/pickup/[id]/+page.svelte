@@ -70,5 +70,5 @@
     {/if}
     {#if travel.busy !== ''}<p role="status">{travel.busy} …</p>{/if}
   {/if}
-  <a href="/" class="min-h-11 content-center underline">To Focalis</a>
+  {#if !arrival}<a href="/" class="min-h-11 content-center underline">To Focalis</a>{/if}
 </main>
