@@ -183,8 +183,8 @@ describe('several pictures', () => {
       'finder 16',
       'eyes 16',
       'finder 32',
-      'finder 64',
       'eyes 32',
+      'finder 64',
       'eyes 64'
     ]);
   });

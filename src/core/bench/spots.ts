@@ -236,13 +236,15 @@ function thresholds(lost: Float32Array, width: number, height: number): Float32A
   const out = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
     const row = between(y / side - 0.5, down);
+    // Of this row, part by part.
+    const own = range(across).map(
+      (part) =>
+        (lacks[row.low * across + part] ?? 0) * (1 - row.share) + (lacks[row.high * across + part] ?? 0) * row.share
+    );
     for (let x = 0; x < width; x++) {
-      const { low, high, share } = columns[x] ?? row;
-      const at = (own: number) => {
-        const [first, second] = [lacks[own * across + low] ?? 0, lacks[own * across + high] ?? 0];
-        return first + (second - first) * share;
-      };
-      out[y * width + x] = at(row.low) * (1 - row.share) + at(row.high) * row.share;
+      const column = columns[x] ?? row;
+      const first = own[column.low] ?? 0;
+      out[y * width + x] = first + ((own[column.high] ?? 0) - first) * column.share;
     }
   }
   return out;
