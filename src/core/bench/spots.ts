@@ -273,9 +273,10 @@ const besides = [
 /** Places that lack more light than the threshold, each with all that touches it. */
 function shadows(lost: Float32Array, width: number, height: number, threshold: Float32Array): Shadow[] {
   const seen = new Uint8Array(lost.length);
+  const isDark = (at: number): boolean => (lost[at] ?? 0) >= (threshold[at] ?? 1);
   const found: Shadow[] = [];
   for (let start = 0; start < lost.length; start++) {
-    if (seen[start] === 1 || (lost[start] ?? 0) < (threshold[start] ?? 1)) continue;
+    if (seen[start] === 1 || !isDark(start)) continue;
     const pixels = [start];
     seen[start] = 1;
     let deepest = start;
@@ -286,7 +287,7 @@ function shadows(lost: Float32Array, width: number, height: number, threshold: F
       for (const [dx, dy] of besides) {
         if (x + dx < 0 || y + dy < 0 || x + dx >= width || y + dy >= height) continue;
         const beside = at + dy * width + dx;
-        if (seen[beside] === 1 || (lost[beside] ?? 0) < (threshold[beside] ?? 1)) continue;
+        if (seen[beside] === 1 || !isDark(beside)) continue;
         seen[beside] = 1;
         pixels.push(beside);
       }
