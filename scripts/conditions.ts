@@ -6,13 +6,13 @@ import { demoSetup } from '../src/core/testing/demo';
 import { demoJobs } from '../src/core/job/demo';
 import { expectedOf, measureEye } from '../src/core/measure/eye';
 import { fitDisc } from '../src/core/measure/fit';
-import { makeReference, type Reference } from '../src/core/measure/makeReference';
 import { spectrumOf } from '../src/core/measure/spectrum';
 import {
   degrade,
   photographedEyes,
   renderedEyes,
-  sharpEyes,
+  referenceWithout,
+  smallerEye,
   type Degraded,
   type Eye
 } from '../src/core/testing/eyePatches';
@@ -22,14 +22,6 @@ const random = seededRandom(11);
 const normal = seededNormal(12);
 const discs = [0, 2, 3, 4, 6, 8];
 const usual = (): Degraded => ({ disc: 0, noise: 0.004 + 0.008 * random(), normal, quality: 88 });
-const references = new Map<string, Reference>();
-function referenceFor(eye: Eye): Reference {
-  const key = `${eye.kind} ${eye.person}`;
-  const known =
-    references.get(key) ?? makeReference(sharpEyes((other) => other.kind === eye.kind && other.person === eye.person));
-  references.set(key, known);
-  return known;
-}
 
 /** Light and eye as they are, or changed: darker, smaller. */
 function trial(name: string, eyes: readonly Eye[], how: Partial<Degraded> = {}, change = (eye: Eye): Eye => eye) {
@@ -41,7 +33,7 @@ function trial(name: string, eyes: readonly Eye[], how: Partial<Degraded> = {}, 
       all++;
       const patch = degrade(eye, { ...usual(), ...how, disc });
       const told = measureEye(patch, eye.side, eye);
-      const fit = fitDisc(spectrumOf(patch, eye.side), expectedOf(eye, referenceFor(original)));
+      const fit = fitDisc(spectrumOf(patch, eye.side), expectedOf(eye, referenceWithout(original)));
       if (told.ok && fit) errors.push(Math.abs(fit.discPx - disc));
     }
   }
@@ -50,20 +42,6 @@ function trial(name: string, eyes: readonly Eye[], how: Partial<Degraded> = {}, 
   console.log(
     `| ${name} | ${new Set(eyes.map(({ person }) => person)).size} | ${at(0.5)} | ${at(0.9)} | ${Math.round((100 * errors.length) / all)} |`
   );
-}
-
-/** As a lens half as long would show it: each pixel the mean of several. */
-function smaller(eye: Eye, times: number): Eye {
-  const room = Math.floor(eye.room / times);
-  const light = new Float32Array(room * room);
-  for (let y = 0; y < room; y++)
-    for (let x = 0; x < room; x++) {
-      let sum = 0;
-      for (let dy = 0; dy < times; dy++)
-        for (let dx = 0; dx < times; dx++) sum += eye.light[(y * times + dy) * eye.room + x * times + dx] ?? 0;
-      light[y * room + x] = sum / (times * times);
-    }
-  return { ...eye, light, room, eyesPx: eye.eyesPx / times, side: 32 };
 }
 
 const people = new Map(
@@ -108,5 +86,5 @@ trial(
   '… half as large',
   photographed.filter(({ eyesPx }) => eyesPx > 60),
   {},
-  (eye) => smaller(eye, 2)
+  (eye) => smallerEye(eye, 2)
 );

@@ -8,13 +8,13 @@ import { judgeFace } from '../src/core/frames/eyes';
 import type { EyeFigure } from '../src/core/frames/schema';
 import { expectedOf } from '../src/core/measure/eye';
 import { fitDisc, fitMotionBlur } from '../src/core/measure/fit';
-import { makeReference, type Reference } from '../src/core/measure/makeReference';
 import { spectrumOf } from '../src/core/measure/spectrum';
 import {
   degrade,
   photographedEyes,
   renderedEyes,
-  sharpEyes,
+  referenceWithout,
+  smallerEye,
   type Degraded,
   type Eye
 } from '../src/core/testing/eyePatches';
@@ -25,36 +25,16 @@ const seed = Number(process.argv[2] ?? 1);
 const random = seededRandom(seed);
 const normal = seededNormal(seed + 1);
 const allowedPx = 5;
-const references = new Map<string, Reference>();
-function referenceFor(eye: Eye): Reference {
-  const key = `${eye.kind} ${eye.person}`;
-  const known =
-    references.get(key) ?? makeReference(sharpEyes((other) => other.kind === eye.kind && other.person === eye.person));
-  references.set(key, known);
-  return known;
-}
-function smaller(eye: Eye, times: number): Eye {
-  const room = Math.floor(eye.room / times);
-  const light = new Float32Array(room * room);
-  for (let y = 0; y < room; y++)
-    for (let x = 0; x < room; x++) {
-      let sum = 0;
-      for (let dy = 0; dy < times; dy++)
-        for (let dx = 0; dx < times; dx++) sum += eye.light[(y * times + dy) * eye.room + x * times + dx] ?? 0;
-      light[y * room + x] = sum / (times * times);
-    }
-  return { ...eye, light, room, eyesPx: eye.eyesPx / times, side: 32 };
-}
 const fits = ({ eyesPx }: Eye) => eyesPx >= 36 && eyesPx <= 80;
 const all = [...photographedEyes(), ...renderedEyes()];
 const sized = all.flatMap((eye) =>
-  fits(eye) ? [eye] : fits({ ...eye, eyesPx: eye.eyesPx / 2 }) ? [smaller(eye, 2)] : []
+  fits(eye) ? [eye] : fits({ ...eye, eyesPx: eye.eyesPx / 2 }) ? [smallerEye(eye, 2)] : []
 );
 const people = [...group(sized, ({ kind, person }) => `${kind} ${person}`).values()];
 
 function figure(eye: Eye, how: Degraded): EyeFigure {
   const spectrum = spectrumOf(degrade(eye, how), eye.side);
-  const expected = expectedOf(eye, referenceFor(eye));
+  const expected = expectedOf(eye, referenceWithout(eye));
   const fit = fitDisc(spectrum, expected);
   if (!fit) return { ok: false, reason: 'noEdge' };
   const smear = fitMotionBlur(spectrum, expected);

@@ -11,6 +11,7 @@ import { PNG } from 'pngjs';
 import { encoded, linearOf } from '../simulation/sensor';
 import { eyePatchSide } from '../measure/eye';
 import { luminanceOf } from '../measure/luminance';
+import { makeReference, type Reference } from '../measure/makeReference';
 import { afterJpeg } from './jpegLoss';
 import photographed from './photographedEyes.json';
 import rendered from './renderedEyes.json';
@@ -269,6 +270,30 @@ export function sharpEyes(but: (eye: Eye) => boolean = () => false): Sharp[] {
     sharp: { ...eye, light: degrade(eye, { disc: 0 }), weight: weightOf[eye.kind] }
   }));
   return sharpOnce.flatMap(({ eye, sharp }) => (but(eye) ? [] : [sharp]));
+}
+
+/** As a lens so many times shorter would show it: each pixel the mean of several; measured in 32. */
+export function smallerEye(eye: Eye, times: number): Eye {
+  const room = Math.floor(eye.room / times);
+  const light = new Float32Array(room * room);
+  for (let y = 0; y < room; y++)
+    for (let x = 0; x < room; x++) {
+      let sum = 0;
+      for (let dy = 0; dy < times; dy++)
+        for (let dx = 0; dx < times; dx++) sum += eye.light[(y * times + dy) * eye.room + x * times + dx] ?? 0;
+      light[y * room + x] = sum / (times * times);
+    }
+  return { ...eye, light, room, eyesPx: eye.eyesPx / times, side: 32 };
+}
+
+const references = new Map<string, Reference>();
+/** What is expected of an eye whose person is a stranger: everybody's but theirs. Made once for each. */
+export function referenceWithout({ kind, person }: Pick<Eye, 'kind' | 'person'>): Reference {
+  const key = `${kind} ${person}`;
+  const known =
+    references.get(key) ?? makeReference(sharpEyes((other) => other.kind === kind && other.person === person));
+  references.set(key, known);
+  return known;
 }
 
 /** The same eye in another frame: the head a little elsewhere, turned and nearer. Interpolated by cubic splines (Catmull and Rom 1974). */

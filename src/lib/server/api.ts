@@ -1,5 +1,6 @@
 /** What all routes of the API share: one shape of error, and how often and how much at once one address may ask. */
 import { RateLimiterMemory, RateLimiterRedis, RateLimiterRes } from 'rate-limiter-flexible';
+import { AddressBudget } from './addressBudget';
 import { sharedClient } from './shared';
 
 /** An error as the API tells it: which field, and why. */
@@ -45,30 +46,20 @@ export function rateLimit(
 
 /** Counts what each address has open. */
 export class OpenByAddress {
-  readonly #each: number;
-  readonly #all: number;
-  readonly #open = new Map<string, number>();
-  #total = 0;
+  readonly #places: AddressBudget;
 
   constructor(limits: { readonly each: number; readonly all: number }) {
-    this.#each = limits.each;
-    this.#all = limits.all;
+    this.#places = new AddressBudget(limits);
   }
 
   /** Takes a place; the function gives it back, once. Null when this address, or everybody together, has enough. */
   take(address: string): (() => void) | null {
-    const own = this.#open.get(address) ?? 0;
-    if (own >= this.#each || this.#total >= this.#all) return null;
-    this.#open.set(address, own + 1);
-    this.#total += 1;
+    if (!this.#places.take(address, 1)) return null;
     let given = false;
     return () => {
       if (given) return;
       given = true;
-      this.#total -= 1;
-      const left = (this.#open.get(address) ?? 1) - 1;
-      if (left > 0) this.#open.set(address, left);
-      else this.#open.delete(address);
+      this.#places.give(address, 1);
     };
   }
 }

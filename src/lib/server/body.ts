@@ -1,34 +1,6 @@
 /** Bodies of requests, read no further than a limit, and no more of them at once than there is room for. */
 
-/** Bytes of bodies on their way, counted by address: what is held open takes memory as much as what is kept. */
-export class BodyBudget {
-  readonly #each: number;
-  readonly #all: number;
-  readonly #by = new Map<string, number>();
-  #total = 0;
-
-  /** @param limits bytes, of one address and of all */
-  constructor(limits: { readonly each: number; readonly all: number }) {
-    this.#each = limits.each;
-    this.#all = limits.all;
-  }
-
-  /** Whether so many bytes more of this address have room; if so they are counted. */
-  take(address: string, bytes: number): boolean {
-    const own = (this.#by.get(address) ?? 0) + bytes;
-    if (own > this.#each || this.#total + bytes > this.#all) return false;
-    this.#by.set(address, own);
-    this.#total += bytes;
-    return true;
-  }
-
-  give(address: string, bytes: number): void {
-    const left = (this.#by.get(address) ?? 0) - bytes;
-    if (left > 0) this.#by.set(address, left);
-    else this.#by.delete(address);
-    this.#total -= bytes;
-  }
-}
+import type { AddressBudget } from './addressBudget';
 
 export type BodyResult = Uint8Array<ArrayBuffer> | 'tooLarge' | 'noRoom';
 
@@ -39,7 +11,7 @@ export type BodyResult = Uint8Array<ArrayBuffer> | 'tooLarge' | 'noRoom';
 export async function readBody(
   request: Request,
   maxBytes: number,
-  { budget, address }: { readonly budget: BodyBudget; readonly address: string }
+  { budget, address }: { readonly budget: AddressBudget; readonly address: string }
 ): Promise<BodyResult> {
   const said = Number(request.headers.get('content-length') ?? 0);
   if (said > maxBytes) return 'tooLarge';

@@ -3,7 +3,8 @@ import Redis from 'ioredis';
 import type { Storage } from 'unstorage';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { rateLimit } from './api';
-import { BodyBudget, readBody } from './body';
+import { AddressBudget } from './addressBudget';
+import { readBody } from './body';
 import { sharedStorage } from './shared';
 import { PickupRepository } from './pickupRepository';
 
@@ -106,7 +107,7 @@ it('while the store is out of reach each server counts for itself', async () => 
 });
 
 describe('a body', () => {
-  const usual = () => ({ budget: new BodyBudget({ each: 20, all: 30 }), address: 'a' });
+  const usual = () => ({ budget: new AddressBudget({ each: 20, all: 30 }), address: 'a' });
   const request = (body: BodyInit, headers = {}) =>
     new Request('http://x/', { method: 'PUT', body, headers, duplex: 'half' } as RequestInit);
 
@@ -127,7 +128,7 @@ describe('a body', () => {
   });
 
   it('held open takes room of its address and of all, said before or as it comes, and gives it back', async () => {
-    const budget = new BodyBudget({ each: 20, all: 30 });
+    const budget = new AddressBudget({ each: 20, all: 30 });
     let end = (): void => undefined;
     const held = (size: number) =>
       new ReadableStream({

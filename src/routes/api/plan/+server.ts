@@ -1,14 +1,15 @@
 import { parse } from 'content-type';
 import { maxRequestBytes } from '$core/service/limits';
 import { rateLimit, refusal } from '$lib/server/api';
-import { BodyBudget, readBody } from '$lib/server/body';
+import { AddressBudget } from '$lib/server/addressBudget';
+import { readBody } from '$lib/server/body';
 import { plan } from '$lib/server/planning';
 import type { RequestHandler } from './$types';
 
 /** Requests one address may make in a minute: planning is work, and nobody needs more by hand. */
 const tooOften = rateLimit('plan', 120, 60);
 /** Bytes of requests on their way. */
-const onTheirWay = new BodyBudget({ each: 8 * maxRequestBytes, all: 128 * maxRequestBytes });
+const onTheirWay = new AddressBudget({ each: 8 * maxRequestBytes, all: 128 * maxRequestBytes });
 const again = { headers: { 'retry-after': '2' } };
 
 function isJson(header: string | null): boolean {

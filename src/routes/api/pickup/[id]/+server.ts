@@ -4,7 +4,8 @@
  */
 import { isPlace } from '$lib/state/transfer/sealed';
 import { rateLimit, refusal } from '$lib/server/api';
-import { BodyBudget, readBody } from '$lib/server/body';
+import { AddressBudget } from '$lib/server/addressBudget';
+import { readBody } from '$lib/server/body';
 import { sharedStorage } from '$lib/server/shared';
 import { PickupRepository, pickupLimits } from '$lib/server/pickupRepository';
 import type { RequestHandler } from './$types';
@@ -36,7 +37,7 @@ const guarded =
 const done = () => new Response(null, { status: 204, headers: never });
 
 /** Bytes of jobs on their way: one address sends two at once, and all together no more than memory has room for. */
-const onTheirWay = new BodyBudget({ each: 2 * pickupLimits.itemBytes, all: 8 * pickupLimits.itemBytes });
+const onTheirWay = new AddressBudget({ each: 2 * pickupLimits.itemBytes, all: 8 * pickupLimits.itemBytes });
 
 const tooLarge = () =>
   refusal(413, `A job to be picked up has at most ${pickupLimits.itemBytes / 1024 / 1024} MB. Take it as a file.`);
