@@ -7,7 +7,8 @@ import { group } from 'd3-array';
 import { judgeFace } from '../src/core/frames/eyes';
 import type { EyeFigure } from '../src/core/frames/schema';
 import { expectedOf } from '../src/core/measure/eye';
-import { fitDisc, fitMotionBlur } from '../src/core/measure/fit';
+import { fitDisc } from '../src/core/measure/fit';
+import { movementEvidence, movementsIn, type Evidence } from '../src/core/measure/motion';
 import { spectrumOf } from '../src/core/measure/spectrum';
 import {
   degrade,
@@ -32,14 +33,13 @@ const sized = all.flatMap((eye) =>
 );
 const people = [...group(sized, ({ kind, person }) => `${kind} ${person}`).values()];
 
-function figure(eye: Eye, how: Degraded): EyeFigure {
+function figure(eye: Eye, how: Degraded): { figure: EyeFigure; movement: Evidence | null } {
   const spectrum = spectrumOf(degrade(eye, how), eye.side);
   const expected = expectedOf(eye, referenceWithout(eye));
   const fit = fitDisc(spectrum, expected);
-  if (!fit) return { ok: false, reason: 'noEdge' };
-  const smear = fitMotionBlur(spectrum, expected);
+  if (!fit) return { figure: { ok: false, reason: 'noEdge' }, movement: null };
   const { discPx, low, high } = fit;
-  return { ok: true, discPx, low, high, smear: smear && smear.gain > 3.5 ? smear : null };
+  return { figure: { ok: true, discPx, low, high, smear: null }, movement: movementEvidence(spectrum, expected) };
 }
 const kinds: Readonly<Record<string, () => Partial<Degraded>>> = {
   A: () => ({ noise: 0.004 + 0.008 * random(), quality: 82 + Math.floor(15 * random()) }),
@@ -58,7 +58,11 @@ for (const [kind, draw] of Object.entries(kinds))
         const how = { ...draw(), disc, normal } as Degraded;
         const [one, other = one] = eyes;
         if (!one || !other) continue;
-        const face = testFace({ left: figure(one, how), right: figure(other, how) });
+        const seen = [figure(one, how), figure(other, how)];
+        const [smear = null] = movementsIn([seen.flatMap(({ movement }) => movement ?? [])]);
+        const [left, right] = seen.map(({ figure: own }): EyeFigure => (own.ok ? { ...own, smear } : own));
+        if (!left || !right) continue;
+        const face = testFace({ left, right });
         const { judged } = judgeFace(face, allowedPx);
         tally[judged] = (tally[judged] ?? 0) + 1;
         faces++;

@@ -1,7 +1,16 @@
 /** Everything Focalis wants to know of one picture. */
 import { eyesPx } from '../core/frames/eyes';
 import type { PictureFacts } from '../core/photos/metadata';
-import { measureEye, eyePatchSide, type EyeMeasured, type EyePatch, type PatchOf } from '../core/measure/eye';
+import type { EyeFigure } from '../core/frames/schema';
+import {
+  isEnlarged,
+  measureEye,
+  eyePatchSide,
+  type EyeMeasured,
+  type EyePatch,
+  type PatchOf
+} from '../core/measure/eye';
+import { movementsIn, type MovementFound } from '../core/measure/motion';
 import { sharpestCells } from '../core/measure/sharpest';
 import { irisContrast } from '../core/measure/openness';
 import { luminanceOf } from '../core/measure/luminance';
@@ -21,7 +30,7 @@ export interface PhotoRequest {
 
 export interface ReadFace extends Omit<FoundFace, 'box'> {
   readonly box: PixelBox;
-  readonly eyes: { readonly left: EyeMeasured; readonly right: EyeMeasured };
+  readonly eyes: { readonly left: EyeFigure; readonly right: EyeFigure };
   /** How much there is to see where each iris should be. */
   readonly contrast: { readonly left: number; readonly right: number };
   /** Both eyes with lids, at 100 %, and where they were cut. */
@@ -35,6 +44,8 @@ export interface ReadFrame {
   readonly height: number;
   /** Of a raw file the preview inside was measured. */
   readonly preview: boolean;
+  /** It has more pixels than its camera gave it. */
+  readonly enlarged: boolean;
   readonly facts: PictureFacts;
   readonly thumbnail: Blob;
   readonly faces: readonly ReadFace[];
@@ -78,7 +89,7 @@ export interface PointRequest {
 export type PointResult =
   /** A face was seen about it, with both eyes. */
   | { readonly kind: 'face'; readonly face: ReadFace }
-  | { readonly kind: 'point'; readonly figure: EyeMeasured; readonly crop: Blob }
+  | { readonly kind: 'point'; readonly figure: EyeFigure; readonly crop: Blob }
   | { readonly kind: 'refused'; readonly reason: string };
 
 /** An eye, or a thing, that was pointed at: a click is enough. */
@@ -92,7 +103,10 @@ export async function measurePoint(
   const { picture, facts } = from;
   try {
     const face = kind === 'eye' ? await detector.findAt(picture, picture.draw, at, sizePx) : null;
-    if (face) return { kind: 'face', face: await measured(face, picture, facts) };
+    if (face) {
+      const [seen] = withMovements([await measured(face, picture, facts)]);
+      if (seen) return { kind: 'face', face: seen };
+    }
     const patch = patchAt(at, eyePatchSide(sizePx), picture);
     const figure = measuredPatch(patch, facts, { eyesPx: sizePx, rollDeg: 0 }, kind === 'eye' ? 'eye' : 'surface');
     const { picture: crop } = await cropAt(
@@ -101,7 +115,8 @@ export async function measurePoint(
       sizePx,
       picture
     );
-    return { kind: 'point', figure, crop };
+    const [moved = null] = movementsIn([evidenceOf([figure])]);
+    return { kind: 'point', figure: figureOf(figure, moved), crop };
   } finally {
     picture.close();
   }
@@ -121,7 +136,7 @@ async function read(
   });
   const hash = await sha256Hex(bytes);
   const found = await detector.find(picture, picture.draw, eyesShare === null ? null : eyesShare * width, expected);
-  const faces: ReadFace[] = [];
+  const faces: MeasuredFace[] = [];
   for (const face of withoutNested(found)) faces.push(await measured(face, picture, facts));
   return {
     hash,
@@ -129,9 +144,10 @@ async function read(
     width,
     height,
     preview,
+    enlarged: isEnlarged(faces.flatMap(({ eyes: { left, right } }) => [left, right])),
     facts,
     thumbnail,
-    faces,
+    faces: withMovements(faces),
     sharpest: facts.full ? null : sharpestPlace(picture)
   };
 }
@@ -191,7 +207,33 @@ async function cropAt(left: Point, right: Point, apart: number, picture: Decoded
   return { part, picture: await picture.jpeg(part, size, 0.9) };
 }
 
-async function measured(face: FoundFace, picture: Decoded, facts: PictureFacts): Promise<ReadFace> {
+type MeasuredFace = Omit<ReadFace, 'eyes'> & {
+  readonly eyes: { readonly left: EyeMeasured; readonly right: EyeMeasured };
+};
+
+const evidenceOf = (eyes: readonly EyeMeasured[]) =>
+  eyes.flatMap((eye) => (eye.ok && eye.movement ? [eye.movement] : []));
+
+/** As it is kept: what moved has been decided. */
+function figureOf(eye: EyeMeasured, moved: MovementFound | null): EyeFigure {
+  if (!eye.ok) return eye;
+  const { discPx, low, high, spectrum } = eye;
+  return { ok: true, discPx, low, high, smear: moved, spectrum };
+}
+
+/** Who moved is decided over all the faces of a frame. */
+function withMovements(faces: readonly MeasuredFace[]): ReadFace[] {
+  const moved = movementsIn(faces.map(({ eyes }) => evidenceOf([eyes.left, eyes.right])));
+  return faces.map((face, index) => ({
+    ...face,
+    eyes: {
+      left: figureOf(face.eyes.left, moved[index] ?? null),
+      right: figureOf(face.eyes.right, moved[index] ?? null)
+    }
+  }));
+}
+
+async function measured(face: FoundFace, picture: Decoded, facts: PictureFacts): Promise<MeasuredFace> {
   const apart = eyesPx(face);
   const side = eyePatchSide(apart);
   const [left, right] = [patchAt(face.left, side, picture), patchAt(face.right, side, picture)];

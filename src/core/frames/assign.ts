@@ -32,7 +32,19 @@ const rounds = 4;
 /** @returns for each face whose it is, or null */
 export function assignFaces(seen: readonly SeenHead[], expected: readonly ExpectedHead[]): (string | null)[] {
   if (seen.length === 0 || expected.length === 0) return seen.map(() => null);
-  let best: { pairs: (number | null)[]; cost: number } | null = null;
+  return bestFit(seen, expected).pairs.map((index) => (index === null ? null : (expected[index]?.personId ?? null)));
+}
+
+interface Fit {
+  /** For each face which of those expected it is. */
+  readonly pairs: readonly (number | null)[];
+  /** The sum over the faces; at most `furthest²` each. */
+  readonly cost: number;
+}
+
+/** @param seen one at least; @param expected one at least */
+export function bestFit(seen: readonly SeenHead[], expected: readonly ExpectedHead[]): Fit {
+  let best: Fit = { pairs: seen.map(() => null), cost: Infinity };
   for (const start of startsOf(seen, expected)) {
     let placing = start;
     for (let round = 0; round < rounds; round++) {
@@ -41,9 +53,9 @@ export function assignFaces(seen: readonly SeenHead[], expected: readonly Expect
       placing = next;
     }
     const { pairs, cost } = paired(seen, expected, placing);
-    if (!best || cost < best.cost) best = { pairs, cost };
+    if (cost < best.cost) best = { pairs, cost };
   }
-  return (best?.pairs ?? []).map((index) => (index === null ? null : (expected[index]?.personId ?? null)));
+  return best;
 }
 
 const middle = (values: readonly number[]): number => median(values) ?? 0;
@@ -65,11 +77,7 @@ function startsOf(seen: readonly SeenHead[], expected: readonly ExpectedHead[]):
   return [{ scale: 1, x: 0, y: 0 }, about(scale), ...pairs];
 }
 
-function paired(
-  seen: readonly SeenHead[],
-  expected: readonly ExpectedHead[],
-  { scale, x, y }: Placing
-): { pairs: (number | null)[]; cost: number } {
+function paired(seen: readonly SeenHead[], expected: readonly ExpectedHead[], { scale, x, y }: Placing): Fit {
   const most = furthest * furthest;
   const costs = seen.map((face) =>
     expected.map((head) => {

@@ -25,6 +25,13 @@ const irisPx = 1.5;
 /** A turn is read to about so many degrees (from memory); beyond `mostTurn` the eyes tell too little. */
 const turnDeg = 5;
 const mostTurnDeg = 45;
+/** Nearer or further than planned by more than this, as a ratio, and the plan says nothing of where anybody stands (chosen). */
+const elsewhere = 1.3;
+
+/** Whether faces say that the camera stood somewhere else altogether, or that the file's focal length is not the one it was taken with. */
+export const contradicts = ({ low, high }: DistanceFound, plannedMm: number): boolean =>
+  low > elsewhere * plannedMm || high * elsewhere < plannedMm;
+
 /** How far apart somebody's eyes would be straight on, pixels. */
 export const straightPx = (face: Turned): number => eyesPx(face) / Math.cos(radians(face.yawDeg));
 /** How uncertain that is, as a share: by the irises, and by the turn. */

@@ -13,6 +13,7 @@ export interface FrameOfEyes {
   readonly id: string;
   readonly setupId: string | null;
   readonly faces: Frame['faces'];
+  readonly enlarged?: Frame['enlarged'];
 }
 
 /** An eye measured again; null where it is now the one that others are held against. */
@@ -28,6 +29,8 @@ interface EyeSeen {
   readonly face: FrameFace;
   readonly side: Side;
   readonly eye: Told;
+  /** The frame has the pixels its camera gave it: others are held against it, and it against others. */
+  readonly real: boolean;
 }
 
 /** An eye of another size than this, as a ratio, shows other things. */
@@ -37,7 +40,7 @@ const mostTurned = 25;
 /** A frame takes the place of the sharpest so far where it is sharper by this, pixels: else all would be measured again for nothing. */
 const sharperBy = 0.3;
 
-const shapeOf = ({ face, eye }: EyeSeen): EyeShape | null => {
+const shapeOf = ({ face, eye }: Pick<EyeSeen, 'face' | 'eye'>): EyeShape | null => {
   const spectrum = eye.spectrum === undefined ? null : unpackSpectrum(eye.spectrum);
   return spectrum && { eyesPx: eyesPx(face), rollDeg: face.rollDeg, spectrum, discPx: eye.discPx };
 };
@@ -46,13 +49,13 @@ const shapeOf = ({ face, eye }: EyeSeen): EyeShape | null => {
 export function measureOwnEyes(frames: readonly FrameOfEyes[]): RemeasuredEye[] {
   return [...group(frames, ({ setupId }) => setupId).values()].flatMap((ofSetup) => {
     const usual = usualEyes(ofSetup);
-    const seen = ofSetup.flatMap(({ id, faces }) =>
+    const seen = ofSetup.flatMap(({ id, faces, enlarged }) =>
       faces.flatMap((face) =>
         (['left', 'right'] as const).flatMap((side): EyeSeen[] => {
           const eye = face.eyes[side];
           // The lashes of a closed eye are sharp lines, and no eye.
           return face.personId !== null && eye.ok && eye.spectrum && !eyesClosed(face, usual)
-            ? [{ frameId: id, face, side, eye }]
+            ? [{ frameId: id, face, side, eye, real: enlarged !== true }]
             : [];
         })
       )
@@ -64,7 +67,7 @@ export function measureOwnEyes(frames: readonly FrameOfEyes[]): RemeasuredEye[] 
 }
 
 function ofOneEye(all: readonly EyeSeen[]): RemeasuredEye[] {
-  const still = all.filter(({ eye }) => !eye.smear);
+  const still = all.filter(({ eye, real }) => real && !eye.smear);
   const sharpest = [...still].sort((a, b) => a.eye.discPx - b.eye.discPx)[0];
   const before = still.find(({ frameId }) => all.some(({ eye }) => eye.own?.frame === frameId));
   const reference = before && sharpest && before.eye.discPx < sharpest.eye.discPx + sharperBy ? before : sharpest;
@@ -79,13 +82,13 @@ function ofOneEye(all: readonly EyeSeen[]): RemeasuredEye[] {
 }
 
 /** @returns null where the two cannot be compared */
-function against({ face, eye, ...seen }: EyeSeen, reference: EyeSeen, shape: EyeShape): OwnFigure | 'known' | null {
-  if (face.personId === null) return null;
+function against({ face, eye, real }: EyeSeen, reference: EyeSeen, shape: EyeShape): OwnFigure | 'known' | null {
+  if (face.personId === null || !real) return null;
   if (eye.own?.frame === reference.frameId && eye.own.of === face.personId) return 'known';
   const ratio = eyesPx(face) / shape.eyesPx;
   if (ratio > mostLarger || ratio < 1 / mostLarger) return null;
   if (Math.abs(face.yawDeg - reference.face.yawDeg) > mostTurned) return null;
-  const own = shapeOf({ face, eye, ...seen });
+  const own = shapeOf({ face, eye });
   const fit = own && measureOwn(own, shape, face.pointed === 'thing' ? 'surface' : 'eye');
   if (!fit) return null;
   const { discPx, low, high } = fit;

@@ -4,7 +4,6 @@
  */
 import { group } from 'd3-array';
 import { blurDiscDiameter } from '../optics/blur';
-import { normalDensity } from '../maths/normal';
 
 export interface PlaneFeature {
   /** Whose it is: of the eyes of one face the sharper is enough. Features of nobody stand alone. */
@@ -60,21 +59,28 @@ const sure = 0.95;
 /** … and only where the measurement alone gives it this. */
 const evident = 0.9;
 /** Depths tried. */
-const steps = 321;
+const steps = 801;
 /** … and so many more towards what lies further off on either side. */
 const beyondSteps = 48;
 /** Planes are tried past what lies further off by this share of its depth. */
 const margin = 0.15;
+/** No plan knows its spread to be less than this share of the distance (chosen). */
+const leastSpread = 0.002;
 /** Planes tried reach as far before and behind everybody as this share of the depth they stand in, and of the distance. */
-const reach = { ofDepth: 1, ofDistance: 0.12 } as const;
+const reach = { ofDepth: 1, ofDistance: 0.4 } as const;
 /** How likely, beforehand, the plane landed as planned; on somebody or something else; anywhere (from memory). */
-const usually = { meant: 0.7, elsewhere: 0.25, anywhere: 0.05 } as const;
+const usually = { meant: 0.65, elsewhere: 0.25, anywhere: 0.1 } as const;
 /** What sharp eyes are read to be, pixels: about the median error of drawn ones (docs/model.md, section 12). */
 export const ownBlurPx = 0.8;
 /** The disc's own scale is uncertain by this share: what is left of how high it reads (section 12). */
 const scaleSd = 0.07;
 /** Degrees of freedom of Student's t: heavy tails, since a face may be wrongly named. */
 const freedom = 4;
+/** People stand about so far from where they are planned, along the axis, mm (from memory). */
+export const standingSdMm = 60;
+
+/** Student's t with two degrees of freedom (closed form). */
+const studentDensity = (t: number): number => (2 + t * t) ** -1.5;
 
 /** @returns null where nobody was measured */
 export function findPlane(asked: PlaneAsked): PlaneFound | null {
@@ -175,19 +181,21 @@ function priorOf(
   widths: readonly number[],
   { meantMm, biasMm = 0, spreadMm, elsewhereMm, beyondMm = [] }: PlaneAsked
 ): number[] {
-  const spread = Math.max(spreadMm, meantMm * 0.001);
-  // As wide, in vergence, wherever it lies.
-  const bump = (depth: number, middle: number) => {
-    const wide = spread * Math.max(1, (middle / meantMm) ** 2);
-    return normalDensity((depth - middle) / wide) / wide;
+  const spread = Math.max(spreadMm, meantMm * leastSpread);
+  // As wide, in vergence, wherever it lies; with heavy tails, since what a plan expects of focusing and holding is a guess.
+  const bump = (depth: number, middle: number, own: number) => {
+    const wide = own * Math.max(1, (middle / meantMm) ** 2);
+    return studentDensity((depth - middle) / wide) / wide;
   };
+  const besides = Math.hypot(spread, standingSdMm);
   const range = widths.reduce((sum, width) => sum + width, 0);
   return depths.map((depth, index) => {
     const all = [...elsewhereMm, ...beyondMm];
-    const others = all.length === 0 ? 0 : all.reduce((sum, middle) => sum + bump(depth, middle), 0) / all.length;
+    const others =
+      all.length === 0 ? 0 : all.reduce((sum, middle) => sum + bump(depth, middle, besides), 0) / all.length;
     return (
       (widths[index] ?? 0) *
-      (usually.meant * bump(depth, meantMm + biasMm) + usually.elsewhere * others + usually.anywhere / range)
+      (usually.meant * bump(depth, meantMm + biasMm, spread) + usually.elsewhere * others + usually.anywhere / range)
     );
   });
 }

@@ -5,10 +5,9 @@ import { adultFeatures } from '../people/anatomy';
 import type { Subject } from '../setup/scene';
 import type { CauseAsked } from './causes';
 import { headChanges, type HeadChange } from './changed';
+import { standingSdMm } from './plane';
 import type { Frame } from './schema';
 
-/** People stand about so far from where they are planned, along the axis, mm (from memory). */
-export const standingSdMm = 60;
 /** The tip of a nose before the eyes, mm (core/people/anatomy.ts). */
 export const noseMm = adultFeatures.noseTip.z;
 /** How often each thing happens when a frame is out of focus (from memory). */

@@ -8,9 +8,18 @@ import type { Subject } from '../setup/scene';
 import { pictureSize } from '../setup/framing';
 import type { Setup } from '../setup/schema';
 import { findCauses, type CauseFound } from './causes';
+import { contradicts, distanceFromEyes } from './distance';
 import type { ExpectedFace } from './expected';
-import { chanceHeld, discAt, findPlane, type PlaneAsked, type PlaneFeature, type PlaneFound } from './plane';
-import { noseMm, possibleCauses, standingSdMm } from './possible';
+import {
+  chanceHeld,
+  discAt,
+  findPlane,
+  standingSdMm,
+  type PlaneAsked,
+  type PlaneFeature,
+  type PlaneFound
+} from './plane';
+import { noseMm, possibleCauses } from './possible';
 import type { Frame } from './schema';
 import { lyingAt, type Lying } from './sharpest';
 import { eyeOf, type FrameJudged } from './eyes';
@@ -103,7 +112,7 @@ function eyesIn(
 
 /**
  * @param before the frame of the same burst before it: heads larger than there have come nearer
- * @returns null where nothing in the frame can be held against the plan: nobody measured, or another lens
+ * @returns null where nothing in the frame can be held against the plan: nobody measured, another lens, or a camera that stood elsewhere
  */
 export function readFrame(
   { frame, faces }: FrameJudged,
@@ -116,6 +125,8 @@ export function readFrame(
 ): FrameReading | null {
   const planned = plannedFor(frame, plan);
   if (!planned) return null;
+  const stood = distanceFromEyes(frame, setup, body, expected, plan);
+  if (stood && contradicts(stood, plan.distanceMm)) return null;
   const { entry, asPlanned, focalLengthMm } = planned;
   const { target } = entry;
   const byPerson = new Map(expected.map((face) => [face.personId, face]));

@@ -95,6 +95,10 @@ export const frameSchema = z.strictObject({
   widthPx: z.number().int().min(1),
   heightPx: z.number().int().min(1),
   preview: z.boolean().describe('A raw file: its preview was measured'),
+  enlarged: z
+    .boolean()
+    .optional()
+    .describe('It has more pixels than its camera gave it: other frames are not held against its eyes'),
   body: text.describe('Make and model as the file says'),
   serial: text,
   lens: text,
@@ -107,6 +111,10 @@ export const frameSchema = z.strictObject({
   rating: z.number().int().min(-1).max(5).nullable(),
   label: text,
   keywords: z.array(z.string().max(400)).max(200),
+  orientation: z
+    .enum(['mirrored', 'sideways'])
+    .optional()
+    .describe('How the picture lies, where its faces say that it was not taken so: nobody in it is named'),
   faces: z.array(faceSchema).max(200),
   sharpest: z
     .strictObject({

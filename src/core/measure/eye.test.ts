@@ -3,7 +3,7 @@ import { degrade, photographedEyes, renderedEyes, sharpEyes, type Degraded, type
 import { seededNormal, seededRandom } from '../testing/random';
 import { besselJ1 } from '../testing/mtf';
 import { expectedOf, measureEye } from './eye';
-import { discPower, fitDisc, fitMotionBlur } from './fit';
+import { discPower, fitDisc } from './fit';
 import { makeReference, type Reference } from './makeReference';
 import { irisContrast } from './openness';
 import { spectrumOf } from './spectrum';
@@ -96,39 +96,6 @@ describe('the disc of an eye', () => {
     };
     expect(right(of(4), of(0))).toBeGreaterThanOrEqual(0.87);
     expect(right(of(3), of(0))).toBeGreaterThanOrEqual(0.77);
-  });
-});
-
-describe('a movement', () => {
-  const eyes = [...renderedEyes().filter((_, index) => index % 3 === 0), ...photographedEyes()];
-  const smearOf = (eye: Eye, how: Degraded) =>
-    fitMotionBlur(spectrumOf(degrade(eye, { ...noise(), quality: 90, ...how }), eye.side), expectedOf(eye));
-
-  it('is not seen in discs, however large', () => {
-    const gains = eyes.flatMap((eye) => [0, 3, 6, 10].map((disc) => smearOf(eye, { disc })?.gain ?? NaN));
-    expect(gains.filter((gain) => gain > 3.5).length / gains.length).toBeLessThanOrEqual(0.04);
-  });
-
-  it('of ten pixels is seen, with its direction and its length', () => {
-    const tried = eyes.map((eye) => {
-      const angle = Math.PI * random();
-      const found = smearOf(eye, { disc: 1, smear: { px: 10, angle } });
-      const off = Math.abs((found?.angle ?? NaN) - angle);
-      return { gain: found?.gain ?? 0, px: found?.px ?? NaN, offDeg: (Math.min(off, Math.PI - off) * 180) / Math.PI };
-    });
-    expect(tried.filter(({ gain }) => gain > 3.5).length / tried.length).toBeGreaterThan(0.85);
-    expect(
-      at(
-        tried.map(({ offDeg }) => offDeg),
-        0.9
-      )
-    ).toBeLessThan(22.5);
-    expect(
-      at(
-        tried.map(({ px }) => Math.abs(px - 10)),
-        0.5
-      )
-    ).toBeLessThanOrEqual(3);
   });
 });
 

@@ -1,5 +1,6 @@
 /** How sharp an eye is: the disc that blurs it, in pixels, or that it cannot be told. */
-import { fitDisc, fitMotionBlur, type Expected, type MotionBlurFit } from './fit';
+import { fitDisc, type DiscFit, type Expected } from './fit';
+import { movementEvidence, type Evidence } from './motion';
 import type { Reference } from './makeReference';
 import usual from './reference.json' with { type: 'json' };
 import { packSpectrum } from './packed';
@@ -14,8 +15,10 @@ export type EyeMeasured =
       readonly discPx: number;
       readonly low: number;
       readonly high: number;
-      /** Movement while the shutter was open, where it explains the blur much better than a disc. */
-      readonly smear: MotionBlurFit | null;
+      /** For and against movements while the shutter was open; one eye for itself does not decide (motion.ts). */
+      readonly movement: Evidence | null;
+      /** For the file having been enlarged, as a logarithm of chances. */
+      readonly enlarged: number;
       /** What other frames of the same eye are held against, packed (own.ts). */
       readonly spectrum: string;
     }
@@ -37,8 +40,6 @@ const leastEyesPx = 18;
 const leastSignal = 1.3;
 /** Fitted worse than this, in mean squares of its own standard deviations, it is no eye (chosen; eyes stay under 3.2). */
 const largestMisfit = { eye: 6, surface: 12 } as const;
-/** A movement is said above this: eyes of one kind differ by as much now and then (measured; docs/model.md). */
-const leastGain = 3.5;
 
 /** Between the entries of a table over log frequency; below it as it begins, beyond it as it ends, `slope` a step. */
 function entry(table: readonly number[], at: number, slope: number): number {
@@ -87,10 +88,43 @@ export const surface: Expected = {
   of: 'surface'
 };
 
+/** An eye says no more than this against, or for, a file having been enlarged: sharp eyes tell nothing of it (chosen). */
+const mostSaid = { against: 1, for: 3 } as const;
+/** … and all of a file's together this much, for it to be said, as a logarithm of chances (chosen; table in docs/model.md). */
+const saidFrom = 3;
+
+/** Whether a file was enlarged, by all the eyes in it. Of sharp ones only it is never said, and makes no difference. */
+export const isEnlarged = (eyes: readonly EyeMeasured[]): boolean =>
+  eyes.reduce((sum, eye) => sum + (eye.ok ? Math.max(-mostSaid.against, Math.min(mostSaid.for, eye.enlarged)) : 0), 0) >
+  saidFrom;
+
+/** Patches from here on are looked at by halves, too, pixels. */
+const leastHalved = 128;
+
+/** The same eye in half as many pixels each way: large discs show there, whatever became of what is fine. */
+function coarser(light: Float32Array, side: number, { eyesPx, rollDeg }: EyePatch, of: PatchOf): DiscFit | null {
+  if (side < leastHalved || of !== 'eye') return null;
+  const half = side / 2;
+  const halved = new Float32Array(half * half);
+  for (let y = 0; y < half; y++)
+    for (let x = 0; x < half; x++) {
+      const at = 2 * (y * side + x);
+      halved[y * half + x] =
+        ((light[at] ?? 0) + (light[at + 1] ?? 0) + (light[at + side] ?? 0) + (light[at + side + 1] ?? 0)) / 4;
+    }
+  return fitDisc(spectrumOf(halved, half), expectedOf({ eyesPx: eyesPx / 2, rollDeg }));
+}
+
+/** A disc that is surely larger by halves than it is in full is the larger one: what is fine has been made up, or polished away. */
+function large(byHalves: DiscFit | null, full: DiscFit): Pick<DiscFit, 'discPx' | 'low' | 'high'> {
+  if (!byHalves || 2 * byHalves.low <= full.high) return full;
+  return { discPx: 2 * byHalves.discPx, low: 2 * byHalves.low, high: 2 * byHalves.high };
+}
+
 /**
  * @param light a patch about the eye, side × side, linear light
  * @param side a power of two
- * @param of a surface needs no eyes so large, has no smear told apart, and its interval is several pixels wide
+ * @param of a surface needs no eyes so large, has no movement told apart, and its interval is several pixels wide
  */
 export function measureEye(light: Float32Array, side: number, patch: EyePatch, of: PatchOf = 'eye'): EyeMeasured {
   if (of === 'eye' && patch.eyesPx < leastEyesPx) return { ok: false, reason: 'small' };
@@ -100,14 +134,14 @@ export function measureEye(light: Float32Array, side: number, patch: EyePatch, o
   if (!fit) return { ok: false, reason: 'noEdge' };
   if (fit.signal < leastSignal) return { ok: false, reason: 'noisy' };
   if (fit.misfit > largestMisfit[of]) return { ok: false, reason: 'unlike' };
-  const { discPx, low, high } = fit;
-  const smear = of === 'eye' ? fitMotionBlur(spectrum, expected) : null;
+  const { discPx, low, high } = large(coarser(light, side, patch, of), fit);
   return {
     ok: true,
     discPx,
     low,
     high,
-    smear: smear && smear.gain > leastGain ? smear : null,
+    enlarged: fit.enlarged,
+    movement: of === 'eye' ? movementEvidence(spectrum, expected) : null,
     spectrum: packSpectrum(spectrum, side)
   };
 }

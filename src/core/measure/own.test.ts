@@ -86,7 +86,7 @@ describe('a surface', () => {
     );
     const told = tried.flatMap(({ disc, read }) => (read.ok ? [{ disc, ...read }] : []));
     expect(told.length / tried.length).toBeGreaterThan(0.8);
-    expect(told.every(({ smear }) => smear === null)).toBe(true);
+    expect(told.every(({ movement }) => movement === null)).toBe(true);
     const held = told.filter(({ disc, low, high }) => low <= disc + 0.25 && disc <= high + 0.25).length;
     expect(held / told.length).toBeGreaterThan(0.85);
   });

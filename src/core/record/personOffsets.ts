@@ -1,7 +1,7 @@
 /** Where each person of a frame stood against the plan, as their discs have it: what all share falls out when they are compared. */
 import { group } from 'd3-array';
 import { discAt, ownBlurPx, type PlaneAsked, type PlaneFeature, type PlaneFound } from '../frames/plane';
-import { standingSdMm } from '../frames/possible';
+import { standingSdMm } from '../frames/plane';
 import { even } from './learn';
 
 export interface PersonOffset {

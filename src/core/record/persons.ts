@@ -10,7 +10,7 @@
  * ln V ~ N(ln 40 mm/s, 1).
  */
 import { group } from 'd3-array';
-import { standingSdMm } from '../frames/possible';
+import { standingSdMm } from '../frames/plane';
 import { normalCdf } from '../maths/normal';
 import { normalFrom, seededRandom, type Random } from '../maths/random';
 import type { PersonOffset } from './personOffsets';

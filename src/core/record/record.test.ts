@@ -167,11 +167,12 @@ function shotOf(
       rating: null,
       label: null,
       keywords: [],
-      faces: expected.map(({ personId }, at) => ({
+      faces: expected.map(({ personId, depthMm }, at) => ({
         id: `face${at}`,
         personId,
         box: { x: 0, y: 0, width: 200, height: 200 },
-        left: { x: index === nearerIn ? 161 : 150, y: 80 },
+        // As far apart as eyes are from there; a tenth nearer, more.
+        left: { x: 50 + ((index === nearerIn ? 1.11 : 1) * f * 63 * widthPx) / sensorMm / depthMm, y: 80 },
         right: { x: 50, y: 80 },
         yawDeg: 0,
         pitchDeg: 0,

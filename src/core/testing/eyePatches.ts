@@ -326,3 +326,53 @@ export function inAnotherFrame(
     }
   return { ...eye, light, eyesPx: eye.eyesPx * scale, rollDeg: eye.rollDeg + rollDeg };
 }
+
+/** Behind glasses: a dark rim about the eye, as frames lie. */
+export function behindGlasses(eye: Eye, random: () => number): Eye {
+  const { room, eyesPx, rollDeg } = eye;
+  const [across, down] = [eyesPx * (0.36 + 0.06 * random()), eyesPx * (0.24 + 0.08 * random())];
+  const [wide, bright] = [eyesPx * (0.025 + 0.03 * random()), 0.02 + 0.1 * random()];
+  const middle = { x: room / 2 + eyesPx * 0.06 * (random() - 0.5), y: room / 2 + eyesPx * (0.03 + 0.05 * random()) };
+  const [cos, sin] = [Math.cos((rollDeg * Math.PI) / 180), Math.sin((rollDeg * Math.PI) / 180)];
+  const light = eye.light.map((value, index) => {
+    const [dx, dy] = [(index % room) - middle.x, Math.floor(index / room) - middle.y];
+    const off = Math.abs(Math.hypot((dx * cos + dy * sin) / across, (dy * cos - dx * sin) / down) - 1);
+    const rim = Math.min(1, Math.max(0, wide / 2 - off * Math.min(across, down) + 0.5));
+    return value * (1 - rim) + rim * bright;
+  });
+  return { ...eye, light };
+}
+
+/** A patch with more pixels, as programs that enlarge pictures make them (cubic, Keys 1981), kept as JPEG again; its middle, `wanted` × `wanted`. */
+export function enlargedPatch(
+  light: Float32Array,
+  side: number,
+  { times, quality, wanted }: { readonly times: number; readonly quality: number; readonly wanted: number }
+): Float32Array {
+  const weight = (t: number) =>
+    t < 1 ? 1.5 * t ** 3 - 2.5 * t * t + 1 : t < 2 ? -0.5 * t ** 3 + 2.5 * t * t - 4 * t + 2 : 0;
+  const values = light.map((value) => encoded(Math.min(1, Math.max(0, value))));
+  const wide = wanted + 4;
+  const taps = Array.from({ length: wide }, (_, index) => {
+    const at = side / 2 - 0.5 + (index - (wide - 1) / 2) / times;
+    const first = Math.floor(at) - 1;
+    return [0, 1, 2, 3].map((step) => ({
+      pixel: Math.min(side - 1, Math.max(0, first + step)),
+      weight: weight(Math.abs(at - first - step))
+    }));
+  });
+  const out = new Float32Array(wide * wide);
+  for (const [y, rows] of taps.entries())
+    for (const [x, columns] of taps.entries()) {
+      let sum = 0;
+      for (const row of rows)
+        for (const column of columns)
+          sum += row.weight * column.weight * (values[row.pixel * side + column.pixel] ?? 0);
+      out[y * wide + x] = linearOf(Math.min(1, Math.max(0, sum)));
+    }
+  const file = asJpeg(out, wide, quality);
+  return Float32Array.from(
+    { length: wanted * wanted },
+    (_, at) => file[(Math.floor(at / wanted) + 2) * wide + (at % wanted) + 2] ?? 0
+  );
+}

@@ -123,6 +123,17 @@ export function distanceWords({ mm, low, high, faces }: DistanceFound, plannedMm
   return `By the eyes of ${who} the camera stood ${formatLength(mm, unit)} away (${range})${planned}.`;
 }
 
+/** What speaks against the plan, and what to do about it. @param plannedMm lens to subject line */
+export function contradictionWords(
+  { mm }: DistanceFound,
+  plannedMm: number,
+  { focalLengthMm }: Pick<Frame, 'focalLengthMm'>,
+  unit: LengthUnit
+): string {
+  const lens = focalLengthMm === null ? '' : ` at ${Number(focalLengthMm.toFixed(0))} mm`;
+  return `The faces are as large as from ${formatLength(mm, unit)} away${lens}; ${formatLength(plannedMm, unit)} was planned. Either you stood elsewhere: set the distance in the setup. Or the picture was cropped, or the focal length in the file is wrong.`;
+}
+
 /** "The camera shook: 20 px down to the right." */
 export const shakeTitle = ({ px, angle }: NonNullable<FrameJudged['shake']>): string =>
   `The camera shook: ${Math.round(px)} px ${directionWords(angle)}.`;

@@ -61,9 +61,15 @@ export function directionWords(angle: number): string {
   return ['across', 'down to the right', 'up and down', 'down to the left'][eighth] ?? 'across';
 }
 
+const orientationWords: Readonly<Record<NonNullable<Frame['orientation']>, string>> = {
+  mirrored: 'mirrored: everybody stands the other way round than planned; name the faces yourself, or flip the file',
+  sideways: 'on its side: turn the file, then bring it in again'
+};
+
 /** What a frame lacks, "Corvin soft, Wren blinks"; "everyone sharp". */
-export function frameRemark({ faces, missed, held, absent, shake }: FrameJudged, name: NameOf): string {
+export function frameRemark({ frame, faces, missed, held, absent, shake }: FrameJudged, name: NameOf): string {
   if (faces.length === 0) return 'no face found';
+  if (frame.orientation) return orientationWords[frame.orientation];
   if (shake) return `camera shook: ${Math.round(shake.px)} px ${directionWords(shake.angle)}`;
   const part = (wanted: readonly FaceJudged[], word: string) =>
     wanted.length === 0 ? [] : [`${listOfNames(namesOf(wanted, name))} ${word}`];

@@ -84,6 +84,7 @@
     </p>
     <p>{settingsLine(frame)}</p>
     {#if frame.preview}<p class="text-soft">preview, {frame.widthPx} px</p>{/if}
+    {#if frame.enlarged}<p class="text-soft">enlarged file: less sharp than its pixels</p>{/if}
     {#if frame.choice}<p class="text-soft">
         {words[frame.choice]}{frame.reason ? `: ${reasonWords[frame.reason]}` : ''}
       </p>{/if}

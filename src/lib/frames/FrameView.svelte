@@ -2,13 +2,14 @@
   import { Button } from 'flowbite-svelte';
   import { tinykeys } from 'tinykeys';
   import { onMount } from 'svelte';
-  import { distanceFromEyes } from '$core/frames/distance';
+  import { contradicts, distanceFromEyes } from '$core/frames/distance';
   import { reasonFor, type FrameJudged } from '$core/frames/eyes';
   import { beforeInBurst } from '$core/frames/match';
   import { pointable } from '$core/frames/pointed';
   import { readFrame } from '$core/frames/reading';
   import {
     causeWords,
+    contradictionWords,
     distanceWords,
     nextTime,
     planeInterval,
@@ -168,9 +169,11 @@
     {:else}
       <h1 class="condensed mt-1 text-[25px] leading-tight font-bold">Where the plane fell cannot be told.</h1>
       <p class="mt-1 text-pretty">
-        {row
-          ? 'No face of the plan could be measured in this frame, or it was taken with another lens.'
-          : 'Say of which setup it is: then the plan knows where everybody stood.'}
+        {stood && plan && contradicts(stood, plan.distanceMm)
+          ? contradictionWords(stood, plan.distanceMm, frame, app.settings.now.unit)
+          : row
+            ? 'No face of the plan could be measured in this frame, or it was taken with another lens.'
+            : 'Say of which setup it is: then the plan knows where everybody stood.'}
       </p>
     {/if}
   </section>

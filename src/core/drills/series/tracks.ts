@@ -1,6 +1,7 @@
 /** The track that shake leaves of a mark: how long, and in which direction, against the frame in which it is sharpest. */
 import { median } from 'd3-array';
-import { fitDisc, fitMotionBlur } from '../../measure/fit';
+import { fitDisc } from '../../measure/fit';
+import { likeliestMovement, movementEvidence } from '../../measure/motion';
 import { expectedAt, markScales, markPatchSide, sharpestOf, type MarkedFrame, type MarkSeen } from './fiducials';
 
 export interface Track {
@@ -51,7 +52,8 @@ function trackOf(mark: MarkSeen, reference: MarkSeen): Track | null {
     const [own, sharp] = [mark.spectra[at], reference.spectra[at]];
     if (!own || !sharp || (at > 0 && markPatchSide(reference.sidePx) < leastSide * times)) break;
     const expected = expectedAt(mark, reference, sharp, times);
-    const smear = fitMotionBlur(own, expected);
+    const evidence = movementEvidence(own, expected, 0);
+    const smear = evidence && likeliestMovement([evidence]);
     if (smear && smear.gain > leastGain) {
       found = { px: smear.px * times, angle: smear.angle };
       if (smear.px <= longPx) return found;

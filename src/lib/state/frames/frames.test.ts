@@ -64,7 +64,18 @@ function pictureOf(setupId: string, n: number, more: Partial<ReadFrame['facts']>
   const facts = { ...noFacts, focalLengthMm: row.setup.camera.focalLengthMm, ...more };
   return {
     ok: true,
-    frame: { hash: hash(n), bytes: 10, width, height, preview: false, facts, thumbnail: blob(), faces, sharpest: null }
+    frame: {
+      hash: hash(n),
+      bytes: 10,
+      width,
+      height,
+      preview: false,
+      enlarged: false,
+      facts,
+      thumbnail: blob(),
+      faces,
+      sharpest: null
+    }
   };
 }
 

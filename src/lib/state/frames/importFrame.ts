@@ -1,6 +1,7 @@
 /** What a picture that comes in becomes: of which setup it is, whose faces it shows, what its sidecar says. Fetched when pictures come. */
 import { isSidecarOf, readSidecar } from '$core/formats/sidecar';
 import { assignFaces } from '$core/frames/assign';
+import { orientationOf } from '$core/frames/orientation';
 import { eyesPx } from '$core/frames/eyes';
 import type { ExpectedFace } from '$core/frames/expected';
 import { withSaid } from '$core/frames/facts';
@@ -64,6 +65,7 @@ export function frameOf(
     widthPx: read.width,
     heightPx: read.height,
     preview: read.preview,
+    ...(read.enlarged && { enlarged: true }),
     body: [facts.make, facts.model].filter((part) => part !== null).join(' ') || null,
     serial: facts.serial,
     lens: facts.lens,
@@ -88,17 +90,20 @@ export function named(frame: Frame, expected: readonly ExpectedFace[]): Frame {
   const byHand = new Set(frame.faces.flatMap((face) => (face.byHand && face.personId ? [face.personId] : [])));
   const free = frame.faces.filter((face) => !face.byHand);
   const w = frame.widthPx;
-  const whose = assignFaces(
-    free.map(({ left, right }) => ({
-      x: (left.x + right.x) / 2 / w,
-      y: (left.y + right.y) / 2 / w,
-      eyes: eyesPx({ left, right }) / w
-    })),
-    expected.filter(({ personId }) => !byHand.has(personId))
-  );
+  const seen = free.map(({ left, right }) => ({
+    x: (left.x + right.x) / 2 / w,
+    y: (left.y + right.y) / 2 / w,
+    eyes: eyesPx({ left, right }) / w
+  }));
+  const others = expected.filter(({ personId }) => !byHand.has(personId));
+  const orientation = orientationOf(free, seen, others);
+  // Names swapped left for right would be worse than none.
+  const whose = orientation === null ? assignFaces(seen, others) : [];
   const names = new Map(free.map((face, index) => [face.id, whose[index] ?? null]));
+  const { orientation: _, ...rest } = frame;
   return {
-    ...frame,
+    ...rest,
+    ...(orientation !== null && { orientation }),
     faces: frame.faces.map((face) => (face.byHand ? face : { ...face, personId: names.get(face.id) ?? null }))
   };
 }

@@ -64,8 +64,8 @@ export class EyeRemeasuring {
       if (owner === null) return;
       const rows = this.#parts.store.table('frames').list.filter(({ value }) => asked.has(value.setupId));
       const frames = rows.map(({ id, value }): FrameOfEyes => {
-        const { setupId, faces } = this.merged(id, value);
-        return { id, setupId, faces };
+        const { setupId, faces, enlarged } = this.merged(id, value);
+        return { id, setupId, faces, enlarged };
       });
       const found = frames.length < 2 ? [] : await this.#found(frames);
       if (found.length === 0 || this.#parts.open.id !== owner) continue;
