@@ -103,7 +103,11 @@ export interface FitProblem {
 }
 
 /** @returns null where there are too few waves, or no light */
-export function problemOf(spectrum: Spectrum, expected: Expected, enlarged: Enlargement | null = null): FitProblem | null {
+export function problemOf(
+  spectrum: Spectrum,
+  expected: Expected,
+  enlarged: Enlargement | null = null
+): FitProblem | null {
   const bins: Bin[] = [];
   for (let at = 0; at < sectors * band.bins; at++) {
     const [power, count] = [spectrum.power[at] ?? 0, spectrum.count[at] ?? 0];
