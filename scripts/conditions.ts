@@ -76,7 +76,7 @@ trial(
 );
 trial('photographed, all', photographed);
 for (const quality of [95, 85, 75, 60]) trial(`… JPEG ${quality}`, photographed, { quality });
-for (const noise of [0.01, 0.02, 0.04]) trial(`… noise ${noise * 100} % of middle grey`, photographed, { noise });
+for (const noise of [0.01, 0.02, 0.04]) trial(`… noise ${noise * 100}% of middle grey`, photographed, { noise });
 for (const sharpen of [0.5, 1]) trial(`… sharpened by ${sharpen}`, photographed, { sharpen });
 trial('… three stops too dark', photographed, { noise: 0.01 }, (eye) => ({
   ...eye,

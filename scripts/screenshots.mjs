@@ -17,7 +17,7 @@ const technique = async (page) => {
     .getByTestId('technique')
     .getByRole('heading', { level: 2 })
     .evaluate((heading) => heading.scrollIntoView());
-  await ways.getByText('A zone about it').hover();
+  await ways.getByText('Zone AF').hover();
 };
 const views = [
   { name: 'setup', path: '/setup/demo-under-palms', size: desk },
@@ -157,7 +157,7 @@ if (only.length === 0 || only.some((name) => name.startsWith('frame'))) {
     await page
       .getByTestId('frame-row')
       .filter({ has: page.getByText(number, { exact: true }) })
-      .getByText('beside others')
+      .getByText('compare')
       .click();
   await page.getByRole('button', { name: 'Side by side' }).click();
   await page.getByText('Wren', { exact: true }).click();

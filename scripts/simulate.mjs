@@ -47,7 +47,7 @@ try {
       () => undefined
     );
   }, 15_000);
-  const done = dialog.getByRole('button', { name: 'Save files and truth' });
+  const done = dialog.getByRole('button', { name: 'Save files and answer key' });
   await done.or(dialog.getByRole('alert')).waitFor({ timeout: 3_600_000 });
   if (await dialog.getByRole('alert').isVisible()) throw new Error(await dialog.getByRole('alert').innerText());
   clearInterval(told);

@@ -45,20 +45,20 @@ test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
   await press('Control+a');
   await page.keyboard.type('5.5');
   await press('Enter');
-  await expect(call(page)).toHaveText(/5\.5 m from both\.$/);
+  await expect(call(page)).toHaveText(/from 5\.5 m\.$/);
 
   // On the Floor: move and turn a person.
   await tabTo(/^Adult 1, 5\.5 m from the lens/);
   await press('ArrowRight', 'ArrowRight', '.', '.');
-  await expect(page.getByLabel('From the lens', { exact: true })).toHaveValue('5.54 m');
-  await expect(page.getByLabel(/^Head turned/)).toHaveValue('35');
+  await expect(page.getByLabel('Distance from lens', { exact: true })).toHaveValue('5.54 m');
+  await expect(page.getByLabel(/^Head turn/)).toHaveValue('35');
 
   // Anywhere else the arrows choose the stop.
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   const before = await call(page).textContent();
   await press('ArrowRight');
   await expect(call(page)).not.toHaveText(before ?? '');
-  await expect(page.getByTestId('call')).toContainText('is your choice');
+  await expect(page.getByTestId('call')).toContainText('You chose');
   await press('Control+z');
   await expect(call(page)).toHaveText(before ?? '');
   await press('7');
@@ -76,7 +76,7 @@ test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
 
 test('a dialog or menu opened by a key gives the focus back when Escape shuts it', async ({ page }) => {
   await openDemo(page);
-  const names = ['Add a setup', 'Keys and help', 'Measure with the rangefinder', 'Look at 100 % (Z)'];
+  const names = ['Add a setup', 'Keys and help', 'Measure with the rangefinder', 'Eyes at 100% (H)'];
   for (const name of [...names, 'Compare stops, lenses or focus']) {
     const button = page.getByRole('button', { name, exact: true });
     await button.focus();
@@ -152,7 +152,7 @@ async function besideTheSetup(page: Page, look: Look): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Rings', level: 2 })).toBeVisible();
   await expect(page.getByTestId('bag')).toContainText('the only one for');
   await look();
-  for (const name of ['Paper and files', 'Take it along']) {
+  for (const name of ['Print and export', 'Send to phone']) {
     await page.getByRole('button', { name }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     await look('dialog');
@@ -280,7 +280,7 @@ for (const theme of ['studio', 'dim', 'sun']) {
 test('axe finds nothing in the empty and the impossible setup, nor in the first question', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Remove Ines' }).click();
-  await expect(call(page)).toHaveText('Nobody is in the picture yet.');
+  await expect(call(page)).toHaveText('No one is in this setup yet.');
   await expectNoAxeFindings(page);
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Start a new job' }).click();
@@ -300,7 +300,7 @@ test('wanting more contrast is heard', async ({ page }) => {
   expect(await softInk()).not.toBe(usual);
 });
 
-test('works at 200 % zoom and from 320 px', async ({ page }) => {
+test('works at 200% zoom and from 320 px', async ({ page }) => {
   for (const width of [640, 320]) {
     await page.setViewportSize({ width, height: 720 });
     await openDemo(page);
@@ -326,7 +326,7 @@ test('full, half and third stops', async ({ page }) => {
   await openDemo(page);
   const stops = page.locator('[data-stop]');
   await expect(stops).toHaveCount(22);
-  const steps = page.getByRole('group', { name: 'Steps of the aperture' });
+  const steps = page.getByRole('group', { name: 'Aperture increments' });
   const set = async (name: string) => {
     await page.getByRole('link', { name: 'Day' }).click();
     await steps.getByText(name, { exact: true }).click();

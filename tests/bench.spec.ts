@@ -8,7 +8,7 @@ import { expect, expectNoAxeFindings, message, openDemo, saved, test } from './s
 
 const bench = async (page: Page) => {
   await page.getByRole('link', { name: 'Bench' }).click();
-  await expect(page.getByRole('heading', { name: 'Where does this lens focus?' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Does this lens front- or back-focus?' })).toBeVisible();
 };
 const chosen = (page: Page, label: string) => page.getByLabel(label, { exact: true });
 
@@ -36,7 +36,7 @@ test('a lens that focuses 9 mm behind is found, said, written to the Kit, and th
   if (!first) throw new Error('no frame');
 
   await openDemo(page);
-  const odds = page.getByTestId('call').getByRole('button', { name: /keeper odds/ });
+  const odds = page.getByTestId('call').getByRole('button', { name: /keeper rate/ });
   const before = await odds.textContent();
   await bench(page);
   // What is no sheet, another lens half-way, and the same file twice: each is said, none is counted.
@@ -57,19 +57,19 @@ test('a lens that focuses 9 mm behind is found, said, written to the Kit, and th
   await expect(page.getByRole('button', { name: /^Frame \d+, not counted$/ })).toHaveCount(3);
   await expect(page.getByText('One picture was here already.')).toBeVisible();
   await page.getByRole('button', { name: 'Frame 2, not counted' }).click();
-  await expect(page.getByText('No focus sheet is to be seen.')).toBeVisible();
+  await expect(page.getByText('No focus sheet found.')).toBeVisible();
   await page.getByRole('button', { name: 'Frame 3, not counted' }).click();
   await expect(page.getByText('It is empty.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Write to the Kit' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save to Kit' })).toBeDisabled();
 
   await chosen(page, 'Pictures of the focus sheet').setInputFiles(frames.slice(1));
   await expect(page.getByRole('button', { name: /^Frame/ })).toHaveCount(11, { timeout: 180_000 });
   await expect(page.getByTestId('bench-verdict')).toHaveText(
     /^85 mm f\/1\.4 focuses (8|9|10) mm behind, every time\.$/
   );
-  await expect(page.getByText('Try the body’s fine adjustment towards the front', { exact: false })).toBeVisible();
+  await expect(page.getByText('Use AF fine-tune to move focus forward', { exact: false })).toBeVisible();
   await expectNoAxeFindings(page);
-  await page.getByRole('button', { name: 'Write to the Kit' }).click();
+  await page.getByRole('button', { name: 'Save to Kit' }).click();
   await expect(message(page)).toContainText('85 mm f/1.4 on Main body');
   await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveCount(1);
   await saved(page);
@@ -82,7 +82,7 @@ test('a lens that focuses 9 mm behind is found, said, written to the Kit, and th
   // What was measured stays while one looks elsewhere; what was written, after a reload, too.
   await page.getByRole('link', { name: 'Bench' }).click();
   await expect(page.getByTestId('bench-verdict')).toContainText('mm behind');
-  await expect(page.getByRole('button', { name: 'Write to the Kit' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Save to Kit' })).toHaveCount(0);
   await page.reload();
   await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveText(
     /9 mm behind|8 mm behind|10 mm behind/
@@ -172,7 +172,7 @@ test('sheets leave as PDF and SVG, and the simulated camera tries a test out', a
   await expect(page.getByText(/\d of 8 drawn and measured/)).toBeVisible();
   await expect(page.getByTestId('bench-verdict')).toBeVisible({ timeout: 120_000 });
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await expect(page.getByText('a try-out, not your lens')).toBeVisible();
+  await expect(page.getByText('a trial run, not your lens')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Focus sheet, A4' })).toBeVisible();
 
   await page.getByText('Dust', { exact: true }).click();
@@ -190,7 +190,7 @@ test('a field that bends is found on a wall, written to the lens, and a setup ca
   test.setTimeout(300_000);
   await openDemo(page);
   await bench(page);
-  await page.getByText('Field', { exact: true }).click();
+  await page.getByText('Field curvature', { exact: true }).click();
   await page.getByRole('button', { name: 'Try it with the simulated camera' }).click();
   await expect(page.getByTestId('field-verdict')).toHaveText(/^For this lens (bring|let) the ends of a row \d+/, {
     timeout: 200_000

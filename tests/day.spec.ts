@@ -35,7 +35,7 @@ test('an order that costs less is one press away, the bag says why, setups are c
   await expect(row(page, 'Rings')).toContainText('14:10');
 
   const bag = page.getByTestId('bag');
-  await expect(bag).toContainText('serve every must-have picture');
+  await expect(bag).toContainText('cover every must-have setup');
   await bag.getByRole('checkbox', { name: '85 mm f/1.4' }).check();
   await expect(bag).toContainText('1 of 3 packed');
 
@@ -97,7 +97,7 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Job', { exact: true }).fill('Lake house');
   await page.getByLabel('Job', { exact: true }).press('Enter');
-  const kinds = ['One person', 'A couple', 'A small group', 'A large group', 'Somebody walking', 'Somebody speaking'];
+  const kinds = ['One person', 'A couple', 'A small group', 'A large group', 'Someone walking', 'A speaker'];
   for (let i = 0; i < 12; i++) {
     const kind = kinds[i % kinds.length] ?? '';
     if (i > 0) await page.getByRole('button', { name: 'Setup', exact: true }).click();
@@ -116,7 +116,7 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
   await expect(page.getByTestId('day-cost')).toContainText('1 walk');
   await page.getByLabel('Date', { exact: true }).fill('2027-05-08');
   await page.getByLabel('Date', { exact: true }).press('Enter');
-  await page.getByRole('button', { name: 'Paper and files' }).click();
+  await page.getByRole('button', { name: 'Print and export' }).click();
   const out = async (name: string) => {
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()]);
     return readFileSync(await file.path(), 'utf8');
@@ -128,8 +128,8 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
   await saved(page);
 
   // Taken along by the code.
-  await page.getByRole('button', { name: 'Take it along' }).click();
-  await page.getByRole('button', { name: 'Make a code' }).click();
+  await page.getByRole('button', { name: 'Send to phone' }).click();
+  await page.getByRole('button', { name: 'Make a QR code' }).click();
   const qr = page.getByTestId('qr');
   await expect(qr).toBeVisible();
   const address = await page.getByLabel('Or copy the address').inputValue();
@@ -186,19 +186,19 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
     server = await ownServer(4241);
     await hand.getByRole('button', { name: 'More about this setup' }).click();
     await hand.getByRole('button', { name: 'Send back' }).click();
-    await expect(hand.getByRole('button', { name: /^It waits/ })).toBeVisible();
-    await page.getByRole('button', { name: 'Bring back' }).click();
-    await expect(message(page).filter({ hasText: 'Brought back: 4 setups' })).toBeVisible();
+    await expect(hand.getByRole('button', { name: /^Sent/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Receive' }).click();
+    await expect(message(page).filter({ hasText: 'Received: 4 setups' })).toBeVisible();
     const list = page.getByRole('list', { name: 'Setups in order' });
     await expect(list.getByText('done', { exact: true })).toHaveCount(4);
     await expect(list.getByRole('link')).toHaveCount(12);
     // The plan stands as it was; beside it what was different.
     await expect(page.getByText(/^As shot: at /)).toBeVisible();
     // A second return adds nothing.
-    await hand.getByRole('button', { name: /^It waits/ }).click();
-    await expect(hand.getByRole('button', { name: /^It waits/ })).toBeEnabled();
-    await page.getByRole('button', { name: 'Bring back' }).click();
-    await expect(message(page).filter({ hasText: 'Brought back: nothing new' })).toBeVisible();
+    await hand.getByRole('button', { name: /^Sent/ }).click();
+    await expect(hand.getByRole('button', { name: /^Sent/ })).toBeEnabled();
+    await page.getByRole('button', { name: 'Receive' }).click();
+    await expect(message(page).filter({ hasText: 'Received: nothing new' })).toBeVisible();
     await expect(list.getByRole('link')).toHaveCount(12);
   } finally {
     await phone.close();
@@ -211,7 +211,7 @@ test('the day leaves as cards, a list and a calendar, with nobody’s name where
   page
 }) => {
   await page.goto('/day/demo-fernhall');
-  await page.getByRole('button', { name: 'Paper and files' }).click();
+  await page.getByRole('button', { name: 'Print and export' }).click();
   const dialog = page.getByRole('dialog');
   const made = async (name: string) => {
     const [file] = await Promise.all([
@@ -246,7 +246,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
   page
 }) => {
   await page.goto('/day/demo-fernhall');
-  await page.getByRole('button', { name: 'Paper and files' }).click();
+  await page.getByRole('button', { name: 'Print and export' }).click();
   const dialog = page.getByRole('dialog');
   for (const what of ['with names', 'with places']) await dialog.getByLabel(what).check();
   const saving = page.waitForEvent('download');
@@ -256,7 +256,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
   const path = await file.path();
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'New job' }).click();
-  await page.getByRole('button', { name: 'Or read a shot list …' }).click();
+  await page.getByRole('button', { name: 'Import a shot list…' }).click();
   await page.getByLabel('List of shots').setInputFiles(path);
   await dialog.getByRole('button', { name: 'Add 13 setups' }).click();
   await expect(page.getByRole('heading', { name: /^13 pictures, 13:40 to/ })).toBeVisible();
@@ -267,7 +267,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
     page
       .getByLabel('List of shots')
       .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(content, 'latin1') });
-  await page.getByRole('button', { name: 'Paper and files' }).click();
+  await page.getByRole('button', { name: 'Print and export' }).click();
   await offer('long.csv', `Name\n${'x\n'.repeat(100_000)}`);
   await expect(dialog.getByRole('alert')).toHaveText(
     'long.csv was not read. The file has more than 300 rows; a job holds 300 setups.'

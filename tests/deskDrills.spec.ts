@@ -17,7 +17,7 @@ test('which mode: six scenes picked, shot and told why; kept, and counted in the
   for (let scene = 1; scene <= 6; scene++) {
     await expect(page.getByTestId('mode-count')).toHaveText(`Scene ${scene} of 6`);
     await page.getByText('continuous', { exact: true }).click();
-    await page.getByLabel('Looks at').selectOption('the point with its neighbours');
+    await page.getByLabel('Looks at').selectOption('expanded point');
     await page.getByText('a burst of five').click();
     await page.getByRole('button', { name: 'Shoot 40 moments' }).click();
     const verdict = page.getByTestId('drill-verdict');
@@ -29,12 +29,12 @@ test('which mode: six scenes picked, shot and told why; kept, and counted in the
   // Following with a point on the eye keeps most of everything.
   expect(kept).toBeGreaterThan(180);
   await expect(page.getByTestId('drill-verdict')).toHaveText(`${kept} of 240 moments kept.`);
-  await page.getByRole('button', { name: 'Keep this time' }).click();
+  await page.getByRole('button', { name: 'Save this result' }).click();
   await expect(message(page)).toContainText('Kept: Which mode?');
   await saved(page);
   await page.reload();
   await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(
-    new RegExp(`kept ${Math.round((kept / 240) * 100)} % of the moments`)
+    new RegExp(`kept ${Math.round((kept / 240) * 100)}% of the moments`)
   );
 });
 
@@ -59,7 +59,7 @@ test('guess, then see: wide ranges hold and cost; the call appears; progress is 
   }
   await expect(page.getByTestId('drill-verdict')).toHaveText('10 of 10 ranges held the answer; nine in ten were to.');
   await expectNoAxeFindings(page);
-  await page.getByRole('button', { name: 'Keep this time' }).click();
+  await page.getByRole('button', { name: 'Save this result' }).click();
   // As wide as can be said: as many stops of doubt.
   await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(/1\d\.\d stops of doubt/);
 });
@@ -79,7 +79,7 @@ for (const { title, verdict, own } of [
     if (own) await page.getByLabel('How you stand').selectOption('kneeling');
     await page.getByRole('button', { name: /simulated camera/i }).click();
     await expect(page.getByTestId('drill-verdict')).toHaveText(verdict, { timeout: 300_000 });
-    await expect(page.getByText('a try-out, not your hands')).toBeVisible();
+    await expect(page.getByText('a trial run, not your hands')).toBeVisible();
     await expect(page.getByTestId('left-out')).toHaveCount(0);
     await expect(page.getByText('take it again')).toHaveCount(0);
     // What was really so is shown when it is asked for, and what was measured is near it.
@@ -104,7 +104,7 @@ for (const { title, verdict, own } of [
       await page.getByRole('button', { name: 'Use it' }).click();
       await expect(message(page)).toContainText('wherever a call has you kneeling');
     }
-    await page.getByRole('button', { name: 'Keep this time' }).click();
+    await page.getByRole('button', { name: 'Save this result' }).click();
     await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(/simulated/);
   });
 

@@ -88,7 +88,7 @@ test('three on a diagonal: mixed order, a retake, one still to do; then the shee
   );
   await opened(page, 'Three on a diagonal');
   await expectNoAxeFindings(page);
-  await page.getByText('Point on the first. Half-press, then release').click();
+  await page.getByText('AF point on the first. Half-press, then shoot').click();
   await put(page).setInputFiles([frames[2], frames[1], frames[0]].flatMap((frame) => frame ?? []));
   await done(page);
   await expect(page.getByTestId('drill-verdict')).toHaveText('One still to do: the third.', { timeout: 60_000 });
@@ -118,12 +118,12 @@ test('three on a diagonal: mixed order, a retake, one still to do; then the shee
     page.getByRole('button', { name: 'PDF', exact: true }).click()
   ]);
   expect(pdf.suggestedFilename()).toBe('Focalis-three.pdf');
-  await page.getByRole('button', { name: 'Keep this time' }).click();
+  await page.getByRole('button', { name: 'Save this result' }).click();
   await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(/\d+ mm off/);
   await saved(page);
   // Ticks and results are there after a reload.
   await page.reload();
-  await expect(page.getByRole('checkbox', { name: 'Point on the first. Half-press, then release' })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: 'AF point on the first. Half-press, then shoot' })).toBeChecked();
   await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveCount(1);
   await page.getByRole('link', { name: 'Drills', exact: true }).last().click();
   const [csv] = await Promise.all([
@@ -189,7 +189,7 @@ test('to the edges: frames are known by where the thing lies; the lean is told, 
   });
   await page.getByRole('button', { name: 'Use my lean' }).click();
   await expect(message(page)).toContainText('Your lean counts');
-  await page.getByRole('button', { name: 'Keep this time' }).click();
+  await page.getByRole('button', { name: 'Save this result' }).click();
   await expect(page.getByTestId('earlier-times').getByRole('listitem')).toHaveText(/leaning \d+ mm forward/);
   // The record has it, in use; once the usual figure is back, it is offered.
   await saved(page);

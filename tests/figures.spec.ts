@@ -5,13 +5,13 @@ test('the figures behind the odds: what each would gain, one changed, kept after
 }) => {
   await openDemo(page, 'West door, the 50');
   const panel = page.getByTestId('call');
-  const odds = panel.getByRole('button', { name: /keeper odds/ });
+  const odds = panel.getByRole('button', { name: /keeper rate/ });
   await odds.click();
-  await expect(panel).toContainText('Ines is the likeliest to be missed: focusing lands ±');
-  await expect(panel).toContainText(/If your hold were twice as steady: .*f\/5 keeps \d\d % instead of 9\d %\./);
+  await expect(panel).toContainText('Ines is most likely to come out soft: AF scatter ±');
+  await expect(panel).toContainText(/If you swayed half as much, .*f\/5 would keep \d\d% instead of 9\d%\./);
   const before = (await call(page).textContent()) ?? '';
 
-  const figures = page.getByRole('region', { name: 'Figures behind the odds' });
+  const figures = page.getByRole('region', { name: 'Numbers behind the keeper rate' });
   const own = figures.getByRole('group', { name: 'Your own sway after one second' });
   await inSettings(page, async () => {
     await own.getByLabel('Standing, mm').fill('300000');
@@ -38,9 +38,9 @@ test('the figures behind the odds: what each would gain, one changed, kept after
 test('who plays, what is set down, a shutter by hand and a flash that fills are kept', async ({ page }) => {
   await openDemo(page, 'Gran Marguerite and Pilot');
   await page.getByRole('tab', { name: 'People' }).click();
-  const odds = page.getByTestId('call').getByRole('button', { name: /keeper odds/ });
+  const odds = page.getByTestId('call').getByRole('button', { name: /keeper rate/ });
   const still = (await odds.textContent()) ?? '';
-  await page.getByLabel('Keeps', { exact: true }).selectOption({ label: 'plays or dances' });
+  await page.getByLabel('Movement', { exact: true }).selectOption({ label: 'plays or dances' });
   await expect(odds).not.toHaveText(still);
 
   await page.getByRole('tab', { name: 'Light' }).click();
@@ -49,7 +49,7 @@ test('who plays, what is set down, a shutter by hand and a flash that fills are 
   await page.getByLabel('Shutter, 1/', { exact: true }).press('Enter');
   await expect(page.getByTestId('call')).toContainText('1/30');
   await page.getByRole('group', { name: 'Flash' }).getByText('on', { exact: true }).click();
-  await page.getByLabel('The flash', { exact: true }).selectOption({ label: 'only fills the shadows' });
+  await page.getByLabel('The flash', { exact: true }).selectOption({ label: 'fill' });
   await expect(page.getByRole('tabpanel')).toContainText(
     /Fill flash at \d+ % of its power, 1\.5 stops under the light/
   );
@@ -59,5 +59,5 @@ test('who plays, what is set down, a shutter by hand and a flash that fills are 
   await page.getByRole('tab', { name: 'Light' }).click();
   await expect(page.getByLabel('The flash', { exact: true })).toHaveValue('fill');
   await page.getByRole('tab', { name: 'People' }).click();
-  await expect(page.getByLabel('Keeps', { exact: true })).toHaveValue('lively');
+  await expect(page.getByLabel('Movement', { exact: true })).toHaveValue('lively');
 });

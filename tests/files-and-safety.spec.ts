@@ -86,7 +86,7 @@ test('bad files are refused with the field and the reason, and nothing stored ch
   await drop('zeros.json', 16_000_000, `${'0,'.repeat(500_000)}`);
   await expect(page.getByRole('alert')).toContainText('more than 6000000 values');
   await drop('list.json', 7_400_000, `${'0,'.repeat(500_000)}`);
-  await expect(page.getByRole('alert')).toContainText('list.json was not imported. The file is not complete JSON');
+  await expect(page.getByRole('alert')).toContainText('list.json was not imported. This isn’t a complete');
   expect(await stored(page)).toBe(before);
   await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
 });
@@ -184,14 +184,14 @@ test('everything is saved as one file, and a fresh profile takes it; what is no 
   await saved(page);
   await page.goto('/settings');
   await page.getByText('feet and inches').click();
-  await expect(page.getByTestId('backed-up')).toHaveText('Never saved yet.');
+  await expect(page.getByTestId('backed-up')).toHaveText('No backup yet.');
   await expect(page.getByTestId('space')).toContainText(/^Takes .+ this browser allows\./);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save everything' }).click()
+    page.getByRole('button', { name: 'Back up' }).click()
   ]);
   expect(download.suggestedFilename()).toMatch(/^Focalis-\d{4}-\d\d-\d\d\.zip$/);
-  await expect(page.getByTestId('backed-up')).toHaveText(/^Last saved \d/);
+  await expect(page.getByTestId('backed-up')).toHaveText(/^Last backup \d/);
   const path = await download.path();
   const whole = readFileSync(path);
 
@@ -209,7 +209,7 @@ test('everything is saved as one file, and a fresh profile takes it; what is no 
   await chooser.setInputFiles(path);
   const found = other.getByTestId('restorable');
   await expect(found).toContainText('Nothing would change: all of it is here already.');
-  await found.getByText('in place of what is here').click();
+  await found.getByText('replace what is here').click();
   await expect(found.getByRole('list', { name: 'What would change' })).toContainText('Settings as they are there.');
   await found.getByRole('button', { name: 'Restore', exact: true }).click();
   await expect(message(other).filter({ hasText: 'Restored.' })).toBeVisible();

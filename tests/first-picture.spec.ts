@@ -9,13 +9,13 @@ test('the first visit is one question, one press to a call, and shown round once
   await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+ eye, [\d.]+ m from/);
   await expect(page.getByTestId('floor')).toBeVisible();
   const offer = page.getByTestId('show-round');
-  await offer.getByRole('button', { name: 'Show me' }).click();
+  await offer.getByRole('button', { name: 'Take the tour' }).click();
   const stop = page.locator('#driver-popover-content');
-  for (const title of ['The call', 'Every stop', 'The floor, to scale', 'What the lens will draw']) {
+  for (const title of ['The call', 'The Ladder', 'The Floor', 'The Finder']) {
     await expect(stop).toContainText(title);
     await stop.getByRole('button', { name: 'Next' }).click();
   }
-  await expect(stop).toContainText('Take it along');
+  await expect(stop).toContainText('The field card');
   await stop.getByRole('button', { name: 'Done' }).click();
   await expect(stop).toHaveCount(0);
   await expect(offer).toHaveCount(0);
@@ -28,7 +28,7 @@ test('the first visit is one question, one press to a call, and shown round once
   await expect(offer).toHaveCount(0);
   // Unless it is asked for; Escape ends it.
   await page.getByRole('button', { name: 'Keys and help' }).click();
-  await page.getByRole('button', { name: 'Show me round this screen' }).click();
+  await page.getByRole('button', { name: 'Tour this screen' }).click();
   await expect(stop).toContainText('The call');
   await page.keyboard.press('Escape');
   await expect(stop).toHaveCount(0);
@@ -36,19 +36,19 @@ test('the first visit is one question, one press to a call, and shown round once
 
 test('whoever only looks round opens on a call, and the picture is understood from it', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'Look round a planned wedding' }).click();
+  await page.getByRole('button', { name: 'Explore a sample wedding' }).click();
   await expect(call(page)).toBeVisible();
   await expect(page.getByTestId('show-round')).toHaveCount(0);
   await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
-  await expect(page.getByTestId('call')).toContainText('any narrower, ferns come back');
-  await expect(page.getByTestId('call')).toContainText('detail lost at ferns');
+  await expect(page.getByTestId('call')).toContainText('Narrower: ferns come back');
+  await expect(page.getByTestId('call')).toContainText('blur at ferns');
   await expect(page.getByTestId('target-ring')).toBeVisible();
 });
 
 test('a conflict names both wishes and settles for the faces', async ({ page }) => {
   await openDemo(page, 'West door, the 50');
   await expect(page.getByTestId('conflict')).toContainText(
-    /The faces want f\/[\d.]+; ferns would need f\/[\d.]+ to vanish\./
+    /The faces need f\/[\d.]+, but ferns would only blur away at f\/[\d.]+\./
   );
   await expect(page.getByTestId('window-band')).toHaveCount(0);
 });
@@ -69,20 +69,20 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
 
   await page.getByRole('tab', { name: 'People' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Ada');
-  await page.getByLabel('From the lens', { exact: true }).fill('8.8');
-  await page.getByLabel('From the lens', { exact: true }).press('Enter');
+  await page.getByLabel('Distance from lens', { exact: true }).fill('8.8');
+  await page.getByLabel('Distance from lens', { exact: true }).press('Enter');
   await page.getByLabel(/^Head turned/).fill('30');
   await page.getByRole('group', { name: 'Sharp' }).getByText('near eye').click();
 
   await page.getByRole('tab', { name: 'Background' }).click();
   const background = page.getByRole('group', { name: 'leaves', exact: true });
   await background.getByLabel('Behind the subject').fill('20 m');
-  await background.getByLabel('Size of its detail').fill('15 cm');
-  await background.getByText('vanish', { exact: true }).click();
+  await background.getByLabel('Detail size').fill('15 cm');
+  await background.getByText('blur away', { exact: true }).click();
 
   await page.getByRole('tab', { name: 'Intent' }).click();
-  await page.getByLabel('It will be looked at as').selectOption({ label: 'an album, 30 cm at 40 cm' });
-  await expect(page.getByTestId('call')).toContainText('detail lost at leaves');
+  await page.getByLabel('Viewed as').selectOption({ label: 'an album, 30 cm at 40 cm' });
+  await expect(page.getByTestId('call')).toContainText('blur at leaves');
   const answer = (await page.getByTestId('call').textContent()) ?? '';
   await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+, [\d.]+ m from both\.$/);
   await saved(page);

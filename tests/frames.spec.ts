@@ -29,7 +29,7 @@ async function importSix(page: Page) {
   await page.getByLabel('Job file').setInputFiles(join(folder, 'six.focalis.json'));
   await expect(page).toHaveURL(/\/setup\/six-on-the-steps/);
   await page.getByRole('link', { name: 'Frames' }).click();
-  await expect(page.getByRole('heading', { name: 'Who is sharp in which?' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Who is sharp in which frame?' })).toBeVisible();
 }
 const rowOf = (page: Page, number: number) =>
   page.getByTestId('frame-row').filter({ has: page.getByText(String(number), { exact: true }) });
@@ -83,12 +83,12 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
   await expect(rowOf(page, 208)).toContainText('Tobiah and Wren blink');
   await rowOf(page, 202).getByRole('button', { name: 'Open FOC_0202.JPG' }).click();
   await expect(page.getByTestId('plane-title')).toContainText('in front of');
-  await expect(page.getByTestId('causes').getByRole('listitem').first()).toContainText('The focus took');
+  await expect(page.getByTestId('causes').getByRole('listitem').first()).toContainText('The camera focused on');
   await expect(page.getByText(/^Next time: one small point at 4\.8 m/)).toBeVisible();
   await expect(page.getByTestId('stood')).toContainText('By the eyes of 6 people');
   await expect(page.getByTestId('stood')).toContainText('as planned');
   await expectNoAxeFindings(page);
-  await page.keyboard.press('x');
+  await page.keyboard.press('n');
   await page.keyboard.press('Escape');
   await expect(rowOf(page, 202)).toContainText('rejected: soft eye');
 
@@ -130,20 +130,20 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
 
   // The record has them by itself; what it says of the lens, once used, changes the next call with it.
   await page.getByRole('link', { name: 'Setup', exact: true }).click();
-  const odds = page.getByTestId('call').getByRole('button', { name: /keeper odds/ });
-  await expect(odds).toContainText('68 %');
+  const odds = page.getByTestId('call').getByRole('button', { name: /keeper rate/ });
+  await expect(odds).toContainText('68%');
   await page.getByRole('link', { name: 'Record' }).click();
-  await expect(page.getByTestId('record-title')).toHaveText('Your 85 mm f/1.4 is on the mark.');
+  await expect(page.getByTestId('record-title')).toHaveText('Your 85 mm f/1.4 is on target.');
   await expect(page.getByText('12 frames, simulated')).toBeVisible();
   // Soft are the two that were to be, the shaken one, and one at the very border (by its truth 1.0 of what is allowed).
-  await expect(page.getByTestId('honesty')).toHaveText('Said 68 %, sharp 9 of 12');
+  await expect(page.getByTestId('honesty')).toHaveText('Predicted 68%, got 75% (9 of 12 sharp)');
   await page.getByText('person', { exact: true }).click();
   await expect(page.getByTestId('rates').getByRole('row')).toHaveCount(7);
   await expectNoAxeFindings(page);
   const said = await page.getByTestId('changes').getByText(/→/).textContent();
   const [, promised] = /→ f\/\d, (\d+ %)/.exec(said ?? '') ?? [];
-  expect(promised).not.toBe('68 %');
-  await page.getByRole('button', { name: 'Use my figures' }).click();
+  expect(promised).not.toBe('68%');
+  await page.getByRole('button', { name: 'Use my numbers' }).click();
   await expect(page.getByTestId('in-use')).toBeVisible();
   await page.getByTestId('rates').waitFor();
   await page.getByRole('link', { name: 'Setup', exact: true }).click();
@@ -151,7 +151,7 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
 
   // Out as a file, forgotten, and back from it.
   await page.getByRole('link', { name: 'Record' }).click();
-  await page.getByRole('button', { name: 'Save, bring, forget' }).click();
+  await page.getByRole('button', { name: 'Export, import, delete' }).click();
   const file = await download(page, () => page.getByRole('button', { name: 'Save it (JSON)' }).click());
   expect((JSON.parse(file.toString('utf8')) as { frames: unknown[] }).frames).toHaveLength(12);
   await page.getByRole('button', { name: 'Forget the record' }).click();
@@ -181,8 +181,8 @@ test('a folder with everything else in it: each file is said, the one picture is
   await expect(importing).toContainText('One picture brought in. 1 already there.', { timeout: 120_000 });
   const said = importing.getByRole('listitem');
   await expect(said.filter({ hasText: 'empty.jpg' })).toContainText('It is empty.');
-  await expect(said.filter({ hasText: 'notes.jpg' })).toContainText('no picture Focalis can read');
-  await expect(said.filter({ hasText: 'drawing.svg' })).toContainText('no picture Focalis can read');
+  await expect(said.filter({ hasText: 'notes.jpg' })).toContainText('Focalis can’t read this file');
+  await expect(said.filter({ hasText: 'drawing.svg' })).toContainText('Focalis can’t read this file');
   await expect(said.filter({ hasText: '<b>cut</b>.jpg' })).toContainText('damaged, or cut off');
   await expect(page.getByTestId('frame-row')).toHaveCount(1);
 });
@@ -219,10 +219,10 @@ test('the demo’s own frames: measured by one press, side by side, flipped, one
   await expect(page.getByTestId('frame-row')).toHaveCount(8);
 
   // Two of them by the keys, moved together, then in one place; the same key brings the other.
-  await page.keyboard.press('c');
+  await page.keyboard.press('b');
   await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('c');
-  await page.keyboard.press('v');
+  await page.keyboard.press('b');
+  await page.keyboard.press('Shift+B');
   await expect(page.getByTestId('side-title')).toHaveText('Ines’s eyes in 2 frames');
   const eyes = page.getByTestId('locked-eyes').locator('img');
   await expect(eyes).toHaveCount(2);
@@ -256,7 +256,7 @@ test('the demo’s own frames: measured by one press, side by side, flipped, one
   await page.getByText('large', { exact: true }).click();
   await saved(page);
   await page.goto('/frames/demo-fernhall?setup=demo-west-door');
-  await expect(page.getByText('K strikes it')).toBeVisible();
+  await expect(page.getByText('K rejects')).toBeVisible();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('k');
   await expect(page.getByTestId('frame-row').filter({ hasText: 'rejected' })).toHaveCount(1);
@@ -380,7 +380,7 @@ test('who sways more than usual is said by name, and planned with when asked', a
     })
   );
   await page.getByRole('link', { name: 'Record' }).click();
-  await page.getByRole('button', { name: 'Save, bring, forget' }).click();
+  await page.getByRole('button', { name: 'Export, import, delete' }).click();
   const file = { name: 'record.json', mimeType: 'application/json', buffer: Buffer.from(writeRecordFile(frames)) };
   await page.getByLabel('Record file').setInputFiles(file);
   await expect(page.getByText('30 frames read; all new.')).toBeVisible();

@@ -52,9 +52,9 @@ test('somebody who owns none of the built-in kit enters theirs by keys, plans wi
   await type(page.getByLabel('Name', { exact: true }), 'Grandfather’s 135');
   await type(page.getByLabel(/^Mount/), 'Old J');
   // What cannot be is refused in a sentence, and what was stays.
-  await type(page.getByLabel('Widest opening, f/'), '32');
+  await type(page.getByLabel('Maximum aperture, f/'), '32');
   await expect(page.getByRole('alert')).toContainText('The smallest opening cannot be wider than the widest.');
-  await page.getByLabel('Widest opening, f/').press('Escape');
+  await page.getByLabel('Maximum aperture, f/').press('Escape');
   await choose(page, 'Add an adapter', 'Adapter ring');
   await type(page.getByLabel('Takes lenses with the mount'), 'Old J');
   await type(page.getByLabel('Goes on bodies with the mount'), 'Osmo K');
@@ -86,7 +86,7 @@ test('somebody who owns none of the built-in kit enters theirs by keys, plans wi
   await dialog.getByRole('searchbox').pressSequentially('90');
   await dialog.getByRole('checkbox', { name: 'Osmo Portrait 90mm' }).press('Space');
   await expect(dialog.getByRole('button', { name: 'Take 1' })).toBeDisabled();
-  await dialog.getByLabel('Widest opening, f/').pressSequentially('2,5');
+  await dialog.getByLabel('Maximum aperture, f/').pressSequentially('2,5');
   await expectNoAxeFindings(page, 'dialog');
   await dialog.getByRole('button', { name: 'Take 1' }).press('Enter');
   await expect(page.getByRole('button', { name: 'Osmo Portrait 90mm, f/2.5' })).toBeVisible();

@@ -76,8 +76,8 @@ test('a conflict offers its best fix, worked out beside the main thread, with on
   const before = (await call(page).textContent()) ?? '';
   await page.getByRole('tab', { name: 'People' }).click();
   const fix = page.getByTestId('best-fix');
-  await expect(fix).toContainText('Settle for Ines’s near eye alone');
-  await fix.getByRole('button', { name: 'Do it' }).click();
+  await expect(fix).toContainText('Settle for Ines’s near eye only');
+  await fix.getByRole('button', { name: 'Apply' }).click();
   await expect(page.getByTestId('conflict')).toHaveCount(0);
   await expect(page.getByTestId('window-band')).toBeVisible();
   await page.keyboard.press('Control+z');

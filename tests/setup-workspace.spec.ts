@@ -28,7 +28,7 @@ test('the family on the steps is planned from nothing to an answer', async ({ pa
   // One press and there is an answer.
   await page.getByRole('button', { name: /^A large group/ }).click();
   await expect(call(page)).toHaveText(
-    /^f\/[\d.]+ on Adult \d+’s .*eyes?, [\d.]+ m from the front row(, focused at [\d.]+ m)?\.$/
+    /^f\/[\d.]+ on Adult \d+’s .*eyes?, [\d.]+ m from the front row(, set focus to [\d.]+ m)?\.$/
   );
   await expect(page.getByTestId('floor').getByRole('button', { name: /^Adult \d+,/ })).toHaveCount(14);
   // What is asked afterwards, with the answer in view.
@@ -52,7 +52,7 @@ test('the family on the steps is planned from nothing to an answer', async ({ pa
   await page.getByLabel('Framing', { exact: true }).selectOption('group-fullLength');
   await page.getByLabel('Margin, %').fill('12');
   await tab(page, 'Light');
-  await page.getByLabel('The light is').selectOption({ label: 'open shade' });
+  await page.getByLabel('Light').selectOption({ label: 'open shade' });
   await expect(page.getByTestId('call')).toContainText('ISO');
 
   const ladder = page.getByTestId('ladder');
@@ -71,7 +71,7 @@ test('the family on the steps is planned from nothing to an answer', async ({ pa
 
 test('West door’s conflict is resolved by two different fixes, each undone in one step', async ({ page }) => {
   await openDemo(page, 'West door, the 50');
-  await expect(page.getByTestId('conflict')).toContainText('ferns would need');
+  await expect(page.getByTestId('conflict')).toContainText('but ferns would only blur away');
   const conflicted = await call(page).textContent();
   await tab(page, 'Fixes');
   const fixes = page.getByTestId('fixes').getByRole('listitem');
@@ -82,7 +82,7 @@ test('West door’s conflict is resolved by two different fixes, each undone in 
   await page.getByRole('button', { name: /^Do it: Turn Ines/ }).click();
   await expect(page.getByTestId('conflict')).toHaveCount(0);
   await expect(page.getByTestId('window-band')).toBeVisible();
-  await expect(page.getByText('Every wish is granted.')).toBeVisible();
+  await expect(page.getByText('Everything you asked for works.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
   await expect(call(page)).toHaveText(conflicted ?? '');
 
@@ -99,7 +99,7 @@ test('West door’s conflict is resolved by two different fixes, each undone in 
   await page.getByRole('checkbox', { name: /^Combine: Move everyone/ }).check();
   const together = page.getByTestId('combined-fix');
   await expect(together).toContainText('Together, less of each:');
-  await together.getByRole('button', { name: 'Do all of it' }).click();
+  await together.getByRole('button', { name: 'Apply all' }).click();
   await expect(page.getByTestId('conflict')).toHaveCount(0);
 });
 
@@ -111,7 +111,7 @@ test('a lens is swapped at equal framing from the line-up', async ({ page }) => 
   const table = page.getByTestId('line-up');
   await expect(table.getByRole('row', { name: /^.*85 mm f\/1.4.*in use/ })).toBeVisible();
   await expect(page.getByTestId('blur-chart').locator('svg').first()).toBeVisible();
-  await page.getByRole('button', { name: 'Take the 135 mm f/1.8 at 135 mm' }).click();
+  await page.getByRole('button', { name: 'Use the 135 mm f/1.8 at 135 mm' }).click();
   await expect(page.getByLabel('Lens', { exact: true })).toHaveValue('lens-135');
   await expect(framed()).toHaveText('5.8 m');
   await expect(page.getByLabel('Framing', { exact: true })).toHaveValue('halfLength');
@@ -124,7 +124,7 @@ test('rings and couple: the rings sharp, then both, and the call says what that 
   await tab(page, 'Intent');
   await page.getByLabel('Sharp', { exact: true }).selectOption({ label: 'both' });
   // So far apart no stop reaches from the one to the others: that takes a fix.
-  await expect(page.getByTestId('conflict')).toContainText('No stop of this lens reaches');
+  await expect(page.getByTestId('conflict')).toContainText('No aperture on this lens has');
   await tab(page, 'Fixes');
   await page
     .getByRole('button', { name: /^Do it: .*bring the rings/i })
@@ -139,7 +139,7 @@ test('rings and couple: the rings sharp, then both, and the call says what that 
   expect(await rows.count()).toBeGreaterThanOrEqual(4);
   for (const row of await rows.all()) await expect(row.locator('td').nth(column)).toHaveText(/^\s*sharp/);
   await tab(page, 'Intent');
-  await page.getByLabel('Sharp', { exact: true }).selectOption({ label: 'the person, the thing soft' });
+  await page.getByLabel('Sharp', { exact: true }).selectOption({ label: 'the person, object soft' });
   await expect(call(page)).toContainText(/Ines’s|Tobiah’s/);
 });
 
@@ -195,15 +195,15 @@ test('head and shoulders turn apart, and a wall stops the backing up', async ({ 
   await onFloor(page, /^Ines,/).focus();
   await page.keyboard.press('Shift+Period');
   await expect(page.getByLabel('Shoulders turned, °')).toHaveValue('55');
-  await expect(page.getByLabel('Head turned, °')).toHaveValue('35');
+  await expect(page.getByLabel('Head turn, °')).toHaveValue('35');
   await tab(page, 'Camera');
-  await page.getByLabel('Room to back up').fill('3 m');
-  await page.getByLabel('Room to back up').press('Enter');
-  await expect(page.getByTestId('call')).toContainText('further back than the place allows');
+  await page.getByLabel('Space behind you').fill('3 m');
+  await page.getByLabel('Space behind you').press('Enter');
+  await expect(page.getByTestId('call')).toContainText('more room behind you');
   const wall = onFloor(page, /^Wall behind you/);
   await wall.focus();
   for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
-  await expect(page.getByTestId('call')).not.toContainText('further back than the place allows');
+  await expect(page.getByTestId('call')).not.toContainText('more room behind you');
 });
 
 test('every part of the call says why, and the other ways are one click away', async ({ page }) => {
@@ -216,7 +216,7 @@ test('every part of the call says why, and the other ways are one click away', a
   await expect(why).toContainText(/deep/);
   await page
     .getByTestId('call')
-    .getByRole('button', { name: /keeper odds/ })
+    .getByRole('button', { name: /keeper rate/ })
     .click();
   await expect(why).not.toContainText(/into it/);
   await page
@@ -224,11 +224,11 @@ test('every part of the call says why, and the other ways are one click away', a
     .getByRole('button', { name: /^1\/\d+ ISO/ })
     .click();
   await expect(why).toContainText('1/');
-  await page.getByRole('button', { name: 'Other ways' }).click();
+  await page.getByRole('button', { name: 'Alternatives' }).click();
   const ways = page.getByTestId('other-ways');
   const before = await call(page).textContent();
   await ways.getByRole('button', { name: /^Petra’s eyes/ }).click();
-  await page.getByRole('button', { name: 'Other ways' }).press('Escape');
+  await page.getByRole('button', { name: 'Alternatives' }).press('Escape');
   await ways.getByRole('button', { name: /^deep and safe/ }).click();
   await expect(call(page)).not.toHaveText(before ?? '');
   await ways.getByRole('button', { name: 'the best eye' }).click();

@@ -126,7 +126,7 @@ test('a removed job can be brought back after a reload', async ({ page }) => {
   await page.reload();
   await page.getByRole('button', { name: 'Quayside Brass' }).click();
   await page.getByRole('button', { name: 'Removed jobs' }).click();
-  await page.getByRole('button', { name: 'Bring back Fernhall Glasshouse' }).click();
+  await page.getByRole('button', { name: 'Restore Fernhall Glasshouse' }).click();
   await expect(page.getByText('Nothing has been removed.')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Quayside Brass' }).click();

@@ -53,7 +53,7 @@ test.describe('one frame after a change, Call, Ladder and Floor have all moved',
 
   test('head turn', async ({ page }) => {
     const moved = await changesWithinAFrame(page, () => {
-      const label = [...document.querySelectorAll('label')].find((item) => item.textContent?.startsWith('Head turned'));
+      const label = [...document.querySelectorAll('label')].find((item) => item.textContent?.startsWith('Head turn'));
       const field = document.getElementById(label?.htmlFor ?? '') as HTMLInputElement;
       // Straight on, both eyes are equally far.
       field.value = '0';
@@ -130,7 +130,7 @@ test('a thing is added, dragged and nudged on the Floor, and rings and couple ar
   page
 }) => {
   await openDemo(page, 'Under the palms');
-  await page.getByRole('button', { name: 'Thing', exact: true }).click();
+  await page.getByRole('button', { name: 'Object', exact: true }).click();
   await page.getByLabel('Name', { exact: true }).fill('Rings');
   await page.getByLabel('Name', { exact: true }).press('Enter');
   const thing = page.getByTestId(/^floor-thing-/).and(page.getByRole('button', { name: /^Rings, / }));
@@ -138,7 +138,7 @@ test('a thing is added, dragged and nudged on the Floor, and rings and couple ar
   const before = await readViews(page);
   await thing.focus();
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
-  await expect(page.getByLabel('From the lens', { exact: true })).toHaveValue('3.23 m');
+  await expect(page.getByLabel('Distance from lens', { exact: true })).toHaveValue('3.23 m');
   await expect.poll(async () => (await readViews(page)).ladder).not.toBe(before.ladder);
   await page.getByRole('tab', { name: 'Intent' }).click();
   await page.getByLabel('Aperture', { exact: true }).selectOption('deepAndSafe');

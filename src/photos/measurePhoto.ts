@@ -33,7 +33,7 @@ export interface ReadFace extends Omit<FoundFace, 'box'> {
   readonly eyes: { readonly left: EyeFigure; readonly right: EyeFigure };
   /** How much there is to see where each iris should be. */
   readonly contrast: { readonly left: number; readonly right: number };
-  /** Both eyes with lids, at 100 %, and where they were cut. */
+  /** Both eyes with lids, at 100%, and where they were cut. */
   readonly crop: { readonly picture: Blob; readonly part: PixelBox };
 }
 
@@ -155,7 +155,7 @@ async function read(
 /** The longer side at most of what is looked over for the sharpest place, pixels: the picture by halves. And the cells it is looked over in. */
 const overviewPx = 2000;
 const cellPx = 30;
-/** So many of the cells that promise most are measured at 100 %. */
+/** So many of the cells that promise most are measured at 100%. */
 const promising = 6;
 /** Places whose discs differ by less are as sharp as each other, pixels. */
 const alike = 1;

@@ -29,7 +29,8 @@ export async function openPicture(file: Blob, pixels: DecodedPixels | null = nul
   const bytes = new Uint8Array(await file.arrayBuffer());
   const kind = kindOf(bytes);
   if (kind === 'heic' && !pixels) return 'This HEIC file cannot be decoded: it is damaged, or cut off.';
-  if (kind === 'other' || kind === 'empty') return 'It is no picture Focalis can read: JPEG, PNG, WebP or raw.';
+  if (kind === 'other' || kind === 'empty')
+    return 'Focalis can’t read this file. It reads JPEG, PNG, WebP, HEIC and raw files with a preview.';
   const part = kind === 'raw' ? largestJpeg(bytes) : null;
   if (kind === 'raw' && !part) return 'This raw file has no preview inside that can be decoded.';
   const facts = readFacts(bytes.buffer);

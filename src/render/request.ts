@@ -121,7 +121,7 @@ export interface EyeCrop {
   readonly ratio: number;
   readonly at: Projected;
   readonly cutout: Cutout;
-  /** Size of what is shown over the camera's pixels: 1 at 100 %, less where an eye with its lids would not fit. */
+  /** Size of what is shown over the camera's pixels: 1 at 100%, less where an eye with its lids would not fit. */
   readonly shownAt: number;
   /** Nothing but this person's eyes is in it. */
   readonly eyesOf: string | undefined;
@@ -137,7 +137,7 @@ const eyeWithLidsMm = 44;
 const bothFit = 0.82;
 
 /**
- * The crops at 100 % of the camera's pixels, or as much less as shows lids and lashes: both eyes in one where they fit, else
+ * The crops at 100% of the camera's pixels, or as much less as shows lids and lashes: both eyes in one where they fit, else
  * one each; what is focused on first, then in the Ladder's order.
  */
 export function eyeCrops(

@@ -91,14 +91,14 @@ export type MarksRead =
       readonly pixelMm: number;
       readonly width: number;
       readonly height: number;
-      /** Each mark, as large as fits; and its middle at 100 %. */
+      /** Each mark, as large as fits; and its middle at 100%. */
       readonly crops: readonly { readonly index: number; readonly image: Blob; readonly full: Blob }[];
       readonly image: Blob;
     });
 
 /** The look of a sheet on the screen, pixels. */
 const shownPx = 900;
-/** What is looked at at 100 %, pixels. */
+/** What is looked at at 100%, pixels. */
 const fullPx = { width: 180, height: 112 } as const;
 
 interface Opened {
@@ -217,7 +217,7 @@ const bench = {
     try {
       const frame = measureEdgeFrame(from.picture, from.lens);
       if (isRefused(frame)) return { ...from.told, kind: 'problem', ...frame };
-      // The same place of every frame, at 100 %: the edge nearest to the middle.
+      // The same place of every frame, at 100%: the edge nearest to the middle.
       const [nearest] = [...frame.edges].sort((a, b) => a.height - b.height);
       const side = Math.min(220, from.picture.width, from.picture.height);
       const clamp = (value: number, most: number) => Math.round(Math.min(Math.max(0, value - side / 2), most - side));

@@ -115,8 +115,8 @@ describe('a zip from elsewhere is refused in a sentence', () => {
   it('when it is none, or cut off', async () => {
     const whole = await bytesOf(await packed());
     for (const length of [0, 10, whole.length / 2, whole.length - 5])
-      expect(await reasonFor(asBlob(whole.slice(0, Math.floor(length))))).toMatch(/^It is no whole zip/);
-    expect(await reasonFor(new Blob(['Dear diary']))).toMatch(/^It is no whole zip/);
+      expect(await reasonFor(asBlob(whole.slice(0, Math.floor(length))))).toMatch(/^This zip is cut off or damaged/);
+    expect(await reasonFor(new Blob(['Dear diary']))).toMatch(/^This zip is cut off or damaged/);
   });
 
   it('when a name leads out of it', async () => {
@@ -157,7 +157,7 @@ describe('a zip from elsewhere is refused in a sentence', () => {
     expect(await reasonFor(await repacked({ 'jobs/0002.json': null }))).toBe('jobs/0002.json: It is missing.');
     expect(await reasonFor(await repacked({ 'jobs/0002.json': strToU8('{}') }))).toMatch(/^jobs\/0002\.json: format/);
     expect(await reasonFor(await repacked({ [contentsName]: strToU8('{"format":"x"}') }))).toBe(
-      'It is no archive of Focalis.'
+      'This isn’t a Focalis backup.'
     );
     const double = files().find(([name]) => name === 'jobs/0001.json')?.[1];
     const another = String(double).replace('"id":"demo-fernhall"', '"id":"another"');

@@ -118,6 +118,6 @@ function wordsOf(error: unknown): string {
     case ERR_INVALID_CRC32:
       return 'A file in it is damaged: its checksum is not the one that was written.';
     default:
-      return 'It is no whole zip: it may be cut off, or damaged.';
+      return 'This zip is cut off or damaged. Nothing was changed.';
   }
 }

@@ -158,7 +158,7 @@ function points(
   return { light, width: size, height };
 }
 
-/** Light of a crop at 100 % about somebody's eye, at a stop. */
+/** Light of a crop at 100% about somebody's eye, at a stop. */
 async function eye(name: string, personId: string, role: 'nearEye' | 'farEye', stop: string, size: number) {
   const setup = demoSetup(name);
   const { plan, body, index } = planned(setup, stop);

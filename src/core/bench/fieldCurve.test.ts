@@ -65,7 +65,7 @@ describe('the curve of the field', () => {
     { ...fifty, bendPerMm: -2e-4, by: 'turning' },
     { focalLengthMm: 35, fNumber: 2, wallMm: 1400, bendPerMm: 2e-4, by: 'moving' },
     { focalLengthMm: 85, fNumber: 1.4, wallMm: 3400, bendPerMm: 3e-4, by: 'turning' }
-  ] as const)('is told within 15 %, from edges by closed forms: $focalLengthMm mm, $bendPerMm, $by', (bracket) => {
+  ] as const)('is told within 15%, from edges by closed forms: $focalLengthMm mm, $bendPerMm, $by', (bracket) => {
     for (const seed of [1, 2]) {
       const found = curve(bracket, seed);
       expect(found.by).toBe(bracket.by);

@@ -42,7 +42,7 @@ function seen(
 }
 
 describe('poses', () => {
-  it('come with how the lens bends lines, whichever markers are blurred, to 3 % of the height either way', () => {
+  it('come with how the lens bends lines, whichever markers are blurred, to 3% of the height either way', () => {
     const { upright, leaning } = focusHalves();
     const random = seededRandom(61);
     const normal = seededNormal(62);

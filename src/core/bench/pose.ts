@@ -122,7 +122,7 @@ export function straightened({ x, y }: ImagePoint, { width, height, distortion =
   return { x: cx + (x - cx) * share, y: cy + (y - cy) * share };
 }
 
-/** Lenses bend straight lines by so much, as a standard deviation (from memory: up to 3 %, seldom more); no more is looked for. */
+/** Lenses bend straight lines by so much, as a standard deviation (from memory: up to 3%, seldom more); no more is looked for. */
 const usualDistortion = 0.03;
 const mostDistortion = 0.06;
 /**

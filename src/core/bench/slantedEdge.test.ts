@@ -62,7 +62,7 @@ const known: readonly { readonly name: string; readonly mtf: (nu: number) => num
 ];
 
 describe('the slanted edge', () => {
-  it.each(known)('finds MTF50 of a $name within 3 % at angles of 3° to 10°', ({ mtf }) => {
+  it.each(known)('finds MTF50 of a $name within 3% at angles of 3° to 10°', ({ mtf }) => {
     const truth = mtf50(mtf);
     expect(truth).toBeLessThan(0.41);
     const spread = edgeSpread(mtf);
@@ -73,7 +73,7 @@ describe('the slanted edge', () => {
     }
   });
 
-  it.each(known)('… within 6 % with noise of 40 dB: $name', ({ mtf }) => {
+  it.each(known)('… within 6% with noise of 40 dB: $name', ({ mtf }) => {
     const truth = mtf50(mtf);
     const spread = edgeSpread(mtf);
     const normal = seededNormal(8);
@@ -85,7 +85,7 @@ describe('the slanted edge', () => {
     }
   });
 
-  it('reads the same pixels as an independent script in numpy does (scripts/slanted_edge.py), within 3 %', () => {
+  it('reads the same pixels as an independent script in numpy does (scripts/slanted_edge.py), within 3%', () => {
     const { width, height, edges } = numpyEdges;
     expect(edges.length).toBeGreaterThan(4);
     for (const { sigma, angleDeg, mtf50: theirs, pixels } of edges) {

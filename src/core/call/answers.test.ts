@@ -44,7 +44,7 @@ function figures(value: unknown, name = ''): string[] {
   return Object.entries(value).flatMap(([key, part]) => figures(part, name ? `${name}.${key}` : key));
 }
 
-const percent = (odds: number): string => `${(odds * 100).toFixed(1)} %`;
+const percent = (odds: number): string => `${(odds * 100).toFixed(1)}%`;
 
 const reached = ({ opens, partial, effort }: Outcome): string =>
   `effort ${shown(effort)}: ${opens ? `f/${opens.first} to f/${opens.last}, ${percent(opens.odds)} at f/${opens.stop}` : `in part, ${figures(partial).join(', ')}`}`;

@@ -54,7 +54,7 @@ export function cameraInHand({ setup, kit, habits }: Omit<PlanInput, 'stopStep'>
 
 function circleFor({ camera, intent }: Setup, body: Body): number {
   const C = circleOfConfusion(intent.viewing, body.sensor);
-  // Pixels at 100 % are the same pixels, however the picture is put together or cropped.
+  // Pixels at 100% are the same pixels, however the picture is put together or cropped.
   if (intent.viewing.kind === 'pixels') return C;
   // A stitched picture is enlarged less, so it bears a larger circle; what is cropped to an ordered shape a smaller one.
   return C * stitchFactor(body, camera) * tightestCrop(intent.shapes, pictureSize(body, camera));

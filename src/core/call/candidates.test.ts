@@ -285,7 +285,7 @@ describe('places of a scene laid out by hand', () => {
     expect([isIn({ x: 0.5, y: -0.01 }), isIn({ x: 0.5, y: 1.01 }), isIn(undefined)]).toEqual([false, false, false]);
   });
 
-  it('are reluctant within 8 % of any edge, and not on that line or behind the lens', () => {
+  it('are reluctant within 8% of any edge, and not on that line or behind the lens', () => {
     const standing = (x: number, y: number, aim: Partial<Aim> = {}) =>
       subjectCandidates(laidOut([somebody('a', [eye(2000, x, { position: { x, y, z: 2000 } })])], {}, aim))[0]
         ?.standing;
@@ -345,7 +345,7 @@ describe('places of a scene laid out by hand', () => {
     const point = { x: 0.5, y: 0.5, right: 0, up: 0 };
     expect(order({ point: { ...point, sensitive: false } as FocusPoint })).toBe('ba');
     expect(order({ point: { ...point, sensitive: true } as FocusPoint })).toBe('ab');
-    // 15 % of the half diagonal are a step; less than half of one is none.
+    // 15% of the half diagonal are a step; less than half of one is none.
     expect(order({}, {}, 0.54)).toBe('ab');
     expect(order({}, {}, 0.6)).toBe('ba');
     expect(order({}, { rowPreference: (depth) => (depth === 900 ? 1 : 0) })).toBe('ba');

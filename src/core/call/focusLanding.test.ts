@@ -127,7 +127,7 @@ describe('what the camera takes', () => {
 });
 
 describe('odds over all it may land on', () => {
-  it('agree with Monte Carlo within 1 %, also where people move', () => {
+  it('agree with Monte Carlo within 1%, also where people move', () => {
     const random = seededRandom(20261126);
     const normal = seededNormal(20261127);
     const throws = runs(40_000);

@@ -62,7 +62,7 @@ describe('recomposing', () => {
 });
 
 describe('stitched view', () => {
-  it('of 3 × 3 upright frames with an 85 f/1.4 and 30 % overlap is like a 33 mm f/0.55 (closed form)', () => {
+  it('of 3 × 3 upright frames with an 85 f/1.4 and 30% overlap is like a 33 mm f/0.55 (closed form)', () => {
     const camera: Camera = {
       ...newSetup('s', 'S').camera,
       orientation: 'portrait',
@@ -110,7 +110,7 @@ describe('two frames combined', () => {
 
 describe('frames to shoot', () => {
   it('are, for eyes alone, between one and two for every three people (Svenson and Barnes 2006: people/3)', () => {
-    // Theirs is for 99 %; for a dozen people and a short exposure the rule of thumb lies between ours for 95 and 99 %.
+    // Theirs is for 99%; for a dozen people and a short exposure the rule of thumb lies between ours for 95 and 99%.
     for (const people of [6, 9, 12, 15, 18]) {
       const { for95, for99 } = framesNeeded(defaultHabits, 1, people, 0.008);
       expect(for95 ?? 99).toBeLessThanOrEqual(Math.ceil(people / 3) + 1);

@@ -53,7 +53,7 @@ export interface Landing {
 export interface FramesNeeded {
   /** Chance that nobody blinks in a frame. */
   readonly eyesOpen: number;
-  /** For 95 % and 99 %; null when more than `call/frames.mostFrames` would be needed. */
+  /** For 95% and 99%; null when more than `call/frames.mostFrames` would be needed. */
   readonly for95: number | null;
   readonly for99: number | null;
 }

@@ -84,7 +84,7 @@ describe('the call', () => {
     expect(callSentence(result, 'metric')).toBe('f/1.4 on Ines’s near eye, from 1.5 m.');
     expect(result.upper).toEqual({ kind: 'background', backgroundId: 'ferns' });
     expect(result.lower).toEqual({ kind: 'lens' });
-    expect(reasonSentence(result)).toBe('f/1.4 to f/2 works: the lens opens no wider; any narrower, ferns come back.');
+    expect(reasonSentence(result)).toBe('f/1.4–f/2 works. f/1.4 is wide open. Narrower: ferns come back.');
   });
 
   it('settles a conflict for the faces and names both wishes', () => {
@@ -92,7 +92,7 @@ describe('the call', () => {
     expect(result.window).toBeNull();
     expect(result.conflict).toMatchObject({ kind: 'facesAgainstBackground', backgroundId: 'ferns' });
     expect(result.stops[result.recommended]?.facesHold).toBe(true);
-    expect(conflictSentences(result)?.wishes).toMatch(/^The faces want f\/.*; ferns would need f\/.* to vanish\.$/);
+    expect(conflictSentences(result)?.wishes).toMatch(/^The faces need f\/.*, but ferns would only blur away at f\/[\d.]+\.$/);
   });
 
   it('holds three rows of fourteen near the harmonic mean of the nearest and furthest eye', () => {

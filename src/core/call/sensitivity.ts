@@ -26,7 +26,7 @@ export interface DistanceSensitivity {
   readonly measuringMatters: boolean;
 }
 
-/** Plans the setup again 10 % nearer and further. Null when it cannot be planned as it is. */
+/** Plans the setup again 10% nearer and further. Null when it cannot be planned as it is. */
 export function distanceSensitivity(input: PlanInput): DistanceSensitivity | null {
   const { setup } = input;
   const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };

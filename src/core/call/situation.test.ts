@@ -116,7 +116,7 @@ describe('the picture', () => {
     expect(situation({ people: [ada, must] }).outOfFrame).toEqual([]);
   });
 
-  it('names whose head a wide lens draws longest, from 12 % on', () => {
+  it('names whose head a wide lens draws longest, from 12% on', () => {
     const wide = { lensId: 'lens-24-70', focalLengthMm: 24 };
     const people = [
       newPerson('m', 'M'),

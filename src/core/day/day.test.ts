@@ -54,8 +54,8 @@ describe('a day one after the other', () => {
     // 13:55 to 14:05, a minute for the lens, four for the walk: ten past two, ten minutes late.
     expect(day.entries.map((entry) => entry.startsAt)).toEqual([820, 835, 840]);
     expect(day.entries.map((entry) => entry.clashMinutes)).toEqual([0, 0, 10]);
-    expect(clashWords(first(day.entries[2]))).toBe('10 min too little before this');
-    expect(dayTitle(day)).toBe('Three pictures, 13:40 to 14:20');
+    expect(clashWords(first(day.entries[2]))).toBe('10 min too tight');
+    expect(dayTitle(day)).toBe('3 setups, 13:40–14:20');
     expect(day.clashes).toBe(1);
   });
 
@@ -65,7 +65,7 @@ describe('a day one after the other', () => {
       item('85', 'hall', { startsAt: '00:30' })
     ]);
     expect(night.entries[1]).toMatchObject({ startsAt: 1470, clashMinutes: 0 });
-    expect(dayTitle(night)).toBe('Two pictures, 23:40 to 00:40');
+    expect(dayTitle(night)).toBe('2 setups, 23:40–00:40');
     const wrong = timetable([item('85', 'hall', { startsAt: '14:00' }), item('85', 'hall', { startsAt: '08:00' })]);
     expect(wrong.entries[1]?.clashMinutes).toBe(370);
   });
@@ -96,7 +96,7 @@ describe('a day one after the other', () => {
       null
     ]);
     for (const wrong of ['25:00', '12:60', '13 pm', '0 am', 'noon', '-1', '123456', '12:5'])
-      expect(readClock(wrong), wrong).toEqual({ ok: false, message: 'A time such as 14:35, please.' });
+      expect(readClock(wrong), wrong).toEqual({ ok: false, message: 'Type a time such as 14:35.' });
   });
 
   it('draws a ribbon for what stays the same', () => {
@@ -119,7 +119,7 @@ describe('an order that costs less', () => {
     ];
     const better = betterOrder(items);
     expect(better).toMatchObject({ kind: 'swap', lensChangesFewer: 2, walksFewer: 0 });
-    expect(betterOrderWords(first(better))).toMatch(/^Swap \d and \d: two lens changes fewer$/);
+    expect(betterOrderWords(first(better))).toMatch(/^Swap \d and \d: 2 lens changes fewer$/);
     expect(better?.items.map((each) => each.schedule.startsAt)).toEqual(['14:00', '14:10', '14:20', '14:30']);
     expect(timetable(better?.items ?? []).lensChanges).toBe(1);
   });

@@ -24,9 +24,9 @@ describe('the drills at the desk, in words', () => {
     const said = modeSaid(shot({ kept: 25, frames: 200, lost, mostlyOn: 'leaves' }), best, () => 'the leaves');
     expect(said.title).toBe('25 of 40 moments kept.');
     expect(said.detail).toBe(
-      '12 times somebody had moved before the shutter opened; twice eyes were closed; once focus went elsewhere, mostly to the leaves. 200 frames to look through.'
+      '12 times someone had moved before the shutter opened; twice eyes were closed; once focus went elsewhere, mostly to the leaves. 200 frames to look through.'
     );
-    expect(said.next).toBe('Best here: continuous, one point, moved onto the eye; 93 of 100 frames sharp.');
+    expect(said.next).toBe('Best here: continuous AF, single point, moved onto the eye; 93 of 100 frames sharp.');
     expect(modeSaid(shot({}), best, String).detail).toBe('None was lost.');
     expect(modesSaid([shot({ kept: 28, lost }), shot({})])).toMatchObject({ title: '68 of 80 moments kept.' });
     expect(modesSaid([shot({ kept: 28, lost })]).next).toMatch(/movement after focusing/);
@@ -37,19 +37,19 @@ describe('the drills at the desk, in words', () => {
     const one = guess([4, 5.6], [0.01, 0.02]);
     expect(guessSaid(one, scoresOf(one))).toEqual({
       stop: 'f/4 holds everyone: in your range.',
-      blur: 'The background’s disc is 1.5 % of the height: in your range.'
+      blur: 'The background’s disc is 1.5% of the height: in your range.'
     });
     const wide = guess([1.4, 2.8], [0.02, 0.04]);
-    expect(guessSaid(wide, scoresOf(wide)).stop).toContain('you would have missed somebody');
+    expect(guessSaid(wide, scoresOf(wide)).stop).toContain('you would have missed someone');
     expect(guessSaid(wide, scoresOf(wide)).blur).toContain('smaller than you said');
     const closed = guess([8, 11], [0.001, 0.002]);
     expect(guessSaid(closed, scoresOf(closed)).stop).toContain('closed further than needed');
     expect(guessSaid(closed, scoresOf(closed)).blur).toContain('larger than you said');
-    expect(blurShareWords(0.0052)).toBe('0.52 % of the height');
+    expect(blurShareWords(0.0052)).toBe('0.52% of the height');
   });
 
   it('say what two weeks rest on', () => {
-    expect(fortnightWords({ frames: 0, weak: [] }, false)).toContain('no frames yet');
+    expect(fortnightWords({ frames: 0, weak: [] }, false)).toMatch(/^No frames in your Record yet/);
     expect(fortnightWords({ frames: 9, weak: [] }, false)).toMatch(/^None of the 9 frames/);
     const weak = [
       { weakness: 'turning', lost: 12, of: 84 },

@@ -5,7 +5,7 @@ import type { PracticeDay, Fortnight } from './fortnight';
 import type { Weakness } from './kinds/kind';
 import { formatLength, type LengthUnit } from '../units/length';
 import { capital } from '../words/call';
-import { areaWords } from '../words/technique';
+import { focusAreaWords, focusModeWords } from '../words/choices';
 import { stopName } from './kinds/layout';
 import { type DrillSaid } from './kinds/kind';
 
@@ -19,33 +19,28 @@ export const sceneWords: Readonly<Record<ModeScene, { readonly title: string; re
     title: 'A walk up the nave',
     text: 'Two come towards you at a walk, in the light of a church. The one on the left must be sharp.'
   },
-  leaves: { title: 'A face behind leaves', text: 'Somebody stands still; twigs hang between, nearer to you.' },
+  leaves: { title: 'A face behind leaves', text: 'Someone stands still; twigs hang between, nearer to you.' },
   players: {
     title: 'A row of players',
     text: 'Six sit in a slanting row and play.'
   },
-  cloth: { title: 'Black cloth in candlelight', text: 'A dark suit, little light, somebody who talks.' }
+  cloth: { title: 'Black cloth in candlelight', text: 'A dark suit, little light, someone talking.' }
 };
 
-export const modeWords: Readonly<Record<ModeChoice['mode'], string>> = {
-  single: 'single',
-  continuous: 'continuous',
-  automatic: 'the body decides'
-};
 export const pointPlaceNames: Readonly<Record<ModeChoice['point'], string>> = {
   onEye: 'moved onto the eye',
-  middle: 'in the middle, then turn'
+  middle: 'in the centre, then recompose'
 };
 export const driveWords: Readonly<Record<ModeChoice['drive'], string>> = { one: 'one frame', burst: 'a burst of five' };
 
 /** "continuous, eye detection, moved onto the eye". */
 export const choiceWords = ({ mode, area, point }: ModeChoice): string =>
-  `${modeWords[mode]}, ${areaWords[area]}, ${pointPlaceNames[point]}`;
+  `${focusModeWords[mode]}, ${focusAreaWords[area]}, ${pointPlaceNames[point]}`;
 
 const times = (count: number): string => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);
 const lostWords: Readonly<Record<LostWhy, (count: number, on: string) => string>> = {
   elsewhere: (count, on) => `${times(count)} focus went elsewhere${on === '' ? '' : `, mostly to ${on}`}`,
-  moved: (count) => `${times(count)} somebody had moved before the shutter opened`,
+  moved: (count) => `${times(count)} someone had moved before the shutter opened`,
   missed: (count) => `${times(count)} focus itself fell short`,
   blinked: (count) => `${times(count)} eyes were closed`
 };
@@ -101,9 +96,9 @@ export function guessWords({ setup, plan }: Pick<GuessScene, 'setup' | 'plan'>, 
   return `${Math.round(plan.focalLengthMm)} mm from ${formatLength(plan.distanceMm + near, unit)}; ${who}${behind}.`;
 }
 
-/** Disc over the height of the picture: "0.52 %". */
+/** Disc over the height of the picture: "0.52%". */
 export const blurShareWords = (share: number): string =>
-  `${(share * 100).toFixed(share < 0.01 ? 2 : 1)} % of the height`;
+  `${(share * 100).toFixed(share < 0.01 ? 2 : 1)}% of the height`;
 
 const side = ({ held, off }: Scored, under: string, over: string): string =>
   held ? 'in your range' : off > 0 ? over : under;
@@ -114,7 +109,7 @@ export function guessSaid(
   { stop, blur }: { readonly stop: Scored; readonly blur: Scored }
 ): { readonly stop: string; readonly blur: string } {
   return {
-    stop: `${stopName(answer.fNumber)} holds everyone: ${side(stop, 'you would have missed somebody', 'you closed further than needed')}.`,
+    stop: `${stopName(answer.fNumber)} holds everyone: ${side(stop, 'you would have missed someone', 'you closed further than needed')}.`,
     blur: `The background’s disc is ${blurShareWords(answer.blurShare)}: ${side(blur, 'smaller than you said', 'larger than you said')}.`
   };
 }
@@ -141,14 +136,14 @@ const lostTo: Readonly<Record<Weakness, string>> = {
   elsewhere: 'focus went to something else',
   turning: 'the camera was turned after focusing',
   waiting: 'you waited, and swayed',
-  moving: 'somebody moved',
+  moving: 'someone moved',
   focus: 'focus itself fell short',
-  depth: 'they stood deeper than it was sharp'
+  depth: 'the group was deeper than the depth of field'
 };
 
 /** What two weeks rest on: "Of 84 frames 21 were soft, 12 because the camera was turned after focusing." */
 export function fortnightWords({ weak, frames }: Pick<Fortnight, 'weak' | 'frames'>, simulated: boolean): string {
-  if (frames === 0) return 'Your record has no frames yet: it begins with what was never done.';
+  if (frames === 0) return 'No frames in your Record yet, so this starts with drills you haven’t done.';
   const all = `${frames} ${simulated ? 'simulated ' : ''}frames of your record`;
   const soft = weak.reduce((sum, { lost }) => sum + lost, 0);
   const [worst] = weak;

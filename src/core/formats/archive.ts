@@ -290,7 +290,7 @@ function readContents(text: string) {
     return inFile(contentsName, '', 'It is not complete JSON.');
   }
   const { format: said, version } = (typeof data === 'object' && data !== null ? data : {}) as Record<string, unknown>;
-  if (said !== format) return refuse('It is no archive of Focalis.');
+  if (said !== format) return refuse('This isn’t a Focalis backup.');
   if (typeof version === 'number' && version > archiveVersion)
     return refuse(`It is of version ${version}, newer than this Focalis reads (${archiveVersion}). Update Focalis.`);
   const forbidden = forbiddenPath(data);

@@ -38,7 +38,7 @@ export function readDocument<T>(
   try {
     data = JSON.parse(text.replace(/^\uFEFF/, ''));
   } catch {
-    return refuse('', `The file is not complete JSON: it may be cut off, or not a ${noun} at all.`);
+    return refuse('', `This isn’t a complete ${noun}: it may be cut off, or something else.`);
   }
   if (typeof data !== 'object' || data === null || !('format' in data) || data.format !== format)
     return refuse('format', `This is not a Focalis ${noun} (expected "${format}").`);

@@ -181,8 +181,8 @@ describe('job file', () => {
   });
 
   it('refuses NaN and other things that are not JSON', () => {
-    expect(refusal(text.replace('"pitchDeg":-3', '"pitchDeg":NaN')).reason).toMatch(/not complete JSON/);
-    expect(refusal('').reason).toMatch(/not complete JSON/);
+    expect(refusal(text.replace('"pitchDeg":-3', '"pitchDeg":NaN')).reason).toMatch(/isn’t a complete/);
+    expect(refusal('').reason).toMatch(/isn’t a complete/);
     expect(refusal('{}').field).toBe('format');
     expect(refusal('[]').reason).toMatch(/does not hold a job/);
     expect(refusal('null').reason).toMatch(/does not hold a job/);

@@ -96,7 +96,7 @@ export function readJobFile(text: string, onRead: OnRead = () => undefined): Job
   try {
     data = JSON.parse(text.replace(/^\uFEFF/, ''));
   } catch {
-    return refuse('', 'The file is not complete JSON: it may be cut off, or not a job file at all.');
+    return refuse('', 'This isn’t a complete job file: it may be cut off, or something else.');
   }
   onRead(0.2);
   if (typeof data !== 'object' || data === null || Array.isArray(data)) {

@@ -175,7 +175,7 @@ function readShot(of: (field: ShotField) => string): ListedShot | string {
     .map((item) => item.trim())
     .filter(Boolean);
   if (people.length > limits.maxPeople) return `It has more than ${limits.maxPeople} people.`;
-  if (people.some((item) => item.length > limits.maxNameLength)) return 'Somebody’s name is too long.';
+  if (people.some((item) => item.length > limits.maxNameLength)) return 'A person’s name is too long.';
   const said = of('priority');
   const priority: Priority = said === '' || yes.test(said) ? 'must' : 'ifTime';
   const fixed = time.value !== null && yes.test(of('fixed'));

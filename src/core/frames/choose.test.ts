@@ -38,7 +38,7 @@ describe('the pair that holds everybody', () => {
   it('is found where no frame alone does, the one that holds more first', () => {
     const pair = pairThatHolds([one, two, three], must);
     expect(pair && [pair.first.frame.id, pair.second.frame.id, pair.fromSecond]).toEqual(['f1', 'f2', ['wren']]);
-    expect(pair && pairWords(pair, nameOf)).toBe('No frame holds everybody; 1 and 2 together do: Wren from 2.');
+    expect(pair && pairWords(pair, nameOf)).toBe('No frame has everyone. 1 and 2 together do: take Wren from 2.');
     expect([...sharpIn(three)]).toEqual(['wren']);
   });
 
@@ -58,8 +58,8 @@ describe('the best of a burst', () => {
   it('is the one of lowest rank, with its reason; none where nothing tells them apart', () => {
     const best = bestOfBursts([one, two, three], [[{ id: 'f1' }, { id: 'f2' }, { id: 'f3' }]]);
     expect([...best.keys()]).toEqual(['f1']);
-    expect(bestWords(one, best.get('f1') ?? two, nameOf)).toBe('best of its burst: sharper than 2');
-    expect(bestWords(two, three, nameOf)).toMatch(/^best of its burst: in 3 .*Corvin/);
+    expect(bestWords(one, best.get('f1') ?? two, nameOf)).toBe('best of the burst: sharper than 2');
+    expect(bestWords(two, three, nameOf)).toMatch(/^best of the burst: in 3 .*Corvin/);
     expect(bestOfBursts([one], [[{ id: 'f1' }]]).size).toBe(0);
     expect(bestOfBursts([one, one], [[{ id: 'f1' }, { id: 'f1' }]]).size).toBe(0);
     const struck = judged(1, one.faces, { choice: 'reject' });
@@ -72,7 +72,7 @@ describe('the best of a burst', () => {
 describe('frames beside each other', () => {
   const shot = (fNumber: number | null, shutterS: number, iso: number) => ({ fNumber, shutterS, iso });
   it('say what is different in stops', () => {
-    expect(differenceWords(shot(4, 1 / 200, 400), shot(2.8, 1 / 400, 400))).toBe('a stop narrower, a stop longer');
+    expect(differenceWords(shot(4, 1 / 200, 400), shot(2.8, 1 / 400, 400))).toBe('a stop narrower, a stop slower');
     expect(differenceWords(shot(2.8, 1 / 200, 1600), shot(2.8, 1 / 200, 400))).toBe('2 stops more ISO');
     // Twice the disc is two stops.
     expect(differenceWords(shot(4, 1 / 200, 400), shot(4, 1 / 200, 400), [8, 4])).toBe('2 stops softer');
@@ -86,11 +86,11 @@ describe('frames beside each other', () => {
         'Wren',
         ratios.map((ratio, index) => ({ frame: judged(index + 1, []).frame, face: face('wren', ratio) }))
       );
-    expect(through(0.5, 3, 0.4, 3, 3)).toBe('Wren is sharp with open eyes in 2 of 5 frames only: 3 and 1.');
-    expect(through(0.5, 0.6)).toBe('Wren is sharp with open eyes in all 2 frames.');
-    expect(through(3)).toBe('Wren is nowhere sharp with open eyes, in one frame.');
+    expect(through(0.5, 3, 0.4, 3, 3)).toBe('Wren is sharp with eyes open in 2 of 5 frames only: 3 and 1.');
+    expect(through(0.5, 0.6)).toBe('Wren is sharp with eyes open in all 2 frames.');
+    expect(through(3)).toBe('Wren isn’t sharp with eyes open in the one frame.');
     expect(through(0.1, 0.2, 0.3, 0.4, 3)).toBe(
-      'Wren is sharp with open eyes in 4 of 5 frames; sharpest in 1, 2 and 3.'
+      'Wren is sharp with eyes open in 4 of 5 frames; sharpest in 1, 2 and 3.'
     );
   });
 });

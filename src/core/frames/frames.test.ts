@@ -303,9 +303,9 @@ describe('a frame, judged', () => {
   it('cannot be told where nothing was measured, and says whose', () => {
     const small: EyeFigure = { ok: false, reason: 'small' };
     const one = judgeFrame(frame(8, [face('ines', eye(0.5)), face('corvin', small)]), allowed, must);
-    expect(frameRemark(one, nameOf)).toBe('Corvin cannot be told, all others sharp');
+    expect(frameRemark(one, nameOf)).toBe('can’t tell Corvin; everyone else sharp');
     const two = judgeFrame(frame(9, [face('ines', small), face('corvin', small)]), allowed, must);
-    expect(frameRemark(two, nameOf)).toBe('cannot be told');
+    expect(frameRemark(two, nameOf)).toBe('can’t tell');
     const alone = judgeFrame(frame(10, [face('ines', eye(0.5))]), allowed, must);
     expect(frameRemark(alone, nameOf)).toBe('Corvin not found');
     expect(frameRemark(judgeFrame(frame(9, []), allowed, must), nameOf)).toBe('no face found');
@@ -313,10 +313,10 @@ describe('a frame, judged', () => {
 
   it('ranks: the title names the one that holds everybody', () => {
     const ranked = [...judged].sort((a, b) => a.rank - b.rank);
-    expect(framesTitle(ranked, nameOf)).toMatch(/^Frame 3 holds everybody\. \d does not: /);
+    expect(framesTitle(ranked, nameOf)).toMatch(/^Everyone is sharp in frame 3\. In \d: /);
     expect(framesTitle([], nameOf)).toBe('No frames yet.');
     const none = ranked.slice(1);
-    expect(framesTitle(none, nameOf)).toMatch(/^No frame holds everybody\. \d comes nearest: /);
+    expect(framesTitle(none, nameOf)).toMatch(/^No frame has everyone\. \d comes closest: /);
   });
 
   it('with little to see but open lids is not one with closed eyes, and of few frames none is', () => {
@@ -387,15 +387,15 @@ describe('a frame, read against its plan', () => {
     const front = plan.subjects.reduce((a, b) => (b.nearest < a.nearest ? b : a));
     const found = read(at(front.nearest));
     if (!found) throw new Error('nothing read');
-    expect(planeTitle(found, said)).toMatch(/^The plane fell [\d.]+ c?m in front of /);
+    expect(planeTitle(found, said)).toMatch(/^Focus landed [\d.]+ c?m in front of /);
     expect(planeInterval(found, said)).toMatch(
-      /^Nine times in ten between [\d.]+ c?m and [\d.]+ c?m in front; measured on/
+      /^[\d.]+( c?m)?–[\d.]+ c?m in front \(90% range\), from \d+ eyes\.$/
     );
     const [first] = found.causes;
     if (first?.cause.kind !== 'landedOn') throw new Error('another cause');
     expect(first.cause.ids).toContain(front.id);
     expect(causeWords(first, said).title).toContain(front.name);
-    expect(nextTime(found, said)).toMatch(/^Next time: one small point /);
+    expect(nextTime(found, said)).toMatch(/^Next time: a small single point /);
     expect(Math.abs(found.plane.mm - front.nearest)).toBeLessThan(0.35 * (meant - front.nearest) + 60);
   });
 
@@ -403,7 +403,7 @@ describe('a frame, read against its plan', () => {
     const found = read(at(meant));
     expect(found?.within).toBe(true);
     expect(found?.causes).toEqual([]);
-    if (found) expect(planeTitle(found, said)).toBe('The plane fell where everybody is held.');
+    if (found) expect(planeTitle(found, said)).toBe('Focus landed where everyone is sharp.');
     expect(read(at(meant, { px: 15, angle: 0, gain: 9 }))).toBeNull();
     // Another lens, another plan.
     expect(read({ ...at(meant), focalLengthMm: f * 2 })).toBeNull();
@@ -424,10 +424,10 @@ describe('a frame, read against its plan', () => {
     expect(shakeTitle({ px: 20.2, angle: Math.PI / 3 })).toBe('The camera shook: 20 px down to the right.');
     // 20 px to 2: a tenth of the time, which is three stops and a third.
     expect(steadier({ shutterS: 1 / 60 }, { px: 20, angle: 0 })).toBe(
-      'Next time: the shutter 4 stops shorter, 1/1000, or lean on something.'
+      'Next time: a shutter 4 stops faster, 1/1000, or brace yourself.'
     );
     expect(steadier({ shutterS: null }, { px: 3, angle: 0 })).toBe(
-      'Next time: the shutter a stop shorter, or lean on something.'
+      'Next time: a shutter a stop faster, or brace yourself.'
     );
   });
 
@@ -470,6 +470,6 @@ describe('a picture that lies otherwise than it was taken', () => {
     expect(orientationOf([{ rollDeg: 88 }, { rollDeg: 93 }], seen.slice(0, 2), expected)).toBe('sideways');
     expect(orientationOf([], [], expected)).toBeNull();
     const turned = { ...frame(1, [face(null, eye(1))]), orientation: 'sideways' } as const;
-    expect(frameRemark(judgeFrame(turned, allowed, new Set()), nameOf)).toMatch(/^on its side: turn the file/);
+    expect(frameRemark(judgeFrame(turned, allowed, new Set()), nameOf)).toMatch(/^on its side: rotate the file/);
   });
 });

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { frameActions, frameKeysSchema, typedKey, usualFrameKeys, withKey } from './keys';
+import {
+  frameActions,
+  frameKeysSchema,
+  shownKey,
+  storedFrameKeysSchema,
+  typedKey,
+  usualFrameKeys,
+  withKey
+} from './keys';
 
 describe('one’s own keys', () => {
   it('are one letter or figure each, whatever was typed before it', () => {
@@ -9,6 +17,14 @@ describe('one’s own keys', () => {
     expect(typedKey(' ')).toBeNull();
     expect(typedKey('?')).toBeNull();
     expect(typedKey('kж')).toBe('ж');
+  });
+
+  it('once chosen stay; whoever had the former usual ones has the usual ones of now', () => {
+    const former = { keep: 'k', maybe: 'm', reject: 'x', open: 'o', beside: 'c', show: 'v', flip: 'f' };
+    expect(storedFrameKeysSchema.parse(former)).toEqual(usualFrameKeys);
+    expect(storedFrameKeysSchema.parse({ ...former, keep: 'j' })).toEqual({ ...former, keep: 'j' });
+    expect(storedFrameKeysSchema.safeParse({ ...former, keep: 'm' }).success).toBe(false);
+    expect([usualFrameKeys.reject, usualFrameKeys.show].map(shownKey)).toEqual(['N', 'Shift+B']);
   });
 
   it('never mean two things: whatever had the key takes the one given up', () => {

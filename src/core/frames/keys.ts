@@ -8,17 +8,35 @@ export type FrameKeys = Readonly<Record<FrameAction, string>>;
 export const usualFrameKeys: FrameKeys = {
   keep: 'k',
   maybe: 'm',
-  reject: 'x',
+  reject: 'n',
   open: 'o',
-  beside: 'c',
-  show: 'v',
+  beside: 'b',
+  show: 'shift+b',
   flip: 'f'
 };
 
-const key = z.string().regex(/^[\p{Ll}\p{Lo}0-9]$/u);
+/** Those of before, which nobody chose. */
+const formerKeys: FrameKeys = { ...usualFrameKeys, reject: 'x', beside: 'c', show: 'v' };
+
+const key = z.string().regex(/^(shift\+)?[\p{Ll}\p{Lo}0-9]$/u);
 export const frameKeysSchema = z
   .strictObject({ keep: key, maybe: key, reject: key, open: key, beside: key, show: key, flip: key })
   .refine((keys) => new Set(Object.values(keys)).size === frameActions.length);
+
+/** As they are stored: whoever never chose has the usual ones, though others were usual then. */
+export const storedFrameKeysSchema = z.preprocess((stored) => {
+  const known = frameKeysSchema.safeParse(stored);
+  return known.success && frameActions.every((action) => known.data[action] === formerKeys[action])
+    ? usualFrameKeys
+    : stored;
+}, frameKeysSchema);
+
+/** "K", "Shift+B": as it is shown. */
+export const shownKey = (own: string): string =>
+  own.replace('shift+', 'Shift+').replace(/.$/u, (last) => last.toUpperCase());
+
+/** "Shift+b": as key handlers take it. */
+export const boundKey = (own: string): string => own.replace('shift+', 'Shift+');
 
 /** What is typed as a key: its last letter or figure, small. Null for what is none. */
 export function typedKey(typed: string): string | null {

@@ -137,10 +137,10 @@ describe('what is sharpest in a frame', () => {
     expect(found.plane.side).toBe('behind');
     expect(found.causes[0]?.cause).toMatchObject({ kind: 'background' });
     expect(causeWords(found.causes[0] ?? { cause: { kind: 'nose' }, likely: 0 }, said).title).toMatch(
-      /^The focus took the /
+      /^The camera focused on the /
     );
-    expect(nextTime(found, said)).toContain('what has more edges wins');
-    expect(sharpestWords(found, said)).toMatch(/^Sharpest in the whole frame is the .*, [\d.]+ m behind Ines\.$/);
+    expect(nextTime(found, said)).toContain('the strongest contrast wins');
+    expect(sharpestWords(found, said)).toMatch(/^Sharpest spot in the frame: the .*, [\d.]+ m behind Ines\.$/);
     // Without it her face is soft, and no side is named, however few things may have taken the focus.
     expect(alone.plane.side).toBe('either');
     expect(alone.sharpest).toBeNull();
@@ -148,7 +148,7 @@ describe('what is sharpest in a frame', () => {
     // With the plane on her it cannot be the wall that is sharp there.
     const leaf = read(frame(planeMm, { sharpest }));
     expect(leaf.sharpest).toBe('unplanned');
-    expect(sharpestWords(leaf, said)).toContain('something the plan does not know');
+    expect(sharpestWords(leaf, said)).toContain('something not in your plan');
     // On her, it says nothing that her eyes do not say better.
     const [ines] = frame(planeMm).faces;
     const onHer = {
@@ -172,8 +172,8 @@ describe('why', () => {
     const nose = found.causes.find(({ cause }) => cause.kind === 'nose');
     if (!nose) throw new Error('no nose');
     expect(causeWords(nose, said)).toEqual({
-      title: 'The focus took Ines’s nose',
-      detail: 'It lies 3 cm before the eyes.'
+      title: 'The camera focused on Ines’s nose',
+      detail: 'It is 3 cm in front of the eyes.'
     });
     const byHand = scene({ ...setup, camera: { ...setup.camera, focusMethod: 'magnifier' } });
     expect(kinds(byHand.read(byHand.frame(byHand.entry.planeMm - 30)))).not.toContain('nose');
@@ -196,7 +196,7 @@ describe('why', () => {
     expect(found.within).toBe(false);
     const own = found.causes.find(({ cause }) => cause.kind === 'recomposed');
     if (!own) throw new Error('not offered');
-    expect(causeWords(own, said).detail).toMatch(/^18° from the middle/);
+    expect(causeWords(own, said).detail).toMatch(/^18° off-centre/);
     expect(kinds(read(turned(2)))).not.toContain('recomposed');
   });
 
@@ -212,7 +212,7 @@ describe('why', () => {
     expect(causeWords(found.causes[0] ?? { cause: { kind: 'nose' }, likely: 0 }, said).title).toMatch(
       /^Ines came [\d.]+ c?m nearer$/
     );
-    expect(nextTime(found, said)).toContain('continuous focusing on the eye');
+    expect(nextTime(found, said)).toContain('continuous AF on the eye');
     expect(kinds(read(now, null))).not.toContain('theyMoved');
     expect(kinds(read(frame(planeMm + nearer), before))).not.toContain('theyMoved');
     expect(headChanges({ ...now, focalLengthMm: 24 }, before, () => planeMm)).toEqual([]);
@@ -229,9 +229,9 @@ describe('why', () => {
     const found = family.read(wide);
     expect(found.tooDeep).toBe(true);
     expect(tooDeepWords(wide)).toBe(
-      'At f/1.4 nobody could have held all of them: they stand deeper than what is sharp.'
+      'At f/1.4, no focus point keeps them all sharp: the group is deeper than the depth of field.'
     );
     expect(family.read(family.frame(family.entry.planeMm)).tooDeep).toBe(false);
-    expect(planeTitle(found, family.said)).toMatch(/^The plane /);
+    expect(planeTitle(found, family.said)).toMatch(/^Focus /);
   });
 });

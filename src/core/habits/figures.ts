@@ -40,7 +40,7 @@ export const habitGroups: readonly HabitGroup[] = [
       figure(['focusShare', 'magnifier'], 'Magnified, by hand', '×', [0.15, 0.4], 0.05),
       figure(['focusShare', 'magnifierOnTripod'], 'Magnified, on a tripod', '×', [0.05, 0.2], 0.01),
       figure(['focusShare', 'byEye'], 'By eye', '×', [1, 2], 0.1),
-      figure(['lowLightFromEv'], 'Suffers under', 'EV', [0, 4], 1),
+      figure(['lowLightFromEv'], 'AF gets worse below', 'EV', [0, 4], 1),
       figure(['lowLightFactor'], 'At its limit wider by', '×', [1.5, 5], 0.5),
       figure(['scaleShare'], 'By the distance scale', '%', [4, 12], 1, 100),
       figure(['continuousFactor'], 'Continuous, wider by', '×', [1, 1.5], 0.05),
@@ -58,12 +58,12 @@ export const habitGroups: readonly HabitGroup[] = [
       figure(['holdMm', 'tripod'], 'Tripod', 'mm', [0.1, 1], 0.1),
       figure(['leanMm'], 'Leaning after focusing', 'mm', [20, 30], 5),
       figure(['leanSpreadMm'], 'Spread of that', 'mm', [5, 20], 1),
-      figure(['reactionS'], 'You press after', 's', [0.18, 0.3], 0.01),
-      figure(['reactionSpreadS'], 'Give or take', 's', [0.03, 0.1], 0.01)
+      figure(['reactionS'], 'Your reaction time', 's', [0.18, 0.3], 0.01),
+      figure(['reactionSpreadS'], 'Reaction time varies by', 's', [0.03, 0.1], 0.01)
     ]
   },
   {
-    title: 'Theirs after one second',
+    title: 'Subject sway after one second',
     figures: [
       figure(['swayMm', 'standing'], 'Standing', 'mm', [2.8, 4.5], 0.5),
       figure(['swayMm', 'seated'], 'Seated', 'mm', [1, 3], 0.5),

@@ -68,7 +68,7 @@ export const habitsSchema = z.strictObject({
   swayGrowsForS: numberBetween(0, 60).describe('Sway stops growing after so many seconds'),
   swayMm: z
     .strictObject({ standing: sway, seated: sway, embracing: sway, child: sway, pet: sway, heldThing: sway })
-    .describe('Sway along the axis after one second, of people who keep still and nobody has measured'),
+    .describe('Sway along the axis after one second, of people who keep still and no one has measured'),
   restlessFactor: factor.describe('What talking or fidgeting makes of that sway'),
   livelyFactor: factor.describe('What playing or dancing makes of it'),
   shakeShare: stanceFigures(numberBetween(0, 5)).describe(
@@ -84,7 +84,7 @@ export const habitsSchema = z.strictObject({
     .describe('Pivot of a turn after focusing, behind the entrance pupil'),
   leanMm: numberBetween(-500, 500).describe('How far the camera comes nearer when the whole body moves after focusing'),
   leanSpreadMm: sway.describe('Spread of that'),
-  walkingMmPerS: numberBetween(100, 10_000).describe('Pace of somebody walking'),
+  walkingMmPerS: numberBetween(100, 10_000).describe('Walking pace'),
   blinkEveryS: numberBetween(0.5, 600).describe('Time between two blinks of one person'),
   blinkS: numberBetween(0.01, 2).describe('How long a blink lasts')
 });

@@ -71,7 +71,7 @@ describe('the disc of an eye', () => {
   });
 
   it('is read from photographed eyes of strangers within two pixels nine times in ten, and the interval holds it', () => {
-    // @vladmandic/face-api (MIT), its six sample photographs: ten people whose eyes are sharp at 100 %, each left out in turn.
+    // @vladmandic/face-api (MIT), its six sample photographs: ten people whose eyes are sharp at 100%, each left out in turn.
     const eyes = photographedEyes();
     expect(new Set(eyes.map(({ person }) => person)).size).toBe(10);
     const tried = strangers().flat();

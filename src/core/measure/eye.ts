@@ -77,7 +77,7 @@ export function expectedOf({ eyesPx, rollDeg }: EyePatch, reference: Reference =
   return { log, of: 'eyes' };
 }
 
-/** Power of what surfaces show falls with this power of frequency (Field 1987: about two; here on photographs at 100 %, which lenses soften). */
+/** Power of what surfaces show falls with this power of frequency (Field 1987: about two; here on photographs at 100%, which lenses soften). */
 const surfaceFalls = 2.2;
 /** The spectrum a sharp surface would have: of cloth, fur, leaves, things. */
 export const surface: Expected = {

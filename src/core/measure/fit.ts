@@ -4,7 +4,7 @@
  *
  *   S(ν) = A · R(ν) · T(ν; b)² · (ν/ν₀)^α + N
  *
- * `T(ν; b)² = (2 J₁(πbν) / (πbν))²` averaged over ±20 % of the diameter, since no pupil is an even disc and no eye flat. For each `b`
+ * `T(ν; b)² = (2 J₁(πbν) / (πbν))²` averaged over ±20% of the diameter, since no pupil is an even disc and no eye flat. For each `b`
  * of a grid the other three are fitted in logarithms with heavy tails; what remains weighs that `b`.
  */
 import { sum } from 'd3-array';

@@ -25,7 +25,7 @@ export type Viewing =
   | { readonly kind: 'traditional' }
   /** A print or screen of a given long edge seen from a given distance. */
   | { readonly kind: 'seen'; readonly longEdgeMm: number; readonly distanceMm: number; readonly acuity: Acuity }
-  /** Discs no wider than so many pixels at 100 %. */
+  /** Discs no wider than so many pixels at 100%. */
   | { readonly kind: 'pixels'; readonly pixels: number };
 
 export interface SensorSize {

@@ -28,7 +28,7 @@ describe('modulation transfer', () => {
     }
   });
 
-  it('as a product agrees with discs in quadrature within about 10 % on 300 random mixtures', () => {
+  it('as a product agrees with discs in quadrature within about 10% on 300 random mixtures', () => {
     const random = seededRandom(7);
     let worst = 0;
     for (let i = 0; i < 300; i++) {

@@ -19,7 +19,7 @@ describe('what measured frames say', () => {
     expect(bias.value).toBeCloseTo(0, 6);
     // A normal's middle nine tenths reach 1.645 standard deviations (Abramowitz and Stegun, table 26.1).
     expect(bias.high).toBeCloseTo(1.6449 * 12, 2);
-    // 8 s²/σ² is chi-squared with 8 degrees of freedom: 95 % point 15.507, 5 % point 2.733 (the same, table 26.8).
+    // 8 s²/σ² is chi-squared with 8 degrees of freedom: 95% point 15.507, 5% point 2.733 (the same, table 26.8).
     expect(sd.low).toBeCloseTo(10 * Math.sqrt(8 / 15.507), 1);
     expect(sd.high).toBeCloseTo(10 * Math.sqrt(8 / 2.733), 1);
   });

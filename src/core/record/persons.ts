@@ -68,7 +68,7 @@ export function learnSways(placed: readonly PersonPlacement[]): PersonSway[] {
     ({ mm, sdMm, scale, usualMm, weight }) =>
       Number.isFinite(mm) && sdMm >= 0 && Number.isFinite(sdMm) && scale > 0 && usualMm > 0 && weight >= 0
   );
-  if (!sound) throw new RangeError('Somebody’s place is not a sound figure.');
+  if (!sound) throw new RangeError('A person’s place is not a sound number.');
   const company = inCompany(placed.filter(({ weight }) => weight > 0));
   const persons = [...group(company, ({ person }) => person)].map(([person, own]) => {
     return { person, frames: own.length, usualMm: usualOf(own) };
@@ -209,7 +209,7 @@ function inCompany(placed: readonly PersonPlacement[]): PersonPlacement[] {
 /** They hardly move within a burst: what is measured of them averages, their sway does not. */
 function average(same: readonly PersonPlacement[]): PersonPlacement {
   const [first] = same;
-  if (!first) throw new RangeError('Nobody was placed.');
+  if (!first) throw new RangeError('No one was placed.');
   return {
     ...first,
     mm: same.reduce((sum, { mm }) => sum + mm, 0) / same.length,

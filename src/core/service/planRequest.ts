@@ -28,7 +28,7 @@ const planRequestSchema = z.strictObject({
   version,
   setup: setupSchema,
   kit: kitSchema.optional().describe('Bodies and lenses beside the built-in ones; one with a built-in id replaces it'),
-  habits: habitsSchema.default(defaultHabits).describe('Spreads, sways and paces; the defaults are from memory'),
+  habits: habitsSchema.default(defaultHabits).describe('Spreads, sways and paces; the defaults are our estimates'),
   stopStep: z.enum(['full', 'half', 'third']).default('third'),
   include: z
     .array(z.enum(['alternatives', 'remedies', 'lineUp', 'sensitivity']))

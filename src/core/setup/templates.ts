@@ -34,13 +34,13 @@ export const templateWords: Readonly<Record<Template, Described>> = {
   smallGroup: { title: 'A small group', detail: 'up to eight, side by side', picture: 'group' },
   largeGroup: { title: 'A large group', detail: 'rows on steps', picture: 'group' },
   personAndThing: {
-    title: 'A person and a thing',
+    title: 'Person with an object',
     detail: 'rings, a bouquet, an instrument',
     picture: 'personAndThing'
   },
-  walking: { title: 'Somebody walking', detail: 'towards the camera, in bursts', picture: 'moving' },
-  speaking: { title: 'Somebody speaking', detail: 'from a distance, in low light', picture: 'onePerson' },
-  pet: { title: 'Somebody with a pet', detail: 'a dog on the lap, nose before the eyes', picture: 'pet' }
+  walking: { title: 'Someone walking', detail: 'towards the camera, in bursts', picture: 'moving' },
+  speaking: { title: 'A speaker', detail: 'from a distance, in low light', picture: 'onePerson' },
+  pet: { title: 'Person with a pet', detail: 'a dog on the lap, muzzle in front of its eyes', picture: 'pet' }
 };
 
 /** The second choice: how much of them, how many, or what is to be sharp. */

@@ -67,7 +67,7 @@ describe('what the simulated camera writes', () => {
 
 describe('the simulated sensor', () => {
   it('turns bytes into light and back (sRGB, IEC 61966-2-1)', () => {
-    // Middle grey, 18 % of the light, is written as about 46 % (the standard's own formula).
+    // Middle grey, 18% of the light, is written as about 46% (the standard's own formula).
     expect(linearOf(0.5)).toBeCloseTo(0.214, 4);
     expect(encoded(0.18)).toBeCloseTo(0.4614, 4);
     const bytes = Uint8ClampedArray.from({ length: 256 * 4 }, (_, index) => (index % 4 === 3 ? 255 : index >> 2));

@@ -14,7 +14,7 @@ export type DistanceReading = z.infer<typeof readingSchema>;
 /** What the stand-in can measure, mm. */
 export const rangeMm = { least: 50, most: 60_000 } as const;
 
-/** Spread of one reading: 1.5 mm, and 0.02 % of the distance for the hand that holds it (from memory). */
+/** Spread of one reading: 1.5 mm, and 0.02% of the distance for the hand that holds it (from memory). */
 export function readingSpread(mm: number): number {
   return 1.5 + mm * 0.0002;
 }

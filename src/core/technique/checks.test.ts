@@ -167,7 +167,7 @@ describe('the meter', () => {
   });
 
   it('is misled by log2 of what it sees over middle grey: white cloth two stops, dark skin the other way', () => {
-    // A spot on cloth of 75 %: log2(0.75/0.18) = 2.06.
+    // A spot on cloth of 75%: log2(0.75/0.18) = 2.06.
     expect(reading(dressed('ivory'), 'spot').offStops).toBeCloseTo(2.06, 1);
     expect(reading(dressed('black'), 'spot').offStops).toBeCloseTo(Math.log2(0.04 / 0.18), 1);
     const face = (skin: number) => {

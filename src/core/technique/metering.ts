@@ -9,7 +9,7 @@ import { pointBox } from '../setup/focusArea';
 import type { Metering, Setup, Thing } from '../setup/schema';
 import { ownersIn, surfacesIn, type FrameArea, type LineOfSight, type SeenSurface } from '../setup/lineOfSight';
 
-/** Meters are set to this reflectance (ISO 2720: about 12 to 18 %; the customary grey card). */
+/** Meters are set to this reflectance (ISO 2720: about 12 to 18%; the customary grey card). */
 const middleGrey = 0.18;
 
 /** Skin from the lightest to the darkest (from memory). */

@@ -7,6 +7,7 @@ import { somebodyMoves } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import type { Kit } from '../kit/schema';
 import type { Camera, Setup } from '../setup/schema';
+import { styleWords } from '../words/choices';
 import { judgedRules } from './rules';
 
 export const schoolsSchema = z.strictObject({
@@ -47,50 +48,48 @@ const question = <K extends keyof Schools>(
 /** The questions schools answer differently; who picks the point and the focus mode are two of the camera. */
 export const schoolQuestions: readonly SchoolQuestion[] = [
   question('wideOpen', 'Wide open?', {
-    usual: 'by the kind of picture',
-    openAsFacesAllow: 'as open as the faces allow',
-    lensBest: 'the lens’s best stop',
-    deepAndSafe: 'deep and safe',
+    usual: 'by type of photo',
+    ...styleWords,
     always: 'always wide open'
   }),
   question('turnedFace', 'What of a face is sharp?', {
-    usual: 'by the kind of picture',
+    usual: 'by type of photo',
     nearEye: 'the near eye is enough',
     bothEyes: 'both eyes',
     eyesToNose: 'eyes and nose',
     wholeHead: 'the whole head with hair'
   }),
-  question('rows', 'Rows: where to focus?', {
-    usual: 'where the odds are best',
-    byRow: 'two rows the front one, more the middle one',
-    thirdIn: 'a third into the depth'
+  question('rows', 'Where do you focus on rows?', {
+    usual: 'best keeper rate',
+    byRow: 'two rows: the front; more: the middle',
+    thirdIn: 'a third of the way in'
   }),
-  question('surface', 'The surface of sharp focus is', {
+  question('surface', 'Plane of focus', {
     usual: 'flat',
-    curved: 'curved, as far from the lens everywhere'
+    curved: 'curved, the same distance from the lens everywhere'
   }),
-  question('placement', 'The point onto the eye', {
-    usual: 'is moved there',
-    turn: 'is the centre one; then turn the wrists'
+  question('placement', 'Getting focus on the eye', {
+    usual: 'move the AF point',
+    turn: 'focus and recompose, from the wrists'
   }),
-  question('picker', 'Who picks the point?', {
+  question('picker', 'Who picks the AF point?', {
     usual: 'you, always',
     eyeDetection: 'eye detection, where the body has it',
-    automaticWhenMoving: 'you; the camera when somebody moves'
+    automaticWhenMoving: 'you; the camera when someone moves'
   }),
-  question('trigger', 'The button that focuses', { usual: 'half-press', thumb: 'the thumb button' }),
+  question('trigger', 'Focus button', { usual: 'half-press', thumb: 'back button' }),
   question('mode', 'Focus mode', {
-    usual: 'by the kind of picture',
-    single: 'single, always',
-    continuous: 'continuous, always',
-    automatic: 'the body switches by itself'
+    usual: 'by type of photo',
+    single: 'single AF, always',
+    continuous: 'continuous AF, always',
+    automatic: 'auto-switching AF'
   }),
-  question('manual', 'Focusing by hand', {
+  question('manual', 'Manual focus', {
     usual: 'for stitched frames',
     tripod: 'on a tripod too, magnified',
     never: 'never'
   }),
-  question('shutterFloor', 'Shortest shutter by hand', {
+  question('shutterFloor', 'Slowest hand-held shutter', {
     usual: '1/focal length',
     twice: '1/(2 × focal length)'
   }),
@@ -99,7 +98,7 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
     'f5.6': 'f/5.6',
     f8: 'f/8 to be sure'
   }),
-  question('metering', 'The meter looks at', {
+  question('metering', 'Metering', {
     usual: 'the whole frame',
     centre: 'the middle',
     spot: 'a spot in the middle',

@@ -117,7 +117,7 @@ describe('ways of focusing', () => {
 
 describe('the point against the face', () => {
   it('is as large there as the body makes it: its share of the long edge at the distance', () => {
-    // Small is 2 % of 36 mm: at 2.5 m with an 85, times (2500 − 85)/85.
+    // Small is 2% of 36 mm: at 2.5 m with an 85, times (2500 − 85)/85.
     const advice = pointAdvice(inputOf(setupOf([ada])), stopAt('2'));
     const small = advice?.sizes.find(({ size }) => size === 'small');
     expect(small?.edgeMm).toBeCloseTo((0.72 * (2500 - 85)) / 85, 0);

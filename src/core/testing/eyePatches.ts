@@ -1,6 +1,6 @@
 /**
  * Eyes to measure: those of the photographs that ship inside `@vladmandic/face-api` (read from the package, never kept or shown;
- * `photographedEyes.json` has where their eyes are, as the detector found them, and which of them look sharp at 100 %), and drawn ones from `renderedEyes.png`.
+ * `photographedEyes.json` has where their eyes are, as the detector found them, and which of them look sharp at 100%), and drawn ones from `renderedEyes.png`.
  * Blurred here by discs that are known.
  */
 import { readFileSync } from 'node:fs';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { formatLength, formatLengthExactly, parseLength, type LengthUnit, unbroken } from './length';
+import { formatLength, formatLengthExactly, formatLengthRange, parseLength, type LengthUnit, unbroken } from './length';
 
 const read = (text: string, unit: LengthUnit = 'metric') => {
   const parsed = parseLength(text, unit);
@@ -74,5 +74,11 @@ describe('lengths in a line', () => {
     );
     expect(unbroken('from 7′ 3″.')).toBe('from\u00a07′\u00a03″.');
     expect(unbroken('2 frames of 10 models')).toBe('2 frames of 10 models');
+  });
+
+  it('as a range have their unit once, where it is the same', () => {
+    expect(formatLengthRange(270, 370, 'metric')).toBe('27–37 cm');
+    expect(formatLengthRange(800, 1200, 'metric')).toBe('80 cm–1.2 m');
+    expect(formatLengthRange(610, 914, 'feet')).toMatch(/^2′.*–3′/);
   });
 });

@@ -120,3 +120,10 @@ export function unbroken(text: string): string {
     found.replaceAll(' ', '\u00a0')
   );
 }
+
+/** "27–37 cm", "80 cm–1.2 m": both ends, the unit once where it is the same. @param low, high mm */
+export function formatLengthRange(low: number, high: number, unit: LengthUnit): string {
+  const [from, to] = [formatLength(low, unit), formatLength(high, unit)];
+  const own = / [a-z]+$/.exec(to)?.[0];
+  return `${own !== undefined && from.endsWith(own) ? from.slice(0, -own.length) : from}–${to}`;
+}

@@ -56,7 +56,7 @@ export function parseNumber(text: string, range: NumberRange): ParsedNumber {
   const read = readValue(typed, range.unit);
   if (!read) return refuse(`Type ${example}.`);
   const factor = read.unit === '' ? 1 : accepted[read.unit.toLowerCase()];
-  if (factor === undefined) return refuse(`“${read.unit}” is no unit for this. Type ${example}.`);
+  if (factor === undefined) return refuse(`“${read.unit}” isn’t a unit here. Type ${example}.`);
   const value = read.value * factor;
   if (!Number.isFinite(value)) return refuse(`Type ${example}.`);
   if (range.whole && !Number.isInteger(value)) return refuse(`A whole number, ${rangeWords(range)}.`);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { apertureStyles } from '../setup/schema';
-import { alternativeWords, styleWords } from './alternatives';
+import { alternativeWords } from './alternatives';
+import { styleWords } from './choices';
 
 const target = {
   subjectId: 'a',
@@ -14,15 +15,19 @@ const target = {
 
 describe('what another way costs, in words', () => {
   it('says the odds and from which stop it holds', () => {
-    expect(alternativeWords({ target, worstRatio: 0.9, odds: 0.934, holdsFrom: '2.8' })).toBe('93 %, holds from f/2.8');
-    expect(alternativeWords({ target, worstRatio: 2, odds: 0.1, holdsFrom: null })).toBe('10 %, holds at no stop');
+    expect(alternativeWords({ target, worstRatio: 0.9, odds: 0.934, holdsFrom: '2.8' })).toBe(
+      '93%, faces sharp from f/2.8'
+    );
+    expect(alternativeWords({ target, worstRatio: 2, odds: 0.1, holdsFrom: null })).toBe(
+      '10%, faces sharp at no aperture'
+    );
   });
 
   it('names the backgrounds a style misses', () => {
     const style = (missed: string[]) =>
       alternativeWords({ style: 'deepAndSafe', stop: '8', odds: 0.97, worstRatio: 0.4, missed });
-    expect(style([])).toBe('97 %');
-    expect(style(['ferns', 'candles'])).toBe('97 %, not as wished: ferns, candles');
+    expect(style([])).toBe('97%');
+    expect(style(['ferns', 'candles'])).toBe('97%, misses: ferns, candles');
   });
 
   it('has words for every style', () => {

@@ -19,31 +19,31 @@ const stopsOf = (stops: number): string =>
 export function focusProblemWords({ problem, by }: RefusedFrame<FocusProblem>, unit: LengthUnit): string {
   switch (problem) {
     case 'noSheet':
-      return 'No focus sheet is to be seen. All markers must be in the picture, and at least 60 pixels wide.';
+      return 'No focus sheet found. All markers must be in the frame, at least 60 pixels wide.';
     case 'half':
-      return 'Only half the sheet is to be seen: both halves must be in the picture, with their markers.';
+      return 'Only half the sheet is in the frame: both halves must be, with their markers.';
     case 'two':
-      return 'There are two focus sheets in it. Which is meant?';
+      return 'There are two focus sheets in the frame: leave one.';
     case 'mirrored':
-      return 'The picture is mirrored. Nothing is measured from it.';
+      return 'The photo is mirrored: nothing was measured.';
     case 'small':
-      return `The sheet is too small: go nearer, to ${by === null ? 'where it fills a third of the picture' : formatLength(by, unit)}.`;
+      return `The sheet is too small: go nearer, to ${by === null ? 'where it fills a third of the frame' : formatLength(by, unit)}.`;
     case 'askew':
-      return `The upright half is ${by === null ? 'not square to the lens' : `turned ${Math.round(by)}° out of square`}: turn it until its sides run alike, within 2°.`;
+      return `The upright half is ${by === null ? 'not square to the lens' : `turned ${Math.round(by)}°`}. Square it to the lens (within 2°).`;
     case 'blown':
       return 'The paper is blown out: expose a stop less.';
     case 'dark':
       return `It is too dark to measure: expose ${stopsOf(by ?? 2)} more.`;
     case 'shortFront':
-      return `The plane lies before the leaning half, or at its very end: move the leaning half${byWords(by, unit)} towards the lens.`;
+      return `Focus is in front of the leaning half. Move that half${byWords(by, unit)} towards the lens.`;
     case 'shortBehind':
-      return `The plane lies behind the leaning half, or at its very end: move the leaning half${byWords(by, unit)} away from the lens.`;
+      return `Focus is behind the leaning half. Move that half${byWords(by, unit)} away from the lens.`;
     case 'flat':
       return `The leaning half ${by === null || by < 1 ? 'hardly leans' : `leans by ${Math.round(by)}° only`}: lean it back by about 45°.`;
     case 'notSharp':
-      return 'Nothing on the leaning half is sharp: it was shaken, or focused far elsewhere.';
+      return 'Nothing on the leaning half is sharp: camera shake, or focus was far off.';
     case 'unclear':
-      return 'What is seen does not fit one plane: bent paper, glare, or another focal length than said.';
+      return 'The reading doesn’t add up: bent paper, glare, or the wrong focal length.';
   }
 }
 const byWords = (mm: number | null, unit: LengthUnit): string => (mm === null ? '' : ` ${shortLength(mm, unit)}`);
@@ -51,11 +51,11 @@ const byWords = (mm: number | null, unit: LengthUnit): string => (mm === null ? 
 export function edgeProblemWords({ problem, by }: RefusedFrame<EdgeFrameProblem>): string {
   switch (problem) {
     case 'noSheet':
-      return 'No page of the edge sheet is to be seen with three of its markers.';
+      return 'No page of the edge sheet found with three of its markers.';
     case 'two':
       return 'A page is in it twice.';
     case 'mirrored':
-      return 'The picture is mirrored. Nothing is measured from it.';
+      return 'The photo is mirrored: nothing was measured.';
     case 'small':
       return 'The pages are too small: go nearer.';
     case 'noEdges':
@@ -106,15 +106,15 @@ export function focusOffsetText(um: number, f: number, distanceMm: number, unit:
   return behindWords(atDistanceMm(um, f, distanceMm), unit);
 }
 
-/** How many frames lie outside the sharp zone: "one frame in 6". */
+/** How many frames miss the depth of field: "one frame in 6". */
 export function lostWords({ bias, sd }: Pick<FocusResult, 'bias' | 'sd'>, allowedUm: number): string {
   const inside = normalCdf((allowedUm - bias.value) / sd.value) - normalCdf((-allowedUm - bias.value) / sd.value);
   const lost = 1 - inside;
-  if (lost < 0.005) return 'Hardly a frame lies outside the sharp zone for it.';
-  if (lost > 0.5) return 'Most frames lie outside the sharp zone.';
+  if (lost < 0.005) return 'Hardly a frame misses the depth of field because of it.';
+  if (lost > 0.5) return 'Most frames miss the depth of field.';
   return lost > 0.2
-    ? `About ${Math.round(lost * 10)} frames in ten lie outside the sharp zone.`
-    : `About one frame in ${Math.round(1 / lost)} lies outside the sharp zone.`;
+    ? `About ${Math.round(lost * 10)} frames in 10 miss the depth of field.`
+    : `About 1 frame in ${Math.round(1 / lost)} misses the depth of field.`;
 }
 
 export interface FocusSaid {
@@ -130,12 +130,12 @@ interface Told {
   readonly distanceMm: number;
   readonly unit: LengthUnit;
   readonly frames: number;
-  /** Half the sharp zone on the sensor, µm. */
+  /** Half the depth of focus on the sensor, µm. */
   readonly allowedUm: number;
   readonly wished?: Precision;
 }
 
-/** "This 85 focuses 9 mm behind, every time." */
+/** "This 85 back-focuses 9 mm, consistently." */
 export function focusWords(
   result: FocusResult,
   { lens, f, distanceMm, unit, frames, allowedUm, wished = 'fifth' }: Told
@@ -144,30 +144,31 @@ export function focusWords(
   const at = (um: number) => Math.abs(atDistanceMm(um, f, distanceMm));
   const half = at((bias.high - bias.low) / 2);
   const where = focusOffsetText(bias.value, f, distanceMm, unit);
+  const off = shortLength(at(bias.value), unit);
   const counted = frames === 1 ? 'One frame' : `${frames} frames`;
   const steady = sd.value < Math.abs(bias.value) / 3;
   const title = {
     few: `${lens}: too few frames to say`,
-    onTheMark: `${lens} is on the mark.`,
-    front: `${lens} focuses ${where}${steady ? ', every time' : ''}.`,
-    behind: `${lens} focuses ${where}${steady ? ', every time' : ''}.`,
-    scattered: `${lens} scatters more than it is off.`
+    onTheMark: `${lens} is on target.`,
+    front: `${lens} front-focuses ${off}${steady ? ', consistently' : ''}.`,
+    behind: `${lens} back-focuses ${off}${steady ? ', consistently' : ''}.`,
+    scattered: `${lens} varies more from frame to frame than it front- or back-focuses.`
   }[verdict];
-  const detail = `${counted} at ${formatLength(distanceMm, unit)}: ${where} ± ${shortLength(half, unit)} nine times in ten, each frame scattering by ${shortLength(at(sd.value), unit)}. ${lostWords(result, allowedUm)}`;
-  const off = verdict === 'front' || verdict === 'behind';
-  const towards = bias.value > 0 ? 'front' : 'back';
+  const detail = `${counted} at ${formatLength(distanceMm, unit)}: ${where}, ±${shortLength(half, unit)} (90% range); scatter ${shortLength(at(sd.value), unit)}. ${lostWords(result, allowedUm)}`;
+  const biased = verdict === 'front' || verdict === 'behind';
+  const towards = bias.value > 0 ? 'forward' : 'back';
   const advice = changesWithDistance
-    ? 'It changes with the distance: one fine adjustment cannot mend both. Test at the distance you work at.'
-    : off
-      ? `Try the body’s fine adjustment towards the ${towards}: half of what seems needed, then test again. Bodies count in units of their own.`
+    ? 'It changes with distance: one AF fine-tune value can’t fix both. Test at your working distance.'
+    : biased
+      ? `Use AF fine-tune to move focus ${towards}: correct about half, then test again. Steps differ between bodies.`
       : verdict === 'scattered'
-        ? 'Fine adjustment will not help: the scatter is larger than the bias.'
+        ? 'AF fine-tune won’t help: it varies more than it is off.'
         : verdict === 'onTheMark'
           ? 'Nothing to adjust.'
-          : 'One frame is its scatter as much as its bias: refocus for each, from near and from far in turn.';
+          : 'One frame can’t separate error from scatter: refocus for each, alternately from near and from far.';
   const approaches =
     approach?.differ === true
-      ? ` From near it lies ${focusOffsetText(approach.near, f, distanceMm, unit)}, from far ${focusOffsetText(approach.far, f, distanceMm, unit)}: the way it is turned matters.`
+      ? ` Coming from near it lands ${focusOffsetText(approach.near, f, distanceMm, unit)}, from far ${focusOffsetText(approach.far, f, distanceMm, unit)}: the direction matters.`
       : '';
   return {
     title,
@@ -175,7 +176,7 @@ export function focusWords(
     advice,
     more:
       more > 0
-        ? `${more === 1 ? 'One frame' : `${more} frames`} more would tell it to a ${wished} of the sharp zone.`
+        ? `${more === 1 ? 'One more frame' : `${more} more frames`} would narrow it to a ${wished} of the depth of field.`
         : ''
   };
 }
@@ -214,7 +215,7 @@ export function stopsWords({ bestCentre, bestCorner, avoid, unsound }: StopVerdi
       : [];
   });
   const said = worst.map(({ zone, from, to, loses }) => {
-    const percent = `${Math.round(loses * 100)} %`;
+    const percent = `${Math.round(loses * 100)}%`;
     return from === to
       ? `${zoneWords[zone]} ${percent} at f/${from}`
       : `${zoneWords[zone]} up to ${percent} from f/${from} to f/${to}`;
@@ -229,7 +230,7 @@ export function stopsWords({ bestCentre, bestCorner, avoid, unsound }: StopVerdi
 
 /** What sharpening in the camera does to a figure. */
 export function overshootWords(overshoot: number): string {
-  return `Sharpened by the camera (${Math.round(overshoot * 100)} % beyond the edge): figures are higher than the lens’s own, and compare only with others developed alike.`;
+  return `Sharpened by the camera (${Math.round(overshoot * 100)}% beyond the edge): figures are higher than the lens’s own, and compare only with others developed alike.`;
 }
 
 export const notWrittenWords: Readonly<Record<NotWritten, string>> = {
@@ -251,7 +252,7 @@ export function toneWords(tone: EdgeFrame['tone']): string {
   if (exponent > usualTones.from && exponent < usualTones.to) return '';
   const by = Math.round(Math.abs(shift) * 100);
   const did =
-    by === 0 ? 'changes the figures by less than 1 %' : `makes the figures ${by} % ${shift < 0 ? 'lower' : 'higher'}`;
+    by === 0 ? 'changes the figures by less than 1%' : `makes the figures ${by}% ${shift < 0 ? 'lower' : 'higher'}`;
   return `The steps of grey lie otherwise than printed (exponent ${exponent.toFixed(1)}). That is undone, which ${did}. Whatever your printer’s greys are off by is in it.`;
 }
 
@@ -260,8 +261,8 @@ export const wingWords = (shiftMm: number | null, unit: LengthUnit): string =>
   shiftMm === null
     ? ''
     : Math.abs(shiftMm) < leastShiftMm
-      ? 'Both wings are shorter than the sharp zone is deep: go nearer, or lean the half back further.'
-      : `One wing is shorter than the sharp zone is deep: move the leaning half ${shortLength(Math.abs(shiftMm), unit)} ${shiftMm < 0 ? 'towards' : 'away from'} the lens.`;
+      ? 'Both wings are shorter than the depth of field: go nearer, or lean the half back further.'
+      : `One wing is shorter than the depth of field: move the leaning half ${shortLength(Math.abs(shiftMm), unit)} ${shiftMm < 0 ? 'towards' : 'away from'} the lens.`;
 const leastShiftMm = 3;
 
 export const fieldProblems: Readonly<Record<FieldProblem, string>> = {
@@ -303,7 +304,7 @@ export function fieldWords(curve: FieldCurve, row: Row): { readonly title: strin
     };
   return {
     title: `For this lens ${value > 0 ? 'bring' : 'let'} the ends of a row ${length(value)} ${value > 0 ? 'forward' : 'back'}.`,
-    detail: `The surface of sharp focus bends ${value > 0 ? 'towards the lens' : 'away from it'}: ${value > 0 ? between : `${length(high)} to ${length(low)}`} at the ends ${where}, nine times in ten.`
+    detail: `The surface of sharp focus bends ${value > 0 ? 'towards the lens' : 'away from it'}: ${value > 0 ? between : `${length(high)} to ${length(low)}`} at the ends ${where} (90% range).`
   };
 }
 
@@ -321,8 +322,7 @@ export function spotsWords(
   usual: number
 ): { readonly title: string; readonly detail: string } {
   const count = spots.length === 1 ? 'One spot' : `${spots.length} spots`;
-  if (spots.length === 0)
-    return { title: 'No dust is to be seen.', detail: 'Nothing lacks light anywhere in the picture.' };
+  if (spots.length === 0) return { title: 'No dust found.', detail: 'Nothing lacks light anywhere in the picture.' };
   const [worst] = spots;
   const early = spots.filter(({ showsFrom }) => showsFrom <= usual).length;
   const stop = (N: number) => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;

@@ -66,23 +66,18 @@ describe('the call in words', () => {
   });
 
   it('never says certain', () => {
-    expect([oddsWords(1), oddsWords(0.996), oddsWords(0.914), oddsWords(0)]).toEqual([
-      '99 %',
-      '99 %',
-      '91 %',
-      'under 1 %'
-    ]);
+    expect([oddsWords(1), oddsWords(0.996), oddsWords(0.914), oddsWords(0)]).toEqual(['99%', '99%', '91%', 'under 1%']);
   });
 
   it('asks for frames, focused anew each time, and beyond twenty to combine several', () => {
     const one = plan({ people: [newPerson('a', 'A')], backgrounds: [] });
-    expect(framesWords(one, entryOf(one, 5))).toBe('one frame is enough');
+    expect(framesWords(one, entryOf(one, 5))).toBe('one frame will do');
     const people = Array.from({ length: 9 }, (_, i) => newPerson(`p${i}`, `P${i}`, { lateralMm: (i - 4) * 100 }));
     const nine = plan({ ...alone, people }, { placement: { kind: 'distance', distanceMm: 6000 } });
-    expect(framesWords(nine, entryOf(nine, 5))).toBe('shoot 3 frames, refocusing each time');
+    expect(framesWords(nine, entryOf(nine, 5))).toBe('shoot 3, refocus for each');
     const restless = people.map((person, i) => ({ ...person, mood: 'lively' as const, swayMm: 80, depthMm: i * 20 }));
     const hopeless = plan({ ...alone, people: restless }, { placement: { kind: 'distance', distanceMm: 2500 } });
-    expect(framesWords(hopeless, entryOf(hopeless, 3))).toMatch(/^no single frame will do/);
+    expect(framesWords(hopeless, entryOf(hopeless, 3))).toMatch(/^no one frame will have everyone/);
   });
 });
 
@@ -101,15 +96,15 @@ describe('what is amiss, in words', () => {
     ];
     const said = noticeWords(plan({ ...alone, people }, wide));
     expect(said).toEqual([
-      'Cleo is outside the picture and does not count.',
+      'Cleo is out of frame and not counted.',
       'Dov is hidden from the lens.',
       // 900 mm aside at 1.6 m is 29.4° off the axis: 1/cos 29.4° = 1.147.
-      'So wide and so near the edge, Bo’s head is drawn 15 % longer.'
+      'Bo is near the edge of a wide frame: the head stretches 15%.'
     ]);
     expect(noticeWords(plan({ ...alone, people: people.slice(0, 1) }))).toEqual([]);
     const crowd = Array.from({ length: 5 }, (_, i) => newPerson(`o${i}`, `O${i}`, { lateralMm: 5000 + i * 300 }));
     expect(noticeWords(plan({ ...alone, people: [newPerson('a', 'Ada'), ...crowd] }))[0]).toBe(
-      'O0, O1 and 3 more are outside the picture and do not count.'
+      'O0, O1 and 3 more are out of frame and not counted.'
     );
   });
 
@@ -123,13 +118,13 @@ describe('what is amiss, in words', () => {
     };
     const [a, b] = [newPerson('a', 'Ada', { lateralMm: -300 }), newPerson('b', 'Bo', { lateralMm: 300 })];
     expect(said([a])).toBe('from 5 m');
-    expect(said([a, b])).toBe('5 m from both');
-    expect(said([a, b, newPerson('c', 'Cleo')])).toBe('5 m from the row');
+    expect(said([a, b])).toBe('from 5 m');
+    expect(said([a, b, newPerson('c', 'Cleo')])).toBe('from 5 m');
     const back = [-400, 0, 400].map((lateralMm) =>
       newPerson(`r${lateralMm}`, 'R', { lateralMm, depthMm: 900, floorMm: 300 })
     );
-    expect(said([a, b, ...back])).toMatch(/^5 m from the front row(, focused at 5\.\d m)?$/);
-    expect(said([a, { ...b, depthMm: 1500 }])).toMatch(/^(from 5 m|5 m from Ada, focused at 6\.\d m)$/);
+    expect(said([a, b, ...back])).toMatch(/^5 m from the front row(, set focus to 5\.\d m)?$/);
+    expect(said([a, { ...b, depthMm: 1500 }])).toMatch(/^(from 5 m|5 m from Ada, set focus to 6\.\d m)$/);
   });
 });
 
@@ -141,25 +136,29 @@ describe('backgrounds in words', () => {
   };
 
   it('say what becomes of each wish', () => {
-    expect(said({ wish: 'hide', detailMm: 40 }, '1.4')).toMatch(/^Ferns: vanished\./);
-    expect(said({ wish: 'hide', detailMm: 40 }, '11')).toMatch(/^Ferns: has not vanished\. .* theirs is 4 cm\.$/);
-    expect(said({ wish: 'hint', detailMm: 60 }, '4')).toMatch(/^Ferns: hinted\./);
-    expect(said({ wish: 'hint', detailMm: 60 }, '1.4')).toMatch(/^Ferns: gone, not even hinted\./);
-    expect(said({ wish: 'hint', detailMm: 60 }, '16')).toMatch(/^Ferns: too plain\./);
+    expect(said({ wish: 'hide', detailMm: 40 }, '1.4')).toMatch(/^Ferns: blurred away\./);
+    expect(said({ wish: 'hide', detailMm: 40 }, '11')).toMatch(/^Ferns: still readable\. .* these are 4 cm\.$/);
+    expect(said({ wish: 'hint', detailMm: 60 }, '4')).toMatch(/^Ferns: just hinted\./);
+    expect(said({ wish: 'hint', detailMm: 60 }, '1.4')).toMatch(
+      /^Ferns: blurred away completely, not even hinted at\./
+    );
+    expect(said({ wish: 'hint', detailMm: 60 }, '16')).toMatch(/^Ferns: too distinct\./);
     expect(said({ wish: 'keep', depthMm: 30 }, '11')).toBe('Ferns: sharp.');
-    expect(said({ wish: 'keep' }, '1.4')).toMatch(/^Ferns: too soft to be recognised\./);
-    expect(said({ wish: 'free', detailMm: 10 }, '1.4')).toMatch(/^Ferns: gone\./);
+    expect(said({ wish: 'keep' }, '1.4')).toMatch(/^Ferns: too soft to recognise\./);
+    expect(said({ wish: 'free', detailMm: 10 }, '1.4')).toMatch(/^Ferns: blurred away\./);
     expect(said({ wish: 'free', detailMm: 400 }, '1.4')).toMatch(/^Ferns: still readable\./);
   });
 });
 
 describe('reasons and conflicts in words', () => {
   it('name what happens a stop wider and a stop narrower', () => {
-    expect(reasonSentence(plan(alone))).toMatch(/^f\/[\d.]+ to f\/16 works: .+; the lens closes no further\.$/);
+    expect(reasonSentence(plan(alone))).toMatch(
+      /^f\/[\d.]+–f\/16 works\. .+\. f\/16 is the lens’s smallest aperture\.$/
+    );
     const hidden = plan({ backgrounds: [newBackground('b', 'ferns', { depthMm: 3000, detailMm: 40 })] });
-    expect(reasonSentence(hidden)).toMatch(/any narrower, ferns come back\.$/);
+    expect(reasonSentence(hidden)).toMatch(/Narrower: ferns come back\.$/);
     const one = plan({ backgrounds: [newBackground('b', 'hedge', { depthMm: 3000, detailMm: 40 })] });
-    expect(reasonSentence(one)).toMatch(/any narrower, hedge comes back\.$/);
+    expect(reasonSentence(one)).toMatch(/Narrower: hedge comes back\.$/);
   });
 
   it('give each conflict two sentences and a window none', () => {
@@ -167,11 +166,11 @@ describe('reasons and conflicts in words', () => {
     const cases: [Partial<Setup>, RegExp][] = [
       [
         { people: [newPerson('a', 'A'), newPerson('b', 'B', { depthMm: 4000 })] },
-        /^No stop of this lens reaches from the nearest face to the furthest/
+        /^No aperture on this lens has the depth of field for every face/
       ],
       [
         { backgrounds: [newBackground('b', 'ivy', { depthMm: 50, detailMm: 60 })] },
-        /^No stop of this lens hides ivy from here\.$/
+        /^No aperture on this lens blurs ivy away from here\.$/
       ],
       [
         {
@@ -180,14 +179,14 @@ describe('reasons and conflicts in words', () => {
             newBackground('k', 'arch', { depthMm: 200, wish: 'keep' })
           ]
         },
-        /^.+ and .+ want different stops\.$/
+        /^.+ and .+ need different apertures\.$/
       ],
       [
         {
           people: [newPerson('a', 'A', { headYawDeg: 50 })],
           backgrounds: [newBackground('b', 'ferns', { depthMm: 1500, detailMm: 30 })]
         },
-        /^The faces want f\/[\d.]+; ferns would need f\/[\d.]+ to vanish\.$/
+        /^The faces need f\/[\d.]+, but ferns would only blur away at f\/[\d.]+\.$/
       ]
     ];
     for (const [changes, wishes] of cases) {

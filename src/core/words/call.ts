@@ -5,7 +5,6 @@ import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type SharpnessVerdict } from '../optics/sharpness';
 import { rowsByDepth } from '../people/rows';
 import type { PointRole, Subject } from '../setup/scene';
-import type { Wish } from '../setup/schema';
 import { formatLength, type LengthUnit } from '../units/length';
 
 export const roleWords: Readonly<Record<PointRole, string>> = {
@@ -26,13 +25,6 @@ export const verdictWords: Readonly<Record<SharpnessVerdict, string>> = {
   sharp: 'sharp',
   touchSoft: 'a touch soft',
   soft: 'soft'
-};
-
-export const wishWords: Readonly<Record<Wish, string>> = {
-  hide: 'vanish',
-  hint: 'hinted',
-  keep: 'recognisable',
-  free: 'as it falls'
 };
 
 /** "Ines’s", "the rings’": a name takes an s, a plural none. */
@@ -105,14 +97,13 @@ export function standing(plan: Plan, entry: StopPlan): Stand {
   const [only] = front;
   if (!only) return { distanceMm: plan.distanceMm, from: '' };
   if (front.length === 1) return { distanceMm, from: only.id === entry.target.subjectId ? '' : spoken(only.name) };
-  if (rows.length > 1) return { distanceMm, from: 'the front row' };
-  return { distanceMm, from: front.length === 2 ? 'both' : 'the row' };
+  return { distanceMm, from: rows.length > 1 ? 'the front row' : '' };
 }
 
 /** Distances closer together than this are one, as a share. */
 const sameDistance = 0.04;
 
-/** Where to stand, in parts: "5.2 m", "the front row", "focused at 5.9 m"; the last two may be empty. */
+/** Where to stand, in parts: "5.2 m", "the front row", "set focus to 5.9 m"; the last two may be empty. */
 export function standParts(plan: Plan, entry: StopPlan, unit: LengthUnit) {
   const { distanceMm, from } = standing(plan, entry);
   const { focusDistanceMm, subjectId } = entry.target;
@@ -120,11 +111,11 @@ export function standParts(plan: Plan, entry: StopPlan, unit: LengthUnit) {
   return {
     length: formatLength(distanceMm, unit),
     from,
-    focused: apart ? `focused at ${formatLength(focusDistanceMm, unit)}` : ''
+    focused: apart ? `set focus to ${formatLength(focusDistanceMm, unit)}` : ''
   };
 }
 
-/** "from 3.4 m", "5.2 m from the front row, focused at 5.9 m". */
+/** "from 3.4 m", "5.2 m from the front row, set focus to 5.9 m". */
 export function standWords(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
   const { length, from, focused } = standParts(plan, entry, unit);
   return from === '' ? `from ${length}` : `${length} from ${from}${focused === '' ? '' : `, ${focused}`}`;
@@ -138,11 +129,11 @@ export function noticeWords(plan: Plan): readonly string[] {
     return [`${capital(listOfNames(names))} ${names.length === 1 ? one : many}.`];
   };
   return [
-    ...of(plan.outOfFrame, 'is outside the picture and does not count', 'are outside the picture and do not count'),
+    ...of(plan.outOfFrame, 'is out of frame and not counted', 'are out of frame and not counted'),
     ...of(plan.hidden, 'is hidden from the lens', 'are hidden from the lens'),
     ...(plan.stretched
       ? [
-          `So wide and so near the edge, ${possessive(subjectName(plan, plan.stretched.subjectId))} head is drawn ${Math.round((plan.stretched.factor - 1) * 100)} % longer.`
+          `${capital(subjectName(plan, plan.stretched.subjectId))} is near the edge of a wide frame: the head stretches ${Math.round((plan.stretched.factor - 1) * 100)}%.`
         ]
       : [])
   ];
@@ -169,7 +160,7 @@ interface SharpZone {
   readonly depthMm: number;
 }
 
-/** The sharp zone about the plane of focus. */
+/** The depth of field about the plane of focus. */
 export function sharpZone(entry: StopPlan): SharpZone {
   const s = entry.planeMm;
   const far = entry.farMm ?? Infinity;
@@ -189,24 +180,24 @@ export function zoneSplitWords(entry: StopPlan, unit: LengthUnit): string {
   return `${formatLength(inFrontMm, unit)} in front, ${behind}`;
 }
 
-/** "one frame", "3 frames, refocusing each time", or how many to combine where no single frame will do. */
+/** "one frame will do", "shoot 3, refocus for each", or how many to combine where no single frame will do. */
 export function framesWords(plan: Plan, { frames }: StopPlan): string {
   const { for95 } = frames;
   if (for95 === null) {
     return plan.framesToCombine === null
-      ? 'no single frame will do'
-      : `no single frame will do: combine the best faces of ${plan.framesToCombine}`;
+      ? 'no one frame will have everyone'
+      : `no one frame will have everyone: shoot ${plan.framesToCombine} and combine faces`;
   }
-  return for95 === 1 ? 'one frame is enough' : `shoot ${for95} frames, refocusing each time`;
+  return for95 === 1 ? 'one frame will do' : `shoot ${for95}, refocus for each`;
 }
 
 /** In per cent, never 0 nor 100: nothing is certain. */
 export function oddsWords(odds: number): string {
-  if (odds < 0.01) return 'under 1 %';
-  return `${Math.min(99, Math.round(odds * 100))} %`;
+  if (odds < 0.01) return 'under 1%';
+  return `${Math.min(99, Math.round(odds * 100))}%`;
 }
 
-/** What becomes of one background at a stop, in a sentence. */
+/** What a stop makes of one background, in a sentence. */
 export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, unit: LengthUnit): string {
   const background = plan.backgrounds[index];
   const state = entry.backgrounds[index];
@@ -215,51 +206,51 @@ export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, u
   const name = capital(background.name);
   const detail = formatLength(background.detailMm, unit);
   if (verdict(state.ratio) === 'sharp') return `${name}: sharp.`;
-  const effect = state.lostDetailMm >= background.detailMm ? 'gone' : 'still readable';
+  const effect = state.lostDetailMm >= background.detailMm ? 'blurred away' : 'still readable';
   switch (background.wish) {
     case 'hide':
       return state.met
-        ? `${name}: vanished. Detail under ${lost} is lost there.`
-        : `${name}: has not vanished. Detail under ${lost} is lost, theirs is ${detail}.`;
+        ? `${name}: blurred away. Details under ${lost} are gone.`
+        : `${name}: still readable. Details under ${lost} are gone; these are ${detail}.`;
     case 'hint':
-      if (state.met) return `${name}: hinted. Detail under ${lost} is lost there, theirs is ${detail}.`;
+      if (state.met) return `${name}: just hinted. Details under ${lost} are gone; these are ${detail}.`;
       return state.lostDetailMm > background.detailMm * hintRange.most
-        ? `${name}: gone, not even hinted. Detail under ${lost} is lost there.`
-        : `${name}: too plain. Detail under ${lost} is lost, theirs is ${detail}.`;
+        ? `${name}: blurred away completely, not even hinted at. Details under ${lost} are gone.`
+        : `${name}: too distinct. Details under ${lost} are gone; these are ${detail}.`;
     case 'keep':
-      return `${name}: too soft to be recognised. Detail under ${lost} is lost there.`;
+      return `${name}: too soft to recognise. Details under ${lost} are gone.`;
     case 'free':
-      return `${name}: ${effect}. Detail under ${lost} is lost there.`;
+      return `${name}: ${effect}. Details under ${lost} are gone.`;
   }
 }
 
 /** What happens just beyond one end of the window. */
 // eslint-disable-next-line complexity -- a table: one case a bound, each a sentence
-function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow'): string {
-  const beyond = `any ${end === 'wide' ? 'wider' : 'narrower'},`;
+function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow', label: string): string {
+  const beyond = end === 'wide' ? 'Wider:' : 'Narrower:';
   switch (bound.kind) {
     case 'lens':
-      return end === 'wide' ? 'the lens opens no wider' : 'the lens closes no further';
+      return end === 'wide' ? `f/${label} is wide open` : `f/${label} is the lens’s smallest aperture`;
     case 'point': {
       const who = pointWords(plan, bound.subjectId, bound.role);
       return `${beyond} ${who} ${who.endsWith('eyes') ? 'go' : 'goes'} soft`;
     }
     case 'odds':
-      return `${beyond} ${subjectName(plan, bound.subjectId)} may drift out of the sharp zone`;
+      return `${beyond} ${subjectName(plan, bound.subjectId)} drops under your ${oddsWords(plan.oddsWanted)}`;
     case 'background': {
       const background = plan.backgrounds.find((item) => item.id === bound.backgroundId);
       const name = background?.name ?? 'the background';
       const many = /[^s]s$/i.test(name);
       if (background?.wish === 'keep') return `${beyond} ${name} ${many ? 'go' : 'goes'} soft`;
-      if (end === 'wide') return `${beyond} ${name} ${many ? 'vanish' : 'vanishes'}`;
+      if (end === 'wide') return `${beyond} ${name} ${many ? 'disappear' : 'disappears'}`;
       return background?.wish === 'hint'
-        ? `${beyond} ${name} ${many ? 'become' : 'becomes'} too plain`
+        ? `${beyond} ${name} ${many ? 'become' : 'becomes'} too distinct`
         : `${beyond} ${name} ${many ? 'come' : 'comes'} back`;
     }
     case 'lensBlur':
       return end === 'wide' ? `${beyond} the lens is too soft` : `${beyond} diffraction softens everything`;
     case 'lensEdge':
-      return `${beyond} the lens is too soft where ${subjectName(plan, bound.subjectId)} stands`;
+      return `${beyond} the lens is too soft out where ${subjectName(plan, bound.subjectId)} stands`;
     case 'shake':
       return `${beyond} camera shake softens everything`;
     case 'movement':
@@ -272,36 +263,35 @@ export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
-/** One line on what binds: "f/2.8 to f/4 works: any wider, Ines’s far eye goes soft; any narrower, the trunks come back." */
+/** What binds: "f/2.8–f/4 works. Wider: Ines’s far eye goes soft. Narrower: the trunks come back." */
 export function reasonSentence(plan: Plan): string {
   const { window, stops } = plan;
   if (!window) return '';
   const first = stops[window.first]?.stop.label ?? '';
   const last = stops[window.last]?.stop.label ?? '';
-  const range = window.first === window.last ? `Only f/${first} works` : `f/${first} to f/${last} works`;
-  return `${range}: ${boundWords(plan, plan.lower, 'wide')}; ${boundWords(plan, plan.upper, 'narrow')}.`;
+  const range = window.first === window.last ? `Only f/${first} works` : `f/${first}–f/${last} works`;
+  return `${range}. ${boundWords(plan, plan.lower, 'wide', first)}. ${boundWords(plan, plan.upper, 'narrow', last)}.`;
 }
 
 type Unreachable = Extract<NonNullable<Plan['conflict']>, { kind: 'facesUnreachable' }>;
 
-/** Why no stop holds the faces. */
+/** Why no aperture keeps the faces sharp. */
 function unreachableWords(plan: Plan, { because, bound }: Unreachable): string {
   if (because === 'criterion')
-    return 'The lens and diffraction alone blur more than you allow for this viewing, at every stop.';
+    return 'At every aperture the lens and diffraction alone are too soft for how you want it viewed.';
   if (because === 'odds' && bound.kind === 'odds')
-    return `The zone is deep enough, but movement and focus spread leave ${possessive(subjectName(plan, bound.subjectId))} odds under ${oddsWords(plan.oddsWanted)} at every stop.`;
-  if (because === 'shake')
-    return 'At the ISO you accept the shutter is too slow for your hands: camera shake softens everything.';
+    return `There is enough depth of field, but movement and AF scatter keep ${subjectName(plan, bound.subjectId)} under ${oddsWords(plan.oddsWanted)} at every aperture.`;
+  if (because === 'shake') return 'Within your ISO limit the shutter is too slow to hand-hold: camera shake will show.';
   if (because === 'movement' && bound.kind === 'movement')
-    return `At the ISO you accept the shutter is too slow: ${possessive(subjectName(plan, bound.subjectId))} movement shows.`;
+    return `Within your ISO limit the shutter is too slow: ${subjectName(plan, bound.subjectId)} will show motion blur.`;
   const who = bound.kind === 'point' ? pointWords(plan, bound.subjectId, bound.role) : 'everyone';
   const stays = who.endsWith('eyes') ? 'stay' : 'stays';
   return decidingSubjects(plan).length > 1
-    ? `No stop of this lens reaches from the nearest face to the furthest: ${who} ${stays} out.`
-    : `No stop of this lens is deep enough for what must be sharp: ${who} ${stays} soft.`;
+    ? `No aperture on this lens has the depth of field for every face: ${who} ${stays} soft.`
+    : `No aperture on this lens has enough depth of field: ${who} ${stays} soft.`;
 }
 
-/** The conflict as two wishes, and in whose favour it was settled. */
+/** The two goals in conflict, and in whose favour it was settled. */
 export function conflictSentences(plan: Plan): { readonly wishes: string; readonly settled: string } | null {
   const { conflict, stops } = plan;
   if (!conflict) return null;
@@ -312,29 +302,34 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
     case 'facesAgainstBackground': {
       const name = backgroundName(plan, conflict.backgroundId);
       const wish = plan.backgrounds.find((item) => item.id === conflict.backgroundId)?.wish ?? 'hide';
-      const wanted = { hide: 'to vanish', hint: 'only to be hinted', keep: 'to stay recognisable', free: '' }[wish];
+      const wanted = { hide: 'blur away', hint: 'be just hinted at', keep: 'stay recognisable', free: '' }[wish];
       return {
-        wishes: `The faces want ${f(conflict.facesFrom)}; ${name} would need ${f(conflict.backgroundAt)} ${wanted}.`,
+        wishes: `The faces need ${f(conflict.facesFrom)}, but ${name} would only ${wanted} at ${f(conflict.backgroundAt)}.`,
         settled: plan.letGo.includes(conflict.backgroundId)
-          ? `Let go, it is out of reach: ${f(plan.recommended)} holds the faces.`
-          : `Settled for the faces at ${f(plan.recommended)}: a background can be mended later.`
+          ? `You can’t have both. ${f(plan.recommended)} keeps the faces sharp.`
+          : `${f(plan.recommended)} keeps the faces sharp; a background can be fixed in post.`
       };
     }
     case 'backgroundUnreachable': {
       const name = backgroundName(plan, conflict.backgroundId);
       const background = plan.backgrounds.find((item) => item.id === conflict.backgroundId);
-      const doing = background?.wish === 'hide' ? 'hides' : background?.wish === 'keep' ? 'keeps' : 'only hints';
+      const does =
+        background?.wish === 'hide'
+          ? `blurs ${name} away`
+          : background?.wish === 'keep'
+            ? `keeps ${name} recognisable`
+            : `only hints at ${name}`;
       return {
-        wishes: `No stop of this lens ${doing} ${name} from here.`,
+        wishes: `No aperture on this lens ${does} from here.`,
         settled: plan.letGo.includes(conflict.backgroundId)
-          ? `Let go, it is out of reach: ${f(plan.recommended)} holds the faces.`
-          : `${f(plan.recommended)} holds the faces and comes closest.`
+          ? `You can’t have both. ${f(plan.recommended)} keeps the faces sharp.`
+          : `${f(plan.recommended)} keeps the faces sharp and comes closest.`
       };
     }
     case 'backgroundAgainstBackground':
       return {
-        wishes: `${capital(backgroundName(plan, conflict.backgroundId))} and ${backgroundName(plan, conflict.otherId)} want different stops.`,
-        settled: `${f(plan.recommended)} misses them least and holds the faces.`
+        wishes: `${capital(backgroundName(plan, conflict.backgroundId))} and ${backgroundName(plan, conflict.otherId)} need different apertures.`,
+        settled: `${f(plan.recommended)} is the best compromise and keeps the faces sharp.`
       };
   }
 }
@@ -346,20 +341,20 @@ export function noPlanWords(
 ): { readonly title: string; readonly advice: string } {
   switch (reason.code) {
     case 'unknownBody':
-      return { title: 'The body of this setup is not in the kit.', advice: 'Choose another body.' };
+      return { title: 'This setup’s body isn’t in your kit.', advice: 'Choose another body.' };
     case 'unknownLens':
-      return { title: 'The lens of this setup is not in the kit.', advice: 'Choose another lens.' };
+      return { title: 'This setup’s lens isn’t in your kit.', advice: 'Choose another lens.' };
     case 'nothingRequired':
-      return { title: 'Nobody is in the picture yet.', advice: 'Add a person or a thing, and the call follows.' };
+      return { title: 'No one is in this setup yet.', advice: 'Add a person or an object to get a call.' };
     case 'behindCamera':
       return {
-        title: `${reason.name} stands behind the lens.`,
-        advice: `Step back, or bring ${reason.name} forward into the picture.`
+        title: `${reason.name} is behind the camera.`,
+        advice: `Step back, or move ${reason.name} into the frame.`
       };
     case 'tooClose':
       return {
         title: `The lens focuses no closer than ${formatLength(reason.closestFocusMm, unit)}.`,
-        advice: `You are at ${formatLength(reason.nearestMm, unit)}: step back, or take another lens.`
+        advice: `You’re at ${formatLength(reason.nearestMm, unit)}. Step back or change lens.`
       };
   }
 }
@@ -373,6 +368,6 @@ export function dayLine(plan: Plan | NoPlan, unit: LengthUnit): { readonly call:
   const odds = oddsWords(plan.stops[plan.selected]?.odds ?? 0);
   return {
     call: callSentence(plan, unit),
-    more: conflictSentences(plan)?.wishes ?? `${odds} keeper odds with the ${plan.lensName}`
+    more: conflictSentences(plan)?.wishes ?? `${odds} keeper rate with the ${plan.lensName}`
   };
 }

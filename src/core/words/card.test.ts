@@ -18,9 +18,9 @@ if (!entry) throw new Error('no stop');
 describe('the figures of the field card', () => {
   it('say where to stand, what is sharp and how often to shoot', () => {
     const [stand, sharp, shoot] = cardLines(plan, entry, 'metric');
-    expect(stand).toEqual({ name: 'Stand', value: '3.6 m', more: 'from both, 85 mm' });
+    expect(stand).toEqual({ name: 'Stand', value: '3.6 m', more: 'from Ines, 85 mm' });
     expect(sharp?.more).toMatch(/^in front, .* behind$/);
-    expect(shoot).toMatchObject({ value: '2 frames', more: expect.stringMatching(/^\d\d % each, refocusing$/) });
+    expect(shoot).toMatchObject({ value: '2 frames', more: expect.stringMatching(/^\d\d% each, refocusing$/) });
     expect(cardLines(plan, entry, 'feet')[0]?.value).toMatch(/′|ft|'/);
   });
 
@@ -30,7 +30,7 @@ describe('the figures of the field card', () => {
     const one = { ...entry, frames: { ...entry.frames, for95: 1 } };
     expect(cardLines(plan, one, 'metric')[2]).toMatchObject({
       value: '1 frame',
-      more: expect.stringMatching(/^\d\d % each$/)
+      more: expect.stringMatching(/^\d\d% each$/)
     });
     expect(cardLines(plan, whole, 'metric')[1]?.more).toBe('in front, all behind');
     const never = { ...entry, frames: { ...entry.frames, for95: null } };

@@ -42,10 +42,10 @@ export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit, setup?:
 /** "1/250", "ISO 1600"; with flash its power. */
 function lightLine({ light: { shutterS, iso, flash } }: StopPlan): Omit<CardLine, 'name'> {
   const power = flash ? `, flash ${powerWords(flash.power)}` : '';
-  return { value: formatShutter(shutterS), more: iso === null ? 'light not said' : `ISO ${formatIso(iso)}${power}` };
+  return { value: formatShutter(shutterS), more: iso === null ? 'light not set' : `ISO ${formatIso(iso)}${power}` };
 }
 
-/** "2 frames", "91 % each, refocus each"; and where no single frame will do, how many to combine. */
+/** "2 frames", "91% each, refocus each"; and where no single frame will do, how many to combine. */
 function framesLine({ framesToCombine }: Plan, { frames, odds }: StopPlan): Omit<CardLine, 'name'> {
   const each = `${oddsWords(odds)} each`;
   if (frames.for95 === 1) return { value: '1 frame', more: each };

@@ -6,7 +6,7 @@ import { edgeWords } from '../setup/edges';
 import type { Metering } from '../setup/schema';
 import { targetWords } from './call';
 import { formatLength, type LengthUnit } from '../units/length';
-import { areaWords } from './technique';
+import { focusAreaWords } from './choices';
 import { landedWords } from './ways';
 
 export interface CheckWords {
@@ -17,10 +17,10 @@ export interface CheckWords {
 }
 
 export const meteringWords: Readonly<Record<Metering, string>> = {
-  whole: 'the whole frame',
-  centre: 'the middle',
-  spot: 'a spot in the middle',
-  point: 'a spot on the focus point'
+  whole: 'whole frame',
+  centre: 'centre-weighted',
+  spot: 'spot, centre',
+  point: 'spot, at the AF point'
 };
 
 /** "+1 2/3", "−2/3": in thirds, as cameras show it. */
@@ -36,25 +36,25 @@ function troubleWords(plan: Plan, trouble: Trouble, unit: LengthUnit): Omit<Chec
   switch (trouble.kind) {
     case 'inFront':
       return {
-        what: 'See that the point is clear',
-        because: `${landedWords(plan, trouble.what)} lies under it, ${formatLength(trouble.beforeMm, unit)} in front: a smaller point, a step aside, or by hand`
+        what: 'Keep the AF point clear',
+        because: `${landedWords(plan, trouble.what)} is under it, ${formatLength(trouble.beforeMm, unit)} in front: a smaller point, a step aside, or manual focus`
       };
     case 'lowContrast':
       return {
         what: 'Find an edge to focus on',
         because:
-          'there is little contrast under the point: an edge at the same distance, the sensitive point, or the magnifier'
+          'there is little contrast under the point: an edge at the same distance, a cross-type point, or manual focus, magnified'
       };
     case 'dark':
       return {
-        what: 'Help the focus in the dark',
+        what: 'Help AF in the dark',
         because:
           'the light is near what the body can focus in: a torch on the face for a moment, an edge with light behind it, or focus once and hold'
       };
     case 'backlight':
       return {
         what: 'Shade the lens and check the focus',
-        because: 'light from behind takes contrast from faces'
+        because: 'backlight lowers contrast on faces'
       };
     case 'noFace':
       return {
@@ -75,23 +75,23 @@ export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWor
   switch (check.kind) {
     case 'area':
       return check.area === 'point'
-        ? of('One focus point', 'left to itself the camera takes what is nearest')
-        : of(`Focus area: ${areaWords[check.area]}`, 'as it was planned');
+        ? of('Single point', 'left to choose, the camera takes what is nearest')
+        : of(`AF area: ${focusAreaWords[check.area]}`, 'as planned');
     case 'byHand':
-      return of('Autofocus off', 'it is focused by hand');
+      return of('Autofocus off', 'this setup is focused manually');
     case 'hold':
-      return of('Focus again just before you press', 'everybody drifts while you wait');
+      return of('Focus again just before you press', 'everyone drifts while you wait');
     case 'drive':
-      if (check.drive === 'burst') return of('Drive: a burst', 'they do not wait for a single frame');
+      if (check.drive === 'burst') return of('Drive: a burst', 'one frame won’t catch it');
       return check.frames === 1
         ? of('One frame at a time', 'one is enough')
         : of(
-            check.frames === null ? 'Many frames, to combine' : `${check.frames} frames, focusing anew for each`,
-            'so one has everybody sharp with open eyes'
+            check.frames === null ? 'Many frames, to combine' : `${check.frames} frames, refocusing for each`,
+            'so one has everyone sharp with eyes open'
           );
     case 'metering':
       return of(
-        `Exposure correction ${correctionWords(check.reading.correction)}`,
+        `Exposure compensation ${correctionWords(check.reading.correction)}`,
         `the meter sees ${check.reading.on[0] ? landedWords(plan, check.reading.on[0]) : 'something'}, ${check.reading.offStops > 0 ? 'brighter' : 'darker'} than middle grey`
       );
     case 'highlights':
@@ -103,7 +103,7 @@ export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWor
     case 'dust':
       return of('Look for dust spots', 'they show this far stopped down');
     case 'weakEnd':
-      return of(`Leave the ${check.end} end of the zoom a little`, `this lens is weakest there`);
+      return of(`Come back from the ${check.end} end of the zoom`, `this lens is weakest there`);
     case 'edge':
       return of(
         `Look at the edge: ${check.finding.name}`,
@@ -112,24 +112,24 @@ export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWor
       );
     case 'crop':
       return check.lost.length === 0
-        ? of(`Room to crop to ${check.shape}`, 'it is ordered in this shape', `crop ${check.shape}`)
+        ? of(`Leave room for a ${check.shape} crop`, 'a print is ordered in this shape', `crop ${check.shape}`)
         : of(`Frame wider for ${check.shape}`, `it would cut off ${check.lost.join(', ')}`, `crop ${check.shape}`);
     case 'trouble':
       return { key: check.trouble.kind, ...troubleWords(plan, check.trouble, unit) };
     case 'lookAtFirst': {
       const entry = plan.stops[plan.selected];
       const on = entry ? targetWords(plan, entry, unit) : 'the eyes';
-      return of('Look at the first frame in full size', `on ${on}: the small screen hides it`);
+      return of('Check the first frame at 100%', `on ${on}: a small screen hides missed focus`);
     }
     case 'retake':
-      return of(`One more at f/${check.stop.label}`, 'the odds leave something to be wished for');
+      return of(`One more at f/${check.stop.label}`, 'the keeper rate is low');
     case 'ladder':
-      return of('Somebody holds the ladder', 'you stand high; ask the venue first');
+      return of('Have someone hold the ladder', 'you stand high; ask the venue first');
     case 'sun':
       return of('Do not look at the sun through the lens', 'long lenses and optical finders burn eyes');
     case 'infantFlash':
       return of('No hard flash close to the baby', 'bounce it, or use the light that is there');
     case 'cables':
-      return of('Weight the stands, tape the cables', 'people walk about them');
+      return of('Weight the stands, tape the cables', 'people will walk past them');
   }
 }

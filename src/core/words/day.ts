@@ -3,23 +3,18 @@ import type { BetterOrder } from '../day/order';
 import type { DayEntry, Timetable } from '../day/timetable';
 import { clockOf } from '../setup/schedule';
 
-const small = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve'];
-
-/** "Eight", "13". */
-const numberWord = (count: number): string => small[count] ?? String(count);
-
 const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
-/** "Eight pictures, 13:40 to 20:30". */
+/** "8 setups, 13:40–20:30". */
 export function dayTitle(day: Timetable): string {
   const { entries } = day;
-  const count = `${numberWord(entries.length)} ${entries.length === 1 ? 'picture' : 'pictures'}`;
+  const count = plural(entries.length, 'setup', 'setups');
   const starts = entries.find((entry) => entry.startsAt !== null)?.startsAt;
   const ends = entries.reduce<number | null>(
     (last, { endsAt }) => (endsAt === null ? last : Math.max(last ?? 0, endsAt)),
     null
   );
-  return starts == null || ends === null ? count : `${count}, ${clockOf(starts)} to ${clockOf(ends)}`;
+  return starts == null || ends === null ? count : `${count}, ${clockOf(starts)}–${clockOf(ends)}`;
 }
 
 /** "1 h 25 min", "40 min". */
@@ -39,30 +34,26 @@ export function costWords({ lensChanges, walks, minutes }: Timetable): string {
   ].join(' · ');
 }
 
-const lower = (count: number) => numberWord(count).toLowerCase();
-
-/** "Swap 4 and 6: two lens changes fewer". */
+/** "Swap 4 and 6: 2 lens changes fewer". */
 export function betterOrderWords({ kind, from, to, lensChangesFewer, walksFewer }: BetterOrder): string {
   const say = (count: number, one: string, many: string) =>
-    count === 0
-      ? []
-      : [`${lower(Math.abs(count))} ${Math.abs(count) === 1 ? one : many} ${count > 0 ? 'fewer' : 'more'}`];
+    count === 0 ? [] : [`${Math.abs(count)} ${Math.abs(count) === 1 ? one : many} ${count > 0 ? 'fewer' : 'more'}`];
   const gains = [...say(lensChangesFewer, 'lens change', 'lens changes'), ...say(walksFewer, 'walk', 'walks')];
   const what =
     kind === 'swap'
       ? `Swap ${from + 1} and ${to + 1}`
-      : `Take ${from + 1} ${to < from ? `before ${to + 1}` : `after ${to + 1}`}`;
+      : `Move ${from + 1} ${to < from ? `before ${to + 1}` : `after ${to + 1}`}`;
   return `${what}: ${gains.length === 0 ? 'less waiting' : gains.join(', ')}`;
 }
 
-/** "20 min too little before this", or empty. */
+/** "20 min too tight", or empty. */
 export function clashWords({ clashMinutes }: DayEntry): string {
-  return clashMinutes === 0 ? '' : `${durationWords(clashMinutes)} too little before this`;
+  return clashMinutes === 0 ? '' : `${durationWords(clashMinutes)} too tight`;
 }
 
-/** "three alike: 3, 6, 8". */
+/** "3 alike: 3, 6, 8". */
 export function alikeWords(numbers: readonly number[]): string {
-  return `${numberWord(numbers.length)} alike: ${numbers.join(', ')}`;
+  return `${numbers.length} alike: ${numbers.join(', ')}`;
 }
 
 /** A list of numbers of setups, neighbours as a range: "1–3, 7". */
@@ -99,7 +90,7 @@ type ReadClock =
 export function readClock(typed: string): ReadClock {
   const text = typed.trim().toLowerCase();
   if (text === '') return { ok: true, value: null };
-  const refused: ReadClock = { ok: false, message: 'A time such as 14:35, please.' };
+  const refused: ReadClock = { ok: false, message: 'Type a time such as 14:35.' };
   const [, hours, minutes = '0', half] =
     /^(\d{1,2})(?:[:.h ]?(\d{2}))? *(am?|pm?)?\.?$/.exec(text.replaceAll('.m.', 'm')) ?? [];
   if (hours === undefined) return refused;

@@ -36,7 +36,7 @@ const notToldWords = {
   small: 'too small',
   noisy: 'too noisy',
   notFull: 'not at full size',
-  noEdge: 'nothing to go by',
+  noEdge: 'nothing to measure',
   unlike: 'unlike an eye',
   unseen: 'not seen',
   open: 'sharp or soft: can’t tell'
@@ -46,7 +46,7 @@ const notToldWords = {
 export const unmeasurableText = (why: NonNullable<FaceJudged['why']>): string => notToldWords[why];
 
 const namesOf = (faces: readonly FaceJudged[], name: NameOf): string[] =>
-  faces.map(({ personId }) => (personId === null ? 'somebody' : spoken(name(personId))));
+  faces.map(({ personId }) => (personId === null ? 'someone' : spoken(name(personId))));
 
 /** The number a camera gave the file, as one speaks of it: "3" of "IMG_0003.JPG"; the whole name where it has none. */
 export function frameNumber({ file }: Pick<Frame, 'file'>): string {
@@ -62,8 +62,8 @@ export function directionWords(angle: number): string {
 }
 
 const orientationWords: Readonly<Record<NonNullable<Frame['orientation']>, string>> = {
-  mirrored: 'mirrored: everybody stands the other way round than planned; name the faces yourself, or flip the file',
-  sideways: 'on its side: turn the file, then bring it in again'
+  mirrored: 'mirrored: everyone stands the other way round; name the faces yourself or flip the file',
+  sideways: 'on its side: rotate the file and import it again'
 };
 
 /** What a frame lacks, "Corvin soft, Wren blinks"; "everyone sharp". */
@@ -88,7 +88,7 @@ export function frameRemark({ frame, faces, missed, held, absent, shake }: Frame
   for (const { personId, smear } of moving)
     if (smear)
       parts.push(
-        `${personId === null ? 'Somebody' : name(personId)} moved: ${Math.round(smear.px)} px ${directionWords(smear.angle)}`
+        `${personId === null ? 'Someone' : name(personId)} moved: ${Math.round(smear.px)} px ${directionWords(smear.angle)}`
       );
   const blinking = missed.filter(({ closed }) => closed);
   if (blinking.length > 0)
@@ -96,29 +96,27 @@ export function frameRemark({ frame, faces, missed, held, absent, shake }: Frame
   if (absent.length > 0) parts.push(`${listOfNames(absent.map((id) => spoken(name(id))))} not found`);
   if (parts.length > 0) return parts.join('; ');
   const unknown = faces.filter(({ judged, personId }) => judged === 'unknown' && personId !== null);
-  if (held === 0) return 'cannot be told';
+  if (held === 0) return 'can’t tell';
   return unknown.length === 0
     ? 'everyone sharp'
-    : `${listOfNames(namesOf(unknown, name))} cannot be told, all others sharp`;
+    : `can’t tell ${listOfNames(namesOf(unknown, name))}; everyone else sharp`;
 }
 
-/** "Frame 3 holds everybody." and what the next ones miss; the best there is where none does. */
+/** "Everyone is sharp in frame 3." and what the next one lacks; the best there is where none has everyone. */
 export function framesTitle(ranked: readonly FrameJudged[], name: NameOf): string {
   const [best, next] = ranked;
   if (!best) return 'No frames yet.';
   const holding = ranked.filter(({ missed, held, absent }) => missed.length === 0 && absent.length === 0 && held > 0);
   const number = (item: FrameJudged) => frameNumber(item.frame);
-  if (holding.length === 0)
-    return `No frame holds everybody. ${number(best)} comes nearest: ${frameRemark(best, name)}.`;
+  if (holding.length === 0) return `No frame has everyone. ${number(best)} comes closest: ${frameRemark(best, name)}.`;
   const first = holding.slice(0, 3).map(number);
   if (holding.length === ranked.length)
-    return ranked.length === 1 ? `Frame ${number(best)} holds everybody.` : 'Every frame holds everybody.';
+    return ranked.length === 1 ? `Everyone is sharp in frame ${number(best)}.` : 'Everyone is sharp in every frame.';
   if (holding.length > 3)
-    return `${holding.length} of ${ranked.length} frames hold everybody; ${number(best)} is the sharpest.`;
-  const start =
-    holding.length === 1 ? `Frame ${first[0]} holds everybody.` : `Frames ${listOfNames(first)} hold everybody.`;
+    return `Everyone is sharp in ${holding.length} of ${ranked.length} frames; ${number(best)} is sharpest.`;
+  const start = `Everyone is sharp in ${holding.length === 1 ? 'frame' : 'frames'} ${listOfNames(first)}.`;
   const after = ranked[holding.length] ?? next;
-  return after ? `${start} ${number(after)} does not: ${frameRemark(after, name)}.` : start;
+  return after ? `${start} In ${number(after)}: ${frameRemark(after, name)}.` : start;
 }
 
 /** "f/4 · 1/250 · ISO 640", as far as the file says. */
@@ -135,3 +133,6 @@ export function settingsLine({ fNumber, shutterS, iso }: Pick<Frame, 'fNumber' |
 /** "14:36:02". @param clockMs as if it were UTC, ms */
 export const clockText = (clockMs: number | null): string =>
   clockMs === null ? '' : new Date(clockMs).toISOString().slice(11, 19);
+
+/** Said wherever figures come from the simulated camera. */
+export const trialRun = (of: 'lens' | 'hands' | 'sensor'): string => `Simulated frames: a trial run, not your ${of}.`;

@@ -23,16 +23,16 @@ export const knownLightWords: Readonly<Record<KnownLight, string>> = {
 
 /** Why the shutter may not be slower. */
 export const floorWords: Readonly<Record<FloorRule, string>> = {
-  focalLength: 'the slowest a steady hand holds this focal length',
-  people: 'the slowest for people, who never keep quite still',
-  restless: 'the slowest for somebody who talks or fidgets',
-  group: 'the slowest for a group, where somebody always moves',
+  focalLength: 'the slowest you can hand-hold this focal length',
+  people: 'the slowest for people: no one is perfectly still',
+  restless: 'the slowest for someone talking or fidgeting',
+  group: 'the slowest for a group: someone always moves',
   child: 'the slowest for a child or a pet',
-  moving: 'the slowest for somebody moving',
-  lively: 'the slowest for somebody who plays or dances',
+  moving: 'the slowest for someone moving',
+  lively: 'the slowest for someone playing or dancing',
   tripod: 'the slowest on a tripod before people move',
-  shake: 'short enough for camera shake to hide',
-  movement: 'short enough for the movement to freeze',
-  sync: 'the shortest with flash, though a shorter one was called for',
+  shake: 'fast enough to hide camera shake',
+  movement: 'fast enough to freeze the movement',
+  sync: 'your flash sync speed, though this setup wants faster',
   chosen: 'as you set it'
 };

@@ -29,27 +29,25 @@ describe('the record in words', () => {
     const groups = kitGroups([...shot(40, 27), ...shot(30, 0, fifty)], asked);
     // 27 µm behind an 85 at 2 m: 27 / (85/1915)² = 13.7 mm, a little less for the prior.
     expect(recordTitle(groups, 'metric')).toMatch(
-      /^Your 85 mm f\/1\.4 focuses 1\.[34] cm behind at 2 m\. The rest is on the mark\.$/
+      /^Your 85 mm f\/1\.4 back-focuses 1\.[34] cm at 2 m\. The others are on target\.$/
     );
-    expect(biasWords(groups[0] ?? never(), 'metric').detail).toMatch(
-      /^± [\d.]+ mm · spread [\d.]+ mm; more than it scatters$/
-    );
-    expect(biasWords(groups[1] ?? never(), 'metric').title).toBe('on the mark');
-    expect(kitWords(groups[0] ?? never())).toBe('Main body, good point');
+    expect(biasWords(groups[0] ?? never(), 'metric').detail).toMatch(/^± [\d.]+ mm · scatter [\d.]+ mm$/);
+    expect(biasWords(groups[1] ?? never(), 'metric').title).toBe('on target');
+    expect(kitWords(groups[0] ?? never())).toBe('Main body, AF, cross-type or mirrorless point');
     expect(recordTitle(kitGroups([...shot(41, 27), ...shot(40, -40, fifty)], asked), 'metric')).toMatch(
-      /^Your 85 mm f\/1\.4 focuses 1\.[34] cm behind at 2 m\. Another misses too\.$/
+      /^Your 85 mm f\/1\.4 back-focuses 1\.[34] cm at 2 m\. One other lens is off too\.$/
     );
-    expect(recordTitle(kitGroups(shot(30, 0), asked), 'metric')).toBe('Your 85 mm f/1.4 is on the mark.');
+    expect(recordTitle(kitGroups(shot(30, 0), asked), 'metric')).toBe('Your 85 mm f/1.4 is on target.');
   });
 
   it('says nothing of few frames', () => {
     const [few] = kitGroups(shot(3, 30, { recomposed: true }), asked);
-    expect(recordTitle(few ? [few] : [], 'metric')).toBe('Where do your planes fall?');
+    expect(recordTitle(few ? [few] : [], 'metric')).toBe('Where does your focus land?');
     expect(biasWords(few ?? never(), 'metric')).toEqual({
-      title: 'too few to tell',
-      detail: '5 more that tell where the plane fell'
+      title: 'too few frames',
+      detail: '5 more measurable frames needed'
     });
-    expect(kitWords(few ?? never())).toBe('Main body, good point, recomposed');
+    expect(kitWords(few ?? never())).toBe('Main body, AF, cross-type or mirrorless point, recomposed');
   });
 
   it('says whether the odds were honest, and which way they were not', () => {
@@ -57,10 +55,10 @@ describe('the record in words', () => {
       honestyOf(
         Array.from({ length: all }, (_, index) => recordedFrame(`h${index}`, { sharp: index < sharp ? 'all' : 'some' }))
       ) ?? never();
-    expect(honestyTitle(of(77, 100))).toBe('Said 80 %, sharp 77 of 100');
-    expect(honestyWords(of(77, 100))).toContain('honest within what 100 frames can tell');
-    expect(honestyWords(of(40, 100))).toContain('promised too much');
-    expect(honestyWords(of(99, 100))).toContain('promised too little');
+    expect(honestyTitle(of(77, 100))).toBe('Predicted 80%, got 77% (77 of 100 sharp)');
+    expect(honestyWords(of(77, 100))).toContain('right, as far as 100 frames can show');
+    expect(honestyWords(of(40, 100))).toContain('too optimistic');
+    expect(honestyWords(of(99, 100))).toContain('too cautious');
   });
 
   it('says what stands in the habits', () => {
@@ -68,7 +66,7 @@ describe('the record in words', () => {
     const nameOf = (id: string) => ({ main: 'Main body', '85': '85 mm f/1.4' })[id] ?? id;
     expect(
       ownWords({ ...own, spreadUm: 9.7, frames: 62, learnedAt: null, focalLengthMm: null, stopShift: [] }, nameOf)
-    ).toBe('85 mm f/1.4 on Main body, good point: 27 µm in front, spread 10 µm; 62 frames');
+    ).toBe('85 mm f/1.4 on Main body, AF, cross-type or mirrorless point: 27 µm in front, scatter 10 µm; 62 frames');
   });
 
   it('says sway and rates as one speaks', () => {
@@ -80,7 +78,7 @@ describe('the record in words', () => {
       'beyond 8 m'
     ]);
     expect(rateWords('stop', '2.0', 'metric')).toBe('f/2');
-    expect(rateWords('mode', 'automatic', 'metric')).toBe('switches by itself');
+    expect(rateWords('mode', 'automatic', 'metric')).toBe('auto-switching AF');
   });
 });
 

@@ -1,4 +1,4 @@
-/** The record in words: where the planes of each kit fall, and whether the odds were honest. */
+/** The record in words: where the focus of each kit lands, and whether the predictions were right. */
 import type { OwnFocus } from '../habits/habits';
 import type { Honesty, FocusingGroup } from '../record/honesty';
 import { distanceEnds } from '../record/honesty';
@@ -7,33 +7,26 @@ import type { Estimate } from '../record/learn';
 import type { PersonSway } from '../record/persons';
 import type { Recorded } from '../record/schema';
 import { formatLength, type LengthUnit } from '../units/length';
+import { focusMethodWords, focusModeWords } from './choices';
 
 /** All errors are brought to this distance to be compared, mm. */
 export const comparedAtMm = 2000;
 
-export const methodWords: Readonly<Record<Recorded['method'], string>> = {
-  crossPoint: 'good point',
-  ordinaryPoint: 'lesser point',
-  magnifier: 'magnified by hand',
-  byEye: 'by eye',
-  scale: 'by the scale'
-};
-
 /** "main body, good point, recomposed". */
 export const kitWords = ({ body, method, recomposed }: KitGroup): string =>
-  [body, methodWords[method], recomposed ? 'recomposed' : null].filter((part) => part !== null).join(', ');
+  [body, focusMethodWords[method], recomposed ? 'recomposed' : null].filter((part) => part !== null).join(', ');
 
 /** "85 mm f/1.4 on Main body, good point: 27 µm behind, spread 10 µm; 62 frames". */
 export function ownWords(own: OwnFocus, nameOf: (id: string) => string): string {
   const where = own.biasUm < 0 ? 'in front' : 'behind';
-  const bias = Math.abs(own.biasUm) < 0.5 ? 'on the mark' : `${Math.abs(own.biasUm).toFixed(0)} µm ${where}`;
-  const how = `${methodWords[own.method]}${own.recomposed ? ', recomposed' : ''}`;
+  const bias = Math.abs(own.biasUm) < 0.5 ? 'on target' : `${Math.abs(own.biasUm).toFixed(0)} µm ${where}`;
+  const how = `${focusMethodWords[own.method]}${own.recomposed ? ', recomposed' : ''}`;
   const frames = Math.round(own.frames) === 1 ? 'one frame' : `${Math.round(own.frames)} frames`;
   const end = own.focalLengthMm === null ? '' : `, at ${Math.round(own.focalLengthMm)} mm`;
   const moved = own.stopShift.map(
     ({ fNumber, um }) => `${Math.abs(um).toFixed(0)} µm further ${um < 0 ? 'in front' : 'behind'} at f/${fNumber}`
   );
-  return `${nameOf(own.lensId)} on ${nameOf(own.bodyId)}, ${how}${end}: ${bias}, spread ${own.spreadUm.toFixed(0)} µm; ${frames}${moved.length === 0 ? '' : `; stopped down ${moved.join(', ')}`}`;
+  return `${nameOf(own.lensId)} on ${nameOf(own.bodyId)}, ${how}${end}: ${bias}, scatter ${own.spreadUm.toFixed(0)} µm; ${frames}${moved.length === 0 ? '' : `; stopped down ${moved.join(', ')}`}`;
 }
 
 /** The focal length a kit is compared at, mm: that of most of its frames. */
@@ -57,44 +50,46 @@ export function biasVerdict({ learned }: KitGroup): BiasVerdict {
   return learned.bias.value > 0 ? 'behind' : 'front';
 }
 
-/** "14 mm behind", "on the mark". */
+/** How far off a kit focuses, brought to the distance compared at. */
+const offWords = (group: KitGroup, unit: LengthUnit): string =>
+  formatLength(Math.abs(estimateAt(group.learned.bias, focalLengthOf(group), comparedAtMm).value), unit);
+
+/** "14 mm behind", "on target". */
 export function biasWords(group: KitGroup, unit: LengthUnit): { readonly title: string; readonly detail: string } {
   const f = focalLengthOf(group);
   const bias = estimateAt(group.learned.bias, f, comparedAtMm);
   const spread = atDistanceMm(group.learned.sd.value, f, comparedAtMm);
   const half = formatLength((bias.high - bias.low) / 2, unit);
-  const scatter = `spread ${formatLength(spread, unit)}`;
+  const scatter = `scatter ${formatLength(spread, unit)}`;
   const standing = biasVerdict(group);
   if (standing === 'few') {
     const left = Math.ceil(leastFocusings - group.learned.frames);
-    return { title: 'too few to tell', detail: `${left} more that tell where the plane fell` };
+    return { title: 'too few frames', detail: `${left} more measurable frames needed` };
   }
-  if (standing === 'onTheMark') return { title: 'on the mark', detail: `± ${half} · ${scatter}` };
-  const where = `${formatLength(Math.abs(bias.value), unit)} ${standing === 'front' ? 'in front' : 'behind'}`;
-  const worth = Math.abs(group.learned.bias.value) > group.learned.sd.value;
-  return { title: where, detail: `± ${half} · ${scatter}${worth ? '; more than it scatters' : ''}` };
+  if (standing === 'onTheMark') return { title: 'on target', detail: `± ${half} · ${scatter}` };
+  const where = `${offWords(group, unit)} ${standing === 'front' ? 'in front' : 'behind'}`;
+  return { title: where, detail: `± ${half} · ${scatter}` };
 }
 
-/** "85 mm f/1.4 focuses 14 mm behind at 2 m. The rest is on the mark." */
+/** "Your 85 mm f/1.4 back-focuses 14 mm at 2 m. The others are on target." */
 export function recordTitle(groups: readonly KitGroup[], unit: LengthUnit): string {
   const told = groups.filter((group) => biasVerdict(group) !== 'few');
-  if (told.length === 0) return 'Where do your planes fall?';
+  if (told.length === 0) return 'Where does your focus land?';
   const off = told.filter((group) => ['front', 'behind'].includes(biasVerdict(group)));
   const [first] = off;
-  if (!first)
-    return told.length === 1 ? `Your ${told[0]?.lens ?? ''} is on the mark.` : 'All your lenses are on the mark.';
+  if (!first) return told.length === 1 ? `Your ${told[0]?.lens ?? ''} is on target.` : 'All your lenses are on target.';
   const how = first.recomposed ? ', recomposed,' : '';
-  const said = `Your ${first.lens}${how} focuses ${biasWords(first, unit).title} at ${formatLength(comparedAtMm, unit)}.`;
+  const said = `Your ${first.lens}${how} ${biasVerdict(first) === 'front' ? 'front-focuses' : 'back-focuses'} ${offWords(first, unit)} at ${formatLength(comparedAtMm, unit)}.`;
   if (off.length > 1)
-    return `${said} ${off.length === 2 ? 'Another misses too.' : `${off.length - 1} others miss too.`}`;
-  return told.length > 1 ? `${said} The rest is on the mark.` : said;
+    return `${said} ${off.length === 2 ? 'One other lens is off too.' : `${off.length - 1} others are off too.`}`;
+  return told.length > 1 ? `${said} The others are on target.` : said;
 }
 
 const per100 = (share: number): number => Math.round(share * 100);
 
-/** "Said 80 %, sharp 77 of 100." */
+/** "Predicted 80%, got 77% (77 of 100 sharp)". */
 export function honestyTitle({ said, sharp }: Honesty): string {
-  return `Said ${per100(said)} %, sharp ${sharp.count} of ${sharp.of}`;
+  return `Predicted ${per100(said)}%, got ${per100(sharp.share)}% (${sharp.count} of ${sharp.of} sharp)`;
 }
 
 /** Whether that is honest, within what so many frames can tell. */
@@ -102,10 +97,10 @@ export function honestyWords({ said, sharp, brier, brierOfAverage, frames }: Hon
   const counted = frames === 1 ? 'one frame' : `${frames} frames`;
   const verdict =
     said > sharp.high
-      ? `The odds have promised too much: sharp were ${per100(sharp.share)} %, and no more than ${per100(sharp.high)} % with chance against them.`
+      ? `The predictions were too optimistic: at best ${per100(sharp.high)}%, allowing for chance.`
       : said < sharp.low
-        ? `The odds have promised too little: sharp were ${per100(sharp.share)} %, and no fewer than ${per100(sharp.low)} % with chance for them.`
-        : `The odds have been honest within what ${counted} can tell.`;
+        ? `The predictions were too cautious: at least ${per100(sharp.low)}%, allowing for chance.`
+        : `The predictions were right, as far as ${counted} can show.`;
   const score = (value: number) => value.toFixed(2);
   return `${verdict} Brier score ${score(brier)}; always saying the average has ${score(brierOfAverage)}, and less is better.`;
 }
@@ -156,7 +151,7 @@ export function rateWords(way: FocusingGroup, key: string, unit: LengthUnit): st
         : `${formatLength(from, unit)} to ${formatLength(to, unit)}`;
     }
     case 'mode':
-      return { single: 'single', continuous: 'continuous', automatic: 'switches by itself' }[key] ?? key;
+      return focusModeWords[key as keyof typeof focusModeWords] ?? key;
     default:
       return key;
   }

@@ -5,9 +5,9 @@ import { formatLength, type LengthUnit } from '../units/length';
 import { formatIso, formatShutter } from './light';
 
 export interface RemedyWords {
-  /** What to do: "Move 1.1 m off the background". */
+  /** What to do: "Step back 40 cm". */
   readonly what: string;
-  /** What it gives: "opens f/2.8 to f/4". */
+  /** What it gives: "f/2.8–f/4 works". */
   readonly effect: string;
   readonly caution: string;
 }
@@ -20,9 +20,15 @@ const stances: Readonly<Record<string, string>> = {
 };
 
 /** The caution for a high viewpoint: the venue and qualified people decide. */
-const ladderCaution = 'A ladder stands on firm ground, held by somebody, where the venue allows it.';
+const ladderCaution = 'Ladder: firm ground, someone holding it, the venue’s permission.';
 
-/** Several remedies done together: "Step back 40 cm and turn Ines’s face 8° to the lens". */
+/** "1 stop", "0.8 stops". */
+const stopsWords = (stops: number): string => {
+  const rounded = stops.toFixed(1).replace(/\.0$/, '');
+  return `${rounded} ${rounded === '1' ? 'stop' : 'stops'}`;
+};
+
+/** Several remedies done together: "Step back 40 cm and turn Ines’s face 8° towards the lens". */
 export function combinationWords(combination: Combination, unit: LengthUnit): RemedyWords {
   const each = combination.parts.map((part) => what(part, unit));
   const rest = each.slice(1).map((words) => words.charAt(0).toLowerCase() + words.slice(1));
@@ -35,17 +41,17 @@ export function remedyWords(remedy: Remedy, unit: LengthUnit): RemedyWords {
 
 /** What it gives, the light it takes, and another framing where it comes to that. */
 function outcome({ opens, caution, framing, partial }: Outcome, unit: LengthUnit): Omit<RemedyWords, 'what'> {
-  const range = opens.first === opens.last ? `opens f/${opens.first}` : `opens f/${opens.first} to f/${opens.last}`;
+  const range = opens.first === opens.last ? `f/${opens.first} works` : `f/${opens.first}–f/${opens.last} works`;
   const nearer =
     partial &&
     (partial.stopsNearer > 0
-      ? `not enough alone, but ${partial.stopsNearer.toFixed(1)} stops nearer at f/${opens.stop}`
+      ? `helps by ${stopsWords(partial.stopsNearer)}, not enough alone (f/${opens.stop})`
       : `not enough alone: ${oddsWords(opens.odds)} instead of ${oddsWords(partial.oddsBefore)} at f/${opens.stop}`);
   const light = `${formatShutter(opens.shutterS)}${opens.iso === null ? '' : `, ISO ${formatIso(opens.iso)}`}`;
   const shows =
     framing === null
       ? ''
-      : `; shows ${formatLength(framing.toMm, unit)} from top to bottom instead of ${formatLength(framing.fromMm, unit)}`;
+      : `; frames ${formatLength(framing.toMm, unit)} top to bottom instead of ${formatLength(framing.fromMm, unit)}`;
   return { effect: `${nearer ?? range} at ${light}${shows}`, caution: caution === 'ladder' ? ladderCaution : '' };
 }
 
@@ -55,37 +61,35 @@ function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
   const angle = `${Math.ceil(amount)}°`;
   switch (kind) {
     case 'nearEyeAlone':
-      return `Settle for ${possessive(subject)} near eye alone`;
+      return `Settle for ${possessive(subject)} near eye only`;
     case 'shorterShutter':
-      return 'Let the shutter be as short as the picture asks';
+      return 'Use the faster shutter this setup needs';
     case 'flash':
-      return 'Light it with a flash';
+      return 'Add flash';
     case 'bringForward':
       return `Bring ${subject} ${length} forward`;
     case 'movePoint':
-      return 'Move the focus point instead of recomposing';
+      return 'Move the AF point instead of recomposing';
     case 'onePoint':
-      return subject === 'pinpoint'
-        ? 'Set the smallest point and put it on the eye'
-        : 'Put one point on the eye yourself';
+      return subject === 'pinpoint' ? 'Use the smallest point, on the eye' : 'Single point on the eye';
     case 'continuousFocus':
-      return 'Switch to continuous focusing';
+      return 'Switch to continuous AF';
     case 'focusMethod':
-      return subject === 'magnifier' ? 'Focus by hand with the magnifier' : 'Use the cross-type point';
+      return subject === 'magnifier' ? 'Focus manually, magnified' : 'Use a cross-type point';
     case 'steadier':
       return stances[subject] ?? 'Steady yourself';
     case 'turnFace':
-      return `Turn ${subject}’s face ${angle} to the lens`;
+      return `Turn ${possessive(subject)} face ${angle} towards the lens`;
     case 'turnFaces':
-      return `Turn the faces up to ${angle} to the lens`;
+      return `Turn faces up to ${angle} towards the lens`;
     case 'stepBack':
       return `Step back ${length}`;
     case 'stepCloser':
       return `Step ${length} closer`;
     case 'moveOffBackground':
-      return `Move everyone ${length} off the background, and yourself as far back`;
+      return `Move everyone ${length} away from the background, and step back as far`;
     case 'pullTogether':
-      return `Pull the rows together by ${length}`;
+      return `Bring the rows ${length} closer together`;
     case 'bringThing':
       return `Bring the ${subject.replace(/^the /i, '')} ${length} closer to the faces`;
     case 'shapeRow':
@@ -93,17 +97,17 @@ function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
         ? `Straighten the rows by up to ${length}`
         : subject === 'in'
           ? `Bring the ends in by up to ${length}`
-          : `Let the ends back by up to ${length}`;
+          : `Move the ends of the row back by up to ${length}`;
     case 'turnRow':
       return `Turn the row ${angle}`;
     case 'squareCamera':
-      return `Walk ${angle} round, square to the row`;
+      return `Move ${angle} round until you are square to the row`;
     case 'raiseCamera':
       return `Raise the camera by ${length} and tilt down`;
     case 'changeLens':
-      return `Take the ${subject} from ${length}`;
+      return `Use the ${subject} from ${length}`;
     case 'twoFrames':
-      return 'Take two frames, focused nearer and further, and combine them';
+      return 'Focus-stack two frames, one near, one far';
     case 'stitch':
       return `Stitch ${subject}`;
   }

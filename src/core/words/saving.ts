@@ -6,7 +6,7 @@ export function storeFailureWords(error: unknown): string {
   if (/quota/i.test(name)) return 'The space this browser gives Focalis is full.';
   if (/DatabaseClosed|InvalidState/.test(name)) return 'The store was closed, most likely by another window.';
   if (/Security|NotAllowed/.test(name)) return 'This browser does not let Focalis store anything.';
-  if (/Timeout|Abort|Transaction/.test(name)) return 'The store broke off.';
+  if (/Timeout|Abort|Transaction/.test(name)) return 'Saving was interrupted.';
   return error instanceof Error && error.message !== ''
     ? `The store says: ${error.message.split('\n')[0] ?? ''}`
     : 'The store gives no reason.';

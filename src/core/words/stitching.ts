@@ -22,7 +22,7 @@ export function stitchSteps(stitched: Stitching, unit: LengthUnit): readonly str
     `Focus on the subject, then switch to manual focus; set exposure and white balance by hand too, and leave all of it for every frame.`,
     `First the frame with the subject, then round it: ${frames.length} frames, ${columns} across and ${rows} high.${turns === '' ? '' : ` Turn by ${turns} from frame to frame.`}`,
     nearestMm === null
-      ? 'Turn about the lens, not about yourself; what shifts meanwhile is hidden in its blur at this stop.'
+      ? 'Turn around the lens, not around yourself; small shifts disappear in the blur at this aperture.'
       : `Turn about the lens, not about yourself: in the hand, what is nearer than ${formatLength(nearestMm, unit)} will not fit together; on a pivot under the entrance pupil everything does.`,
     'Whoever moves is in one frame only. Take the whole round twice or three times: it does not always come together.',
     `Correct the lens alike in all frames, then stitch ${projectionWords[projection]}: ${Math.round(angleDeg.across)}° by ${Math.round(angleDeg.down)}°, like a ${Math.round(equivalent.focalLengthMm)} mm f/${equivalent.fNumber.toFixed(equivalent.fNumber < 1 ? 2 : 1)}, up to ${Math.round(megapixels)} megapixels.`

@@ -1,4 +1,5 @@
 /** The point, turning, holding, rules and flows of their own, in words. */
+import { focusAreaWords, focusMethodWords, focusModeWords, triggerWords } from './choices';
 import type { Plan } from '../call/plan';
 import type { PointAdvice, PointFit } from '../technique/point';
 import { discernible, type Muzzle, type PhoneFacts, type SubjectWay } from '../technique/specialCases';
@@ -36,17 +37,17 @@ export function pointOffWords({ point, offMm }: PointAdvice, unit: LengthUnit): 
   const along =
     Math.abs(offMm.up) < 2 ? '' : `${formatLength(Math.abs(offMm.up), unit)} ${offMm.up > 0 ? 'below' : 'above'}`;
   const where = [across, along].filter(Boolean).join(' and ');
-  return `${name} lies ${where} it: bring it there, focus, and frame again.`;
+  return `${name} is ${where} it: frame so it covers the eye, focus, reframe.`;
 }
 
 /** Less in front or behind is not worth a word, mm. */
 const worthSayingMm = 5;
 
-/** "1.2 cm wide there, nothing else under it"; "4 cm wide there; also her hair: 1 cm in front to 4 cm behind". */
+/** "1.2 cm wide there, covers only the eye"; "4 cm wide there; also her hair: 1 cm in front to 4 cm behind". */
 export function pointFitWords(plan: Plan, fit: PointFit, unit: LengthUnit): string {
   const edge = `${formatLength(fit.edgeMm, unit)} wide there`;
   const [other] = fit.others;
-  if (!other) return `${edge}, nothing else under it`;
+  if (!other) return `${edge}, covers only the eye`;
   const names = fit.others.slice(0, 3).map((item) => landedWords(plan, item));
   const reach = [
     ...(fit.nearestMm < -worthSayingMm ? [offsetFromTargetText(fit.nearestMm, unit)] : []),
@@ -61,31 +62,31 @@ export function recomposeAdvice(
 ): readonly string[] {
   const [wrists] = byPivot;
   if (leaning.odds >= moved - 0.02) {
-    return ['Here neither turning nor leaning costs anything to speak of: the sharp zone is deep enough.'];
+    return ['Recomposing is safe here: there is enough depth of field.'];
   }
   const lines: string[] = [];
   if (wrists) {
     const shifts = byPivot.map(({ shiftMm }) => formatLength(Math.abs(shiftMm), unit));
     const same = new Set(shifts).size === 1;
     lines.push(
-      `Focused in the middle, then turned by ${turnDeg.toFixed(0)}°: the plane ends up ${shifts[0]} behind the eye${
+      `Focus in the centre, then turn ${turnDeg.toFixed(0)}°: focus ends up ${shifts[0]} behind the eye${
         same
-          ? ' whichever way one turns'
+          ? ' whichever way you turn'
           : `, ${shifts[1]} from the shoulders, ${shifts[2]} from the waist: the pivot hardly matters`
       }. ${oddsWords(wrists.odds)} instead of ${oddsWords(moved)}.`
     );
   }
   lines.push(
-    `Leaning meanwhile puts it ${formatLength(Math.abs(leaning.shiftMm), unit)} behind: ${oddsWords(leaning.odds)}. That is why one turns the wrists and keeps the body still.`
+    `Leaning as you turn puts it ${formatLength(Math.abs(leaning.shiftMm), unit)} behind: ${oddsWords(leaning.odds)}. Turn from the wrists and keep your body still.`
   );
   lines.push(
     widestDeg === null
-      ? 'At this stop even the point on the eye does not reach the odds wanted.'
+      ? 'At this aperture even a point on the eye stays under the keeper rate you want.'
       : widestDeg >= 59
-        ? 'At this stop any turn will do.'
-        : `At this stop up to ${widestDeg.toFixed(0)}° will do.`
+        ? 'At this aperture any turn is fine.'
+        : `At this aperture up to ${widestDeg.toFixed(0)}° is fine.`
   );
-  const safe = (from: string | null) => (from === null ? 'at no stop' : `from f/${from}`);
+  const safe = (from: string | null) => (from === null ? 'at no aperture' : `from f/${from}`);
   lines.push(`Turning is safe ${safe(safeFrom)}, leaning ${safe(leaningSafeFrom)}.`);
   return lines;
 }
@@ -93,9 +94,9 @@ export function recomposeAdvice(
 const ruleNames: Readonly<Record<RuleKind, string>> = {
   frontOfTwo: 'Two rows: focus on the front one',
   middleRow: 'More rows: focus on the middle one',
-  thirdIn: 'A third into the depth',
+  thirdIn: 'A third of the way in',
   nearestFace: 'The nearest face',
-  wholeFrame: 'Whole frame, the camera’s choice',
+  wholeFrame: 'Full-area AF, camera chooses',
   wideOpen: 'Always wide open',
   twoStopsDown: 'Two stops down',
   alwaysEight: 'Always f/8',
@@ -119,16 +120,16 @@ export function ruleWords(
       costStops === null || costStops < 0.05
         ? ''
         : `: costs ${Number(costStops.toFixed(1))} ${costStops > 0.95 && costStops < 1.05 ? 'stop' : 'stops'}`;
-    return `${eye}; ${holdsFrom === null ? 'holds at no stop' : `holds from f/${holdsFrom}`}${cost}`;
+    return `${eye}; ${holdsFrom === null ? 'faces sharp at no aperture' : `faces sharp from f/${holdsFrom}`}${cost}`;
   }
   if (rule === 'wholeFrame') return `at f/${stop.label}`;
-  return `f/${stop.label}${missed.length === 0 ? '' : `, not as wished: ${missed.join(', ')}`}`;
+  return `f/${stop.label}${missed.length === 0 ? '' : `; misses: ${missed.join(', ')}`}`;
 }
 
 export function holdWords({ refocusAfterS }: Hold): string {
-  if (refocusAfterS === null) return 'Waiting a few seconds costs little here: the sharp zone is deep enough.';
-  if (refocusAfterS < 0.1) return 'Release as you focus, and take more than one.';
-  return `Release at once; after ${refocusAfterS < 2 ? Number(refocusAfterS.toFixed(1)) : Math.round(refocusAfterS)} s focus again.`;
+  if (refocusAfterS === null) return 'You can wait a few seconds: there is enough depth of field.';
+  if (refocusAfterS < 0.1) return 'Shoot the moment it focuses, and shoot more than one.';
+  return `Shoot straight away; refocus after ${refocusAfterS < 2 ? Number(refocusAfterS.toFixed(1)) : Math.round(refocusAfterS)} s.`;
 }
 
 export function trapWords(trap: Trap, unit: LengthUnit): readonly string[] {
@@ -146,31 +147,31 @@ export function trapWords(trap: Trap, unit: LengthUnit): readonly string[] {
   const name = person.name;
   return [
     `${name} is sharp for ${formatLength(sharpForMm, unit)} of the way, ${sharpForS.toFixed(2)} s.`,
-    `Focus on a mark on the floor where the setup has them; press when they are ${formatLength(pressBeforeMm, unit)} before it: ${oddsWords(oneFrame)} for one frame.`,
+    `Prefocus on a mark on the floor. Press when they are ${formatLength(pressBeforeMm, unit)} short of it: ${oddsWords(oneFrame)} for one frame.`,
     framesInside >= 1
-      ? `A burst begun early puts ${framesInside >= 2 ? Math.floor(framesInside) : 1} of its frames inside.`
-      : `A burst puts a frame inside in ${oddsWords(burst)}; for certain it takes ${Math.ceil(framesPerSecondNeeded)} frames a second.`,
-    `Following them with continuous focusing: ${oddsWords(following)}.`
+      ? `A burst started early gets ${framesInside >= 2 ? `${Math.floor(framesInside)} frames` : '1 frame'} in the depth of field.`
+      : `A burst gets a sharp frame in ${oddsWords(burst)}; to be certain you need ${Math.ceil(framesPerSecondNeeded)} frames a second.`,
+    `Tracking with continuous AF: ${oddsWords(following)}.`
   ];
 }
 
-/** What to do where no point reaches the eye. */
+/** What to do where no AF point reaches the eye. */
 export function reachWords({ kind, pixels, backMm, turnDeg, lost }: ReachWay, unit: LengthUnit): string {
   switch (kind) {
     case 'reframe':
-      return `Frame it otherwise, by ${turnDeg.toFixed(1)}°${lost.length === 0 ? '' : `: ${lost.join(', ')} would leave the picture`}`;
+      return `Reframe by ${turnDeg.toFixed(1)}°${lost.length === 0 ? '' : `: ${lost.join(', ')} would be out of frame`}`;
     case 'crop':
-      return `Step back ${formatLength(backMm, unit)}, put the nearest point on it, and crop: ${Math.round(pixels * 100)} % of the pixels are left`;
+      return `Step back ${formatLength(backMm, unit)}, put the nearest point on it, and crop: ${Math.round(pixels * 100)}% of the pixels are left`;
     case 'turn':
-      return 'Focus with the centre point, then turn the wrists';
+      return 'Focus with the centre point, then recompose from the wrists';
     case 'byHand':
-      return 'Focus by hand, magnified: any place will do';
+      return 'Focus manually, magnified: anywhere in the frame';
   }
 }
 
 const subjectWayNames: Readonly<Record<SubjectWay['subject'], string>> = {
-  thing: 'The thing sharp, the person soft',
-  person: 'The person sharp, the thing soft',
+  thing: 'Object sharp, person soft',
+  person: 'Person sharp, object soft',
   both: 'Both sharp'
 };
 export const subjectWayName = ({ subject }: SubjectWay): string => subjectWayNames[subject];
@@ -189,14 +190,14 @@ export function subjectWayWords({ stop, shutterS, iso, otherBlur }: SubjectWay):
 }
 
 export function muzzleWords({ name, muzzleMm, eyesFrom, noseFrom }: Muzzle, unit: LengthUnit): string {
-  const eye = `Focus on ${possessive(name)} nearer eye, at its height, not on the muzzle ${formatLength(muzzleMm, unit)} before it.`;
+  const eye = `Get down to ${possessive(name)} eye level and focus on the nearer eye, not the muzzle ${formatLength(muzzleMm, unit)} in front.`;
   const more =
     noseFrom === null
       ? 'No stop holds the nose too.'
       : eyesFrom === null || noseFrom.label === eyesFrom.label
         ? `From f/${noseFrom.label} the nose is sharp too.`
         : `The eyes are sharp from f/${eyesFrom.label}, the nose from f/${noseFrom.label}: ${stopsBetween(eyesFrom.fNumber, noseFrom.fNumber).toFixed(1)} stops more.`;
-  return `${eye} ${more} It will not wait: a burst.`;
+  return `${eye} ${more} It won’t hold still: shoot a burst.`;
 }
 
 export function phoneWords(
@@ -205,7 +206,7 @@ export function phoneWords(
 ): readonly string[] {
   return [
     `It blurs like f/${equivalentN.toFixed(equivalentN < 10 ? 1 : 0)} at ${Math.round(equivalentMm)} mm on full frame: a far background shows as blurred from nearer than ${formatLength(blursFromMm, unit)}.`,
-    'Tap and hold until it says it is locked, or it focuses anew. Something small or far: enlarge, tap and hold, back out, shoot. Slide for the brightness.',
+    'Tap and hold until focus locks, or the phone will refocus. Something small or far: enlarge, tap and hold, back out, shoot. Slide for the brightness.',
     'Lock in advance and wait: what comes before the lens then, grass or a leaf, stays blurred.'
   ];
 }
@@ -216,32 +217,21 @@ export function acrossWords(plan: Plan, { subjectId, ratio, shutterS, stillS }: 
   const now =
     ratio > 1
       ? `${name} moves too far in ${formatShutter(shutterS)} to be sharp.`
-      : `In ${formatShutter(shutterS)} ${possessive(name)} movement takes ${Math.round(ratio * 100)} % of the blur allowed.`;
-  const still = stillS < shutterS * 0.97 ? ` From ${formatShutter(stillS)} it no longer shows.` : '';
-  return `${now}${still} Where a turn or a swing turns back they stand still for a moment: press just before it.`;
+      : `In ${formatShutter(shutterS)} ${possessive(name)} motion blur is ${Math.round(ratio * 100)}% of the acceptable blur.`;
+  const still = stillS < shutterS * 0.97 ? ` From ${formatShutter(stillS)} it freezes.` : '';
+  return `${now}${still} At the peak of a turn or swing they pause: press just before it.`;
 }
-
-export const areaWords: Readonly<Record<Camera['focusArea'], string>> = {
-  point: 'one point',
-  neighbours: 'the point with its neighbours',
-  zone: 'a zone',
-  wholeFrame: 'the whole frame, the camera’s choice',
-  tracking: 'tracking across the points',
-  eyeDetection: 'eye detection',
-  tap: 'tap and hold'
-};
 
 /** How to focus, in one line of the field card. */
 export function focusLine(camera: Camera): { readonly value: string; readonly more: string } {
-  const byHand = { magnifier: 'by hand, magnified', byEye: 'by hand, by eye', scale: 'by the scale' } as const;
   if (camera.focusMethod === 'magnifier' || camera.focusMethod === 'byEye' || camera.focusMethod === 'scale') {
-    return { value: capital(byHand[camera.focusMethod]), more: '' };
+    return { value: capital(focusMethodWords[camera.focusMethod]), more: '' };
   }
   const sized = camera.focusArea === 'point' && camera.pointSize !== 'small' ? ` (${sizeWords[camera.pointSize]})` : '';
   const more = [
-    camera.focusMode === 'single' ? '' : camera.focusMode,
-    camera.recompose === 'none' ? '' : 'centre, then turn',
-    camera.trigger === 'thumb' ? 'thumb button' : ''
+    camera.focusMode === 'single' ? '' : focusModeWords[camera.focusMode],
+    camera.recompose === 'none' ? '' : 'focus and recompose',
+    camera.trigger === 'thumb' ? triggerWords.thumb : ''
   ].filter(Boolean);
-  return { value: `${capital(areaWords[camera.focusArea])}${sized}`, more: more.join(', ') };
+  return { value: `${capital(focusAreaWords[camera.focusArea])}${sized}`, more: more.join(', ') };
 }

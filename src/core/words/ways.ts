@@ -34,24 +34,24 @@ export function landedWords(plan: Plan, { kind, id, part }: Pick<Landing, 'kind'
 }
 
 const wayNames: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string>> = {
-  onePoint: (eye) => `One point on ${eye}, moved`,
+  onePoint: (eye) => `Single point on ${eye}`,
   pinpoint: (eye) => `Pinpoint on ${eye}`,
-  continuous: (eye) => `One point on ${eye}, continuous`,
-  automatic: (eye) => `One point on ${eye}, the body switches`,
-  neighbours: () => 'The point with its neighbours',
-  zone: () => 'A zone about it',
-  wholeFrame: () => 'Whole frame, the camera’s choice',
+  continuous: (eye) => `Single point on ${eye}, continuous AF`,
+  automatic: () => 'Single point, auto-switching AF',
+  neighbours: () => 'Expanded point',
+  zone: () => 'Zone AF',
+  wholeFrame: () => 'Full-area AF, camera chooses',
   eyeDetection: () => 'Eye detection',
-  tracking: () => 'Tracking across the points',
-  turn: () => 'Centre point, then turn',
+  tracking: () => 'Tracking',
+  turn: () => 'Focus and recompose',
   tap: (eye) => `Tap ${eye} and hold`,
-  magnifier: () => 'By hand, magnified',
-  scale: () => 'By hand, by the distance scale'
+  magnifier: () => 'Manual focus, magnified',
+  scale: () => 'Manual focus, distance scale'
 };
 
 function eyeOf(plan: Plan, { target }: Pick<FocusMethodOption, 'target'>): string {
   return target.subjectId === null || target.role === null
-    ? 'the place'
+    ? 'the spot'
     : pointWords(plan, target.subjectId, target.role);
 }
 
@@ -68,7 +68,7 @@ export function chanceWords(chance: number): string {
 
 /** "40 cm in front", "4 mm behind". */
 export function offsetFromTargetText(offMm: number, unit: LengthUnit): string {
-  if (Math.abs(offMm) < 1.5) return 'as far away';
+  if (Math.abs(offMm) < 1.5) return 'same distance';
   return `${formatLength(Math.abs(offMm), unit)} ${offMm < 0 ? 'in front' : 'behind'}`;
 }
 
@@ -105,53 +105,53 @@ const likeliestOther = (parts: readonly WayPart[]): WayPart | undefined => parts
 
 /** Why a way does as it does, in a line. */
 export function wayReason(plan: Plan, way: FocusMethodOption, unit: LengthUnit): string {
-  if (way.kind === 'scale') return 'one guesses the distance and reads it off the ring';
-  if (way.kind === 'magnifier') return 'exact where nobody moves, and slow';
+  if (way.kind === 'scale') return 'you estimate the distance and set it on the ring';
+  if (way.kind === 'magnifier') return 'precise if no one moves, but slow';
   const turn = way.target.recomposed;
   if (way.comesNearerMm > 0 && way.meant < 0.5) {
-    return `does not follow: they come ${formatLength(way.comesNearerMm, unit)} nearer meanwhile`;
+    return `doesn’t track: they come ${formatLength(way.comesNearerMm, unit)} closer before the shutter opens`;
   }
   const worst = missedBy(plan, way)[0];
   if (worst && worst.share >= 0.02) {
-    return `takes ${worst.name}, ${offsetFromTargetText(worst.offMm, unit)}: ${chanceWords(worst.share)} lost to it`;
+    return `grabs ${worst.name}, ${offsetFromTargetText(worst.offMm, unit)}: ${chanceWords(worst.share)} frames`;
   }
   if (way.kind === 'turn' && turn) {
     return turn.turnMm < 0.5
-      ? 'turning hardly shifts the plane here'
-      : `turning puts the plane ${formatLength(turn.turnMm, unit)} behind`;
+      ? 'turning hardly shifts focus here'
+      : `turning puts focus ${formatLength(turn.turnMm, unit)} behind`;
   }
   const other = likeliestOther(way.parts);
   if (!other || other.chance < 0.03)
-    return way.kind === 'tracking' ? 'follows whoever moves' : 'nothing else lies under it';
+    return way.kind === 'tracking' ? 'follows whoever moves' : 'nothing else under the point';
   const off = other.depth - way.target.focusDistanceMm;
   const still = other.sharp >= 0.8 * other.chance ? '; still sharp' : '';
   return `may land on ${landedWords(plan, other)}, ${offsetFromTargetText(off, unit)}${still}`;
 }
 
 const orders: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string>> = {
-  onePoint: (eye) => `Move one point onto ${eye}.`,
+  onePoint: (eye) => `Single point on ${eye}.`,
   pinpoint: (eye) => `Set the smallest point and move it onto ${eye}.`,
-  continuous: (eye) => `Keep one point on ${eye}, focusing continuously.`,
-  automatic: (eye) => `Keep one point on ${eye} and let the body switch to continuous.`,
-  neighbours: (eye) => `Put a point and its neighbours on ${eye}.`,
-  zone: (eye) => `Put a zone on ${eye}.`,
-  wholeFrame: () => 'Leave it to the camera.',
-  eyeDetection: () => 'Let it find the eye.',
-  tracking: (eye) => `Start on ${eye} and let the points follow.`,
-  turn: (eye) => `Focus on ${eye} with the centre point, then turn.`,
+  continuous: (eye) => `Single point on ${eye}, continuous AF.`,
+  automatic: (eye) => `Single point on ${eye}, auto-switching AF.`,
+  neighbours: (eye) => `Expanded point on ${eye}.`,
+  zone: (eye) => `AF zone on ${eye}.`,
+  wholeFrame: () => 'Full-area AF: let the camera choose.',
+  eyeDetection: () => 'Eye detection: let it find the eye.',
+  tracking: (eye) => `Tracking: start on ${eye}.`,
+  turn: (eye) => `Focus on ${eye} with the centre point, then recompose.`,
   tap: (eye) => `Tap ${eye} and hold until it locks.`,
-  magnifier: (eye) => `Focus by hand on ${eye}, magnified.`,
-  scale: () => 'Set the distance on the ring.'
+  magnifier: (eye) => `Focus manually on ${eye}, magnified.`,
+  scale: () => 'Set the distance on the focus ring.'
 };
 
 /** The call of the tab: the best way, and what the camera would take by itself. */
 export function waysSentence(plan: Plan, ways: readonly FocusMethodOption[]): string {
   const [best] = ways;
   if (!best) return '';
-  const order = best.kind === 'asSet' ? 'Stay as the camera is set.' : orders[best.kind](eyeOf(plan, best));
+  const order = best.kind === 'asSet' ? 'Leave the camera as it is set.' : orders[best.kind](eyeOf(plan, best));
   const left = ways.find(({ kind }) => kind === 'wholeFrame');
   if (!left || left === best) return order;
-  if (left.odds > best.odds - 0.05) return `${order} Left to itself the camera does as well here.`;
+  if (left.odds > best.odds - 0.05) return `${order} Full-area AF would do as well here.`;
   const taken = missedBy(plan, left)[0];
-  return taken ? `${order} Left to itself it takes ${taken.name}.` : order;
+  return taken ? `${order} Left to choose, the camera would focus on ${taken.name}.` : order;
 }

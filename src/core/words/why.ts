@@ -25,35 +25,33 @@ export function whyTarget(setup: Setup, plan: Plan, entry: StopPlan, unit: Lengt
   const nearest = Math.min(...depths);
   const range = Math.max(...depths) - nearest;
   const { subjectId, role } = entry.target;
-  const gain = entry.gain > 0 ? ` ${gainWords(entry.gain)} than where one would usually focus.` : '';
+  const gain = entry.gain > 0 ? ` ${gainWords(entry.gain)} than the usual focus point.` : '';
   if (subjectId === null || role === null) {
-    return `Between the faces, where the blur is shared evenly: focus by hand, or on something held there.${gain}`;
+    return `Between the rows, so front and back are equally sharp. Focus manually, or on something held at that spot.${gain}`;
   }
   const who = capital(pointWords(plan, subjectId, role));
   const lies = who.endsWith('eyes') ? 'lie' : 'lies';
   const how = { temple: ' Beside the eye, at the hairline.', ear: ' Level with the eyes.', collar: ' Under the chin.' };
   const find = role === 'temple' || role === 'ear' || role === 'collar' ? how[role] : '';
-  if (range < 2) return `${who}: everything that must be sharp lies at one distance.`;
+  if (range < 2) return `${who}: everything that must be sharp is at the same distance.`;
   const share = (entry.target.focusDistanceMm - nearest) / range;
   const deep = `what must be sharp is ${formatLength(range, unit)} deep`;
   if (share < 0.05) {
     return range < shallowMm
-      ? `${who}: ${deep}, so its nearest point is as good as any.`
-      : `${who} ${lies} nearest: ${deep}, and the sharp zone reaches back over it.`;
+      ? `${who}: ${deep}, so the nearest point is as good as any.`
+      : `${who} ${lies} nearest: ${deep}, and the depth of field reaches back over it.`;
   }
   if (share > 0.95) return `${who} ${lies} furthest: ${deep}.${find}${gain}`;
-  return `${who}: ${deep}, and this lies ${formatLength(share * range, unit)} into it, where the blur is shared best.${find}${gain}`;
+  return `${who}: ${deep}. This is ${formatLength(share * range, unit)} in, so front and back are equally sharp.${find}${gain}`;
 }
 
 /** What is shallower than this is held from its nearest point as well as from any other, mm. */
 const shallowMm = 120;
 
-/** "Two more frames of ten are sharp". */
+/** "2 more keepers in 10". */
 function gainWords(gain: number): string {
   const more = Math.max(1, Math.round(gain * 10));
-  const number =
-    ['', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'][more] ?? String(more);
-  return `${number} more ${more === 1 ? 'frame' : 'frames'} of ten ${more === 1 ? 'is' : 'are'} sharp`;
+  return `${more} more ${more === 1 ? 'keeper' : 'keepers'} in 10`;
 }
 
 /** What turning or leaning after focusing does, in a sentence; empty where the point lies on the target. */
@@ -61,11 +59,11 @@ export function recomposeSentence({ target }: StopPlan, unit: LengthUnit): strin
   const { recomposed } = target;
   if (!recomposed) return '';
   const side = (mm: number) => `${formatLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
-  const turn = `turning the camera back puts the plane ${side(recomposed.turnMm)}`;
-  const lean = recomposed.leanMm === 0 ? '' : `, leaning with it ${side(recomposed.leanMm)} more`;
+  const turn = `turning puts focus ${side(recomposed.turnMm)}`;
+  const lean = recomposed.leanMm === 0 ? '' : `; leaning adds ${side(recomposed.leanMm)}`;
   return recomposed.asked
-    ? `Focused with the centre point: ${turn}${lean}.`
-    : `No focus point reaches there: focus with the centre point and turn back; ${turn}.`;
+    ? `Focus and recompose: ${turn}${lean}.`
+    : `No AF point reaches it. Focus with the centre point and recompose: focus ends up ${side(recomposed.turnMm)}.`;
 }
 
 /** Why you stand there. */
@@ -75,13 +73,13 @@ export function whyDistance(setup: Setup, plan: Plan, unit: LengthUnit): string 
   const lens = `${plan.focalLengthMm} mm`;
   switch (placement.kind) {
     case 'distance':
-      return `As you set it. ${lens} frames ${framed} there.`;
+      return `Your distance. ${lens} frames ${framed} from here.`;
     case 'framing':
-      return `From there ${lens} frames ${framingWords[placement.framing]}, ${framed}.`;
+      return `From here ${lens} frames ${framingWords[placement.framing]}, ${framed}.`;
     case 'framedHeight':
-      return `From there ${lens} frames ${framed}.`;
+      return `From here ${lens} frames ${framed}.`;
     case 'group':
-      return `From there ${lens} takes in everybody, ${framingWords[placement.framing]}, with ${Math.round(placement.marginShare * 100)} % left round them.`;
+      return `From here ${lens} fits everyone, ${framingWords[placement.framing]}, with a ${Math.round(placement.marginShare * 100)}% margin.`;
   }
 }
 
@@ -90,42 +88,44 @@ export function whyOdds(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
   const { weakest } = plan;
   const within = (mm: number) => `±${formatLength(mm, unit)}`;
   const causes = [
-    `focusing lands ${within(entry.scatter.focusMm)}`,
-    ...(entry.scatter.holdMm > 0 ? [`you sway ${within(entry.scatter.holdMm)}`] : []),
-    ...(entry.scatter.leanMm > 0 ? [`you lean ${within(entry.scatter.leanMm)}`] : []),
-    ...(weakest.swayMm > 0 ? [`they sway ${within(weakest.swayMm)}`] : [])
+    `AF scatter ${within(entry.scatter.focusMm)}`,
+    ...(entry.scatter.holdMm > 0 ? [`your sway ${within(entry.scatter.holdMm)}`] : []),
+    ...(entry.scatter.leanMm > 0 ? [`your lean ${within(entry.scatter.leanMm)}`] : []),
+    ...(weakest.swayMm > 0 ? [`their sway ${within(weakest.swayMm)}`] : [])
   ];
   const turned = recomposeSentence(entry, unit);
-  return `${subjectName(plan, weakest.subjectId)} is the likeliest to be missed: ${causes.join(', ')}.${turned === '' ? '' : ` ${turned}`}`;
+  return `${subjectName(plan, weakest.subjectId)} is most likely to come out soft: ${causes.join(', ')}.${turned === '' ? '' : ` ${turned}`}`;
 }
 
 const steadier: Readonly<Record<WhatIfKind, string>> = {
-  focus: 'focus landed twice as close',
-  hold: 'your hold were twice as steady',
+  focus: 'your AF were twice as accurate',
+  hold: 'you swayed half as much',
   people: 'they swayed half as much',
   shake: 'your hands shook half as much',
   lean: 'you leaned half as much'
 };
 
-/** "If your hold were twice as steady: f/1.8, and f/2.8 keeps 97 % instead of 91 %." */
+/** "If you swayed half as much, f/1.8 would work, and f/2.8 would keep 97% instead of 91%." */
 export function whatIfWords(plan: Plan, { kind, stop, oddsNow, oddsThen }: WhatIf): string {
   const now = plan.stops[plan.recommended]?.stop.label ?? '';
-  const keeps = `f/${now} keeps ${oddsWords(oddsThen)} instead of ${oddsWords(oddsNow)}`;
-  return `If ${steadier[kind]}: ${stop === now ? keeps : `f/${stop}, and ${keeps}`}.`;
+  const keeps = `f/${now} would keep ${oddsWords(oddsThen)} instead of ${oddsWords(oddsNow)}`;
+  return `If ${steadier[kind]}, ${stop === now ? keeps : `f/${stop} would work, and ${keeps}`}.`;
 }
 
-/** Why the sharp zone is no deeper. */
+/** Why the depth of field is no greater. */
 export function whyZone(plan: Plan, entry: StopPlan): string {
   const { lens, diffraction, pixels, shake } = entry.causes;
-  const percent = (ratio: number) => `${Math.round(ratio * 100)} %`;
+  const percent = (ratio: number) => `${Math.round(ratio * 100)}%`;
   const most = [
     { name: 'the lens', ratio: lens },
     { name: 'diffraction', ratio: diffraction },
     { name: 'the pixels', ratio: pixels },
     { name: 'camera shake', ratio: shake }
   ].sort((a, b) => b.ratio - a.ratio)[0];
-  const allowed = `A blur of ${Math.round(plan.circleOfConfusionMm * 1000)} µm on the sensor still looks sharp.`;
-  return most ? `${allowed} The rest is left to defocus; ${most.name} alone takes ${percent(most.ratio)}.` : allowed;
+  const allowed = `Up to ${Math.round(plan.circleOfConfusionMm * 1000)} µm of blur on the sensor still looks sharp.`;
+  return most
+    ? `${allowed} ${capital(most.name)} alone ${most.name.endsWith('pixels') ? 'use' : 'uses'} ${percent(most.ratio)} of that; what is left is your depth of field.`
+    : allowed;
 }
 
 /** Shutter and ISO: "1/250" and "ISO 640", or what is missing. */
@@ -160,8 +160,8 @@ export function whyLight(setup: Setup, entry: StopPlan): string {
     lack === ''
       ? ''
       : light.missingStops > 0.05
-        ? ` It is ${lack} even so: more light, a slower shutter or a wider stop.`
-        : ` It is ${lack} even so: a neutral filter takes it away.`;
+        ? ` Still ${lack}: add light, slow the shutter or open up.`
+        : ` Still ${lack}: use an ND filter.`;
   if (flash && light.flash) {
     const power = Math.round(Math.min(1, light.flash.power) * 100);
     const under = light.flash.ambientUnderStops;
@@ -171,17 +171,16 @@ export function whyLight(setup: Setup, entry: StopPlan): string {
     if (flash.use === 'fill') {
       const lies = -(under ?? -flash.underStops);
       const side = lies >= 0 ? 'under' : 'over';
-      const asWished = Math.abs(lies - flash.underStops) < 0.05 ? '' : `, not ${flash.underStops} as wished`;
-      return `Fill flash at ${power} % of its power, ${Number(Math.abs(lies).toFixed(1))} stops ${side} the light${asWished}.${sync}${mend}`;
+      const asWished = Math.abs(lies - flash.underStops) < 0.05 ? '' : `, not the ${flash.underStops} you wanted`;
+      return `Fill flash at ${power}% of its power, ${Number(Math.abs(lies).toFixed(1))} stops ${side} the light${asWished}.${sync}${mend}`;
     }
-    return `Flash at ${power} % of its power.${room}${sync}${mend}`;
+    return `Flash at ${power}% of its power.${room}${sync}${mend}`;
   }
-  if (ev100 === null)
-    return `${shutter} is ${floorWords[light.floorRule]}. Say what the light is, and the ISO follows.`;
+  if (ev100 === null) return `${shutter} is ${floorWords[light.floorRule]}. Set the light level to get an ISO.`;
   if (light.iso !== null && light.shutterS < light.floorS * 0.98) {
-    return `With ${source} there is light enough for ${shutter} at the lowest ISO.${mend}`;
+    return `In ${source} there is light enough for ${shutter} at the lowest ISO.${mend}`;
   }
-  return `${shutter} is ${floorWords[light.floorRule]}; ISO makes up for the rest with ${source}.${mend}`;
+  return `${shutter} is ${floorWords[light.floorRule]}; ISO covers the rest in ${source}.${mend}`;
 }
 
 /** The background that misses its wish most, or the one nearest to its limit; null without backgrounds. */
@@ -212,7 +211,7 @@ export function sensitivityWords({ nearer, further, measuringMatters }: Distance
   const share = Math.round(distanceErrorShare * 100);
   const at = (item: DistanceSensitivity['nearer']) =>
     item.stop === null
-      ? `at ${formatLength(item.distanceMm, unit)} there is no answer`
-      : `at ${formatLength(item.distanceMm, unit)} it would be f/${item.stop}, and this stop keeps ${oddsWords(item.oddsWithThisStop)}`;
-  return `${measuringMatters ? 'Measure the distance' : 'Judging the distance by eye is enough'}: ${share} % out, ${at(nearer)}; ${at(further)}.`;
+      ? `at ${formatLength(item.distanceMm, unit)} no call`
+      : `at ${formatLength(item.distanceMm, unit)} call f/${item.stop}, this aperture keeps ${oddsWords(item.oddsWithThisStop)}`;
+  return `${measuringMatters ? 'Measure the distance' : 'Judging the distance by eye is close enough'}: ${share}% off, ${at(nearer)}; ${at(further)}.`;
 }

@@ -10,7 +10,7 @@
     crops: readonly { readonly id: string; readonly fNumber: number; readonly crop: Blob }[];
     title: string;
   }
-  /** For those who would rather look: the same place at every stop, at 100 %, side by side. */
+  /** For those who would rather look: the same place at every stop, at 100%, side by side. */
   let { crops, title }: Props = $props();
   const app = getApp();
   const shown = $derived([...crops].sort((a, b) => a.fNumber - b.fNumber));
@@ -52,7 +52,7 @@
 </script>
 
 {#if shown.length > 0}
-  <h2 class="condensed mt-6 text-[21px] leading-tight font-bold">The same place at every stop, at 100 %</h2>
+  <h2 class="condensed mt-6 text-[21px] leading-tight font-bold">The same place at every stop, at 100%</h2>
   <ul class="mt-2 flex flex-wrap gap-3" aria-label="Crops by stop">
     {#each shown as { id, fNumber, crop } (id)}<Crop {crop} label={label(fNumber)} {side} />{/each}
   </ul>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { trialRun } from '$core/words/frames';
   import { Button } from 'flowbite-svelte';
   import { leastFieldFrames } from '$core/bench/fieldCurve';
   import { edgeDistances } from '$core/bench/guide';
@@ -27,7 +28,7 @@
     {/await}
   </div>
   {#if run.simulated}
-    <p class="mt-1 text-soft">These are frames of the simulated camera: a try-out, not your lens.</p>
+    <p class="mt-1 text-soft">{trialRun('lens')}</p>
   {/if}
   <div class="mt-3 flex flex-wrap gap-2">
     {#if figures.inUse}

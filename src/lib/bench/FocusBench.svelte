@@ -1,7 +1,8 @@
 <script lang="ts">
+  import { trialRun } from '$core/words/frames';
   import { Button } from 'flowbite-svelte';
   import { isWideOpen } from '$core/bench/focusTest';
-  import { methodWords } from '$core/words/record';
+  import { focusMethodWords } from '$core/words/choices';
   import Choice from '$lib/controls/Choice.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import FocusSaid from './FocusSaid.svelte';
@@ -38,33 +39,33 @@
     wished={figures.wished}
   />
   {#if run.simulated}
-    <p class="mt-2 text-soft">These are frames of the simulated camera: a try-out, not your lens.</p>
+    <p class="mt-2 text-soft">{trialRun('lens')}</p>
   {/if}
   <div class="mt-3 flex flex-wrap items-end gap-2">
     {#if figures.unkept.length > 0 || told.length === 0}
       <Button disabled={told.length === 0 || run.busy} onclick={() => figures.write()}
-        >{figures.inUse.length === 0 && told.length > 0 ? 'Keep this test' : 'Write to the Kit'}</Button
+        >{figures.inUse.length === 0 && told.length > 0 ? 'Keep this test' : 'Save to Kit'}</Button
       >
     {/if}
     <Button color="alternative" onclick={() => run.series.clear()}>Test again</Button>
     <Picker
       label="Focused by"
-      items={testedMethods.map((value) => ({ value, name: methodWords[value] }))}
+      items={testedMethods.map((value) => ({ value, name: focusMethodWords[value] }))}
       value={figures.method}
       onchange={(value) => (figures.method = value)}
     />
     <Picker
-      label="Known to"
+      label="Precision"
       items={(['fifth', 'tenth', 'twentieth'] as const).map((value) => ({
         value,
-        name: `a ${value} of the sharp zone`
+        name: `a ${value} of the depth of field`
       }))}
       value={figures.wished}
       onchange={(value) => (figures.wished = value)}
     />
   </div>
 {:else}
-  <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">Where does this lens focus?</h1>
+  <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">Does this lens front- or back-focus?</h1>
   <p class="mt-1 text-pretty text-soft">
     A printed sheet and ten frames tell how far from the eye the plane of focus falls, and how it scatters. Pictures
     stay in this browser.

@@ -54,5 +54,5 @@
       >{shortLength(behind, unit)} behind</text
     >
   </svg>
-  <p class="text-[13px] text-soft">● from near &nbsp; ○ from far &nbsp; the band is the sharp zone</p>
+  <p class="text-[13px] text-soft">● from near &nbsp; ○ from far &nbsp; band: depth of field</p>
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { trialRun } from '$core/words/frames';
   import { Button } from 'flowbite-svelte';
   import { spotPlace } from '$core/words/bench';
   import HowComputed from '$lib/controls/HowComputed.svelte';
@@ -81,7 +82,7 @@
         </div>
       {/if}
       {#if run.simulated}
-        <p class="mt-2 text-soft">A frame of the simulated camera: a try-out, not your sensor.</p>
+        <p class="mt-2 text-soft">{trialRun('sensor')}</p>
       {/if}
       <div class="mt-3 flex flex-wrap gap-2">
         {#if !figures.isKept}<Button disabled={run.busy} onclick={() => figures.keep()}>Keep this test</Button>{/if}

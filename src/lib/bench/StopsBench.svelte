@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { trialRun } from '$core/words/frames';
   import { Button } from 'flowbite-svelte';
   import { edgeDistances } from '$core/bench/guide';
   import { decentredFrom, sharpenedFrom } from '$core/bench/stopSeries';
@@ -53,8 +54,8 @@
             value={figures.edges}
             options={[
               { value: 'all', name: 'all edges' },
-              { value: 'standing', name: 'standing' },
-              { value: 'lying', name: 'lying' }
+              { value: 'standing', name: 'vertical edges' },
+              { value: 'lying', name: 'horizontal edges' }
             ]}
             onchange={(value) => (figures.edges = value)}
           />
@@ -70,12 +71,12 @@
       {#if overshoot > sharpenedFrom}<p class="mt-1 text-pretty">{overshootWords(overshoot)}</p>{/if}
       {#if uneven && uneven.less > decentredFrom}
         <p class="mt-1 text-pretty">
-          One corner is {Math.round(uneven.less * 100)} % under the others (page {uneven.page + 1}): the wall was not
+          One corner is {Math.round(uneven.less * 100)}% under the others (page {uneven.page + 1}): the wall was not
           square, or the lens is decentred. Turn the camera over and look whether it moves with it.
         </p>
       {/if}
       {#if run.simulated}
-        <p class="mt-1 text-soft">These are frames of the simulated camera: a try-out, not your lens.</p>
+        <p class="mt-1 text-soft">{trialRun('lens')}</p>
       {/if}
       {#if barred !== null}<p class="mt-1 text-pretty">{notWrittenWords[barred]}</p>{/if}
       <div class="mt-3 flex flex-wrap gap-2">

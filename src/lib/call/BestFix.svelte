@@ -24,7 +24,7 @@
     <Button
       color="alternative"
       onclick={() => fixes && workspace.takeOver(words.what, { asked: fixes.to.setup, setup: best.setup })}
-      >Do it</Button
+      >Apply</Button
     >
   </div>
 {/if}

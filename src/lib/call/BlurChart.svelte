@@ -30,11 +30,11 @@
 
 <div class="mt-3">
   <Chart
-    label="Detail lost against distance behind the plane of focus: {words}"
+    label="Background blur against distance behind the plane of focus: {words}"
     testid="blur-chart"
     height={210}
     x={{ title: axisTitle(`behind the plane of focus, ${feet ? 'ft' : 'm'}`), rangemode: 'tozero' }}
-    y={{ title: axisTitle(`detail lost, ${feet ? 'in' : 'cm'}`), rangemode: 'tozero' }}
+    y={{ title: axisTitle(`background blur, ${feet ? 'in' : 'cm'}`), rangemode: 'tozero' }}
     legend={{ x: 0.02, y: 1 }}
     lines={({ soft, pencil }) => {
       let others = 0;

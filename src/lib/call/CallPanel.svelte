@@ -113,21 +113,21 @@
     </h1>
     <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure
-        label={frames === '' ? 'keeper odds' : `keeper odds, ${frames}`}
+        label={frames === '' ? 'keeper rate' : `keeper rate · ${frames}`}
         open={asked === 'odds'}
         onask={ask('odds')}>{oddsWords(entry.odds)}</WhyFigure
       >
-      <WhyFigure label={zoneSplitWords(entry, unit)} open={asked === 'zone'} onask={ask('zone')}
-        >{zoneWords(entry, unit)} sharp</WhyFigure
+      <WhyFigure label="depth of field · {zoneSplitWords(entry, unit)}" open={asked === 'zone'} onask={ask('zone')}
+        >{zoneWords(entry, unit)}</WhyFigure
       >
       <WhyFigure
-        label={light.lack === '' ? (light.iso === '' ? 'light not said' : light.iso) : `${light.iso}, ${light.lack}`}
+        label={light.lack === '' ? (light.iso === '' ? 'light not set' : light.iso) : `${light.iso}, ${light.lack}`}
         open={asked === 'light'}
         onask={ask('light')}>{light.shutter}</WhyFigure
       >
       {#if deciding !== null && lost !== null}
         <WhyFigure
-          label="detail lost at {plan.backgrounds[deciding]?.name}"
+          label="blur at {plan.backgrounds[deciding]?.name}"
           open={asked === 'background'}
           onask={ask('background')}>{formatLength(lost, unit)}</WhyFigure
         >
@@ -159,19 +159,21 @@
       {#each noticeWords(plan) as sentence (sentence)}<p class="font-medium">{sentence}</p>{/each}
       {#if plan.stitched}
         <p class="text-soft">
-          Stitched, like a {Math.round(plan.stitched.focalLengthMm)} mm f/{plan.stitched.fNumber.toFixed(2)} in one frame.
+          Stitched: looks like one frame at {Math.round(plan.stitched.focalLengthMm)} mm f/{plan.stitched.fNumber.toFixed(
+            2
+          )}.
         </p>
       {/if}
       {#if plan.beyondRoomMm > 0}
         <p class="font-medium">
-          You would stand {formatLength(plan.beyondRoomMm, unit)} further back than the place allows.
+          You’d need {formatLength(plan.beyondRoomMm, unit)} more room behind you.
         </p>
       {/if}
     </div>
     {#if conflict && workspace.tab !== 'fixes'}<BestFix />{/if}
     {#if ownStop}
       <p class="mt-2 flex items-center gap-3">
-        <span>f/{entry.stop.label} is your choice; the call is f/{plan.stops[plan.recommended]?.stop.label}.</span>
+        <span>You chose f/{entry.stop.label}. The call is f/{plan.stops[plan.recommended]?.stop.label}.</span>
         <Button size="xs" color="alternative" onclick={() => workspace.followStyle()}>
           Use f/{plan.stops[plan.recommended]?.stop.label}
         </Button>

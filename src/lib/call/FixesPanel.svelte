@@ -82,19 +82,18 @@
 </script>
 
 {#if !workspace.plan}
-  <p class="text-soft">With somebody in the picture, fixes for it appear here.</p>
+  <p class="text-soft">Add a person to see fixes.</p>
 {:else if !workspace.plan.conflict}
-  <p>Every wish is granted. There is nothing to fix.</p>
+  <p>Everything you asked for works. Nothing to fix.</p>
 {:else if fixes === null}
   {#if search.failure}
     <Failed what="The fixes could not be worked out." why={search.failure} onretry={() => workspace.fixes.ask()} />
   {:else if search.slow}
-    <Progress label="Looking for the least change that opens the window" share={search.progress} />
+    <Progress label="Looking for the smallest change that works" share={search.progress} />
   {/if}
 {:else if lines.length === 0}
   <p>
-    No single change and no pair of changes that this place allows opens the window. Give up one wish under Intent or
-    Background, or let more room into the place under Camera.
+    No change, or pair of changes, works in this space. Relax one goal in Intent or Background, or add room in Camera.
   </p>
 {:else}
   {#if search.failure}
@@ -133,7 +132,7 @@
           color="alternative"
           aria-label="Do it: {line.words.what}"
           onclick={() => answer && workspace.takeOver(line.words.what, { asked: answer.to.setup, setup: line.setup })}
-          >Do it</Button
+          >Apply</Button
         >
       </li>
     {/each}
@@ -151,17 +150,17 @@
           color="alternative"
           onclick={() => workspace.takeOver(combinedWords.what, { asked: combined.for, setup })}
         >
-          Do all of it
+          Apply all
         </Button>
       {:else if combined?.failure}
         <Failed what="That could not be worked out." why={combined.failure} onretry={workOut} />
       {:else if combined}
-        <p class="text-soft">These do not combine: one takes away what the other needs.</p>
+        <p class="text-soft">These cancel each other out.</p>
       {:else}
         <p class="text-soft">Working out how little of each is enough.</p>
       {/if}
     </div>
   {:else if fixes.remedies.length > 1}
-    <p class="label mt-2">Tick two or more to see how little of each is enough together.<HowComputed of="fixes" /></p>
+    <p class="label mt-2">Tick two or more to combine them, with less of each.<HowComputed of="fixes" /></p>
   {/if}
 {/if}

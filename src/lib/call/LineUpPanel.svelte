@@ -70,12 +70,12 @@
         <tr>
           <th class="w-6 font-normal"><span class="sr-only">In the chart</span></th>
           <th class="font-normal">Lens, at the same framing<HowComputed of="lineUp" /></th>
-          <th class="pr-2 text-right font-normal">stand at</th>
-          <th class="pr-2 text-right font-normal">nose to ear</th>
+          <th class="pr-2 text-right font-normal">distance</th>
+          <th class="pr-2 text-right font-normal">nose/ear size</th>
           <th class="pr-2 text-right font-normal">stop</th>
           <th class="pr-2 text-right font-normal">odds</th>
           {#each backgrounds as background (background.id)}
-            <th class="max-w-20 truncate pr-2 text-right font-normal">lost at {background.name}</th>
+            <th class="max-w-20 truncate pr-2 text-right font-normal">blur at {background.name}</th>
           {/each}
           <th class="font-normal"><span class="sr-only">Choose</span></th>
         </tr>
@@ -112,7 +112,7 @@
             </td>
             <td
               class="pr-2 text-right {line.flattering ? 'text-soft' : 'underline decoration-dotted'}"
-              title={line.flattering ? undefined : 'So near that it shows in the face'}>×{line.noseToEar.toFixed(2)}</td
+              title={line.flattering ? undefined : 'Close enough to distort the face'}>×{line.noseToEar.toFixed(2)}</td
             >
             {#if line.result}
               <td class="pr-2 text-right whitespace-nowrap">
@@ -140,8 +140,8 @@
                   size="xs"
                   color="alternative"
                   disabled={!line.result}
-                  aria-label="Take the {line.lensName} at {line.focalLengthMm} mm"
-                  onclick={() => take(line)}>Take it</Button
+                  aria-label="Use the {line.lensName} at {line.focalLengthMm} mm"
+                  onclick={() => take(line)}>Use</Button
                 >
               {/if}
             </td>
@@ -151,8 +151,7 @@
     </table>
   </div>
   <p class="label mt-1.5">
-    Struck through: further back than the room allows, or not what the background should do. *: no stop grants every
-    wish.
+    Struck through: not enough room, or the background misses its goal. * No aperture meets every goal.
   </p>
   {#if charted.length > 0}<BlurChart lines={charted} />{/if}
 {/if}

@@ -2,7 +2,8 @@
   import { ChevronDown, ChevronRight } from '@lucide/svelte';
   import type { Alternatives, TargetResult } from '$core/call/alternatives';
   import { asFocusTarget } from '$core/call/focusTarget';
-  import { alternativeWords, styleWords } from '$core/words/alternatives';
+  import { alternativeWords } from '$core/words/alternatives';
+  import { styleWords } from '$core/words/choices';
   import { targetWords } from '$core/words/call';
   import type { PlanInput } from '$core/call/planInput';
   import Failed from '$lib/controls/Failed.svelte';
@@ -89,7 +90,7 @@
     onclick={() => (open = !open)}
   >
     {#if open}<ChevronDown size={14} aria-hidden="true" />{:else}<ChevronRight size={14} aria-hidden="true" />{/if}
-    Other ways
+    Alternatives
   </button>
   {#if open}
     <div class="mb-1 space-y-1.5" data-testid="other-ways">

@@ -23,7 +23,7 @@
     inputmode,
     suggestions = []
   }: Props = $props();
-  const note = $derived(field.problem || (field.isDraft ? 'Typed, not taken: Enter takes it, Escape drops it.' : ''));
+  const note = $derived(field.problem || (field.isDraft ? 'Not applied yet. Enter to apply, Esc to discard.' : ''));
 </script>
 
 <div class="min-w-0">

@@ -4,5 +4,5 @@
 </script>
 
 <p class="label mt-1" role="status">
-  {slow ? 'This is from before your last change. It is being worked out again.' : 'From before your last change.'}
+  {slow ? 'This is from before your last change. It is being worked out again.' : 'Out of date.'}
 </p>

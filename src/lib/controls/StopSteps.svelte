@@ -7,7 +7,7 @@
 </script>
 
 <Choice
-  legend="Steps of the aperture"
+  legend="Aperture increments"
   {value}
   options={[
     { value: 'full', name: 'full' },

@@ -35,7 +35,7 @@
     format: (text) => text,
     read: (text): Read<string> => {
       const trimmed = text.trim();
-      if (/[<>]/.test(trimmed)) return { ok: false, message: 'Without < and >, please.' };
+      if (/[<>]/.test(trimmed)) return { ok: false, message: 'Leave out < and >.' };
       const wrong = trimmed === '' && optional ? null : problem(trimmed);
       if (wrong !== null) return { ok: false, message: wrong };
       return trimmed === '' && !optional ? { ok: false, message: 'It needs a name.' } : { ok: true, value: trimmed };

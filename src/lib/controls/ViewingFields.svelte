@@ -21,13 +21,13 @@
     ({ kind: 'seen', longEdgeMm, distanceMm, acuity }) as const;
 
   const presets: readonly { value: string; name: string; viewing: Viewing }[] = [
-    { value: 'traditional', name: 'a print, the usual standard', viewing: { kind: 'traditional' } },
+    { value: 'traditional', name: 'standard print', viewing: { kind: 'traditional' } },
     { value: 'album', name: 'an album, 30 cm at 40 cm', viewing: seen(300, 400) },
     { value: 'wall', name: 'a wall print, 60 cm at 1 m', viewing: seen(600, 1000) },
     { value: 'phone', name: 'a phone, 14 cm at 30 cm', viewing: seen(140, 300) },
     { value: 'screen', name: 'a big screen, 60 cm at 60 cm', viewing: seen(600, 600) },
-    { value: 'sharpEye', name: 'a print under a sharp eye', viewing: seen(300, 300, 'arcMinute') },
-    { value: 'pixels', name: 'pixels at 100 %', viewing: { kind: 'pixels', pixels: 2 } }
+    { value: 'sharpEye', name: 'print, critical viewing', viewing: seen(300, 300, 'arcMinute') },
+    { value: 'pixels', name: 'pixels at 100%', viewing: { kind: 'pixels', pixels: 2 } }
   ];
   const current = $derived(presets.find((item) => JSON.stringify(item.viewing) === JSON.stringify(viewing)));
   const items = $derived([
@@ -42,7 +42,7 @@
 </script>
 
 <div>
-  <Picker label="It will be looked at as" {items} value={current?.value ?? 'own'} onchange={choose} />
+  <Picker label="Viewed as" {items} value={current?.value ?? 'own'} onchange={choose} />
   {#if allowedMm !== undefined}
     <p class="label mt-0.5">
       allows {(allowedMm * 1000).toFixed(1)} µm of blur on the sensor<HowComputed of="viewing" />
@@ -67,7 +67,7 @@
   </div>
 {:else if viewing.kind === 'pixels'}
   <NumberField
-    label="Blur allowed, pixels"
+    label="Acceptable blur, pixels"
     value={viewing.pixels}
     min={0.5}
     max={50}

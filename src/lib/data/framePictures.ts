@@ -1,4 +1,4 @@
-/** What is kept to be seen of each frame: its small picture and everybody's eyes at 100 %. It goes when its job is erased. */
+/** What is kept to be seen of each frame: its small picture and everybody's eyes at 100%. It goes when its job is erased. */
 import type Dexie from 'dexie';
 
 export interface FramePicture {

@@ -1,6 +1,6 @@
 /** What belongs to this profile and travels with no job. */
 import { z } from 'zod';
-import { frameKeysSchema, usualFrameKeys } from '$core/frames/keys';
+import { storedFrameKeysSchema, usualFrameKeys } from '$core/frames/keys';
 import { defaultHabits, habitsSchema } from '$core/habits/habits';
 import { schoolsSchema, usualSchools } from '$core/technique/schools';
 import { viewingSchema } from '$core/setup/schema';
@@ -33,7 +33,7 @@ export const profileSchema = z.object({
   /** Steps of the aperture ring, for new jobs. */
   stopStep: z.enum(['full', 'half', 'third']).catch('third'),
   /** The keys one decides with on Frames, and how large eyes are shown there. */
-  frameKeys: frameKeysSchema.catch({ ...usualFrameKeys }),
+  frameKeys: storedFrameKeysSchema.catch({ ...usualFrameKeys }),
   eyesShown: z.enum(['usual', 'large']).catch('usual'),
   /** When everything was last saved as one file, ms since 1970. */
   backedUpAt: z.number().nullable().catch(null),

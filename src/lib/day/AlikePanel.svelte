@@ -35,7 +35,7 @@
     <h2 id="alike-title" class="condensed text-[18px] font-bold">
       How alike they are<HowComputed of="alike" class="ml-1" />
     </h2>
-    <p class="text-soft">{said === '' ? 'No three of them are alike.' : `${said}.`}</p>
+    <p class="text-soft">{said === '' ? 'No three setups look alike.' : `${said}.`}</p>
     <Chart
       label="Pictures by background blur and framing. {said === '' ? 'No three of them are alike' : said}"
       testid="alike-chart"

@@ -70,10 +70,10 @@
         const used = demands.filter((demand) => demand.options[0]?.needs.includes(item.id)).map((d) => d.setupId);
         const why = taken
           ? forced.length > 0
-            ? `the only one for ${numbers(forced)}`
+            ? `needed for ${numbers(forced)}`
             : `for ${numbers(falls.length > 0 ? falls : used)}`
           : used.some((id) => musts.includes(id))
-            ? `${numbers(used)} also without it`
+            ? `${numbers(used)} works without it`
             : `only for ${numbers(used)}, if there is time`;
         return { id: item.id, name: item.name, taken, why };
       })
@@ -82,10 +82,10 @@
   const lensesTaken = $derived(lines.filter((line) => line.taken && app.open.kit.lenses.some((l) => l.id === line.id)));
   const title = $derived.by(() => {
     if (!answer) return '';
-    if (answer.musts.length === 0) return 'No picture is marked as one that must be taken.';
+    if (answer.musts.length === 0) return 'No setup is marked as a must-have.';
     const count = lensesTaken.length;
     const home = lines.filter((line) => !line.taken).length;
-    return `${count} ${count === 1 ? 'lens serves' : 'lenses serve'} every must-have picture${home > 0 ? `; ${home} of the kit may stay home` : ''}.`;
+    return `${count} ${count === 1 ? 'lens covers' : 'lenses cover'} every must-have setup${home > 0 ? `; ${home} ${home === 1 ? 'item' : 'items'} can stay home` : ''}.`;
   });
 
   const packing = $derived(app.open.job?.packing ?? []);
@@ -165,9 +165,9 @@
     {#if answer.tight.length > 0}
       <p class="mt-2 text-pretty text-cool" data-testid="additions">
         {#each answer.additions.slice(0, 2) as addition (addition.lensName)}
-          {`A ${addition.lensName} would open ${addition.opens.length} of your ${answer.tight.length} tight ${answer.tight.length === 1 ? 'picture' : 'pictures'} (${numbers(addition.opens)}). `}
+          {`A ${addition.lensName} would solve ${addition.opens.length} of your ${answer.tight.length} difficult ${answer.tight.length === 1 ? 'setup' : 'setups'} (${numbers(addition.opens)}). `}
         {:else}
-          {`No usual lens would open ${numbers(answer.tight)}: look at their fixes.`}
+          {`No common lens solves ${numbers(answer.tight)}. See their Fixes.`}
         {/each}
       </p>
     {/if}

@@ -30,7 +30,7 @@
     <p class="text-soft">
       {cast.length}
       {cast.length === 1 ? 'person' : 'people'}{nowhere.length === 0
-        ? ', everybody in some picture.'
+        ? ', everyone in at least one setup.'
         : `; in none: ${nowhere.map((item) => item.person.name).join(', ')}.`}
     </p>
     {#if roles.length > 1}

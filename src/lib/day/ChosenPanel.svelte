@@ -95,7 +95,7 @@
         onchange={(value) => day.tick(one.id, value === 'done')}
       />
       <Choice
-        legend="It is"
+        legend="Result"
         value={one.setup.taken.verdict ?? 'none'}
         options={[
           { value: 'none', name: '–' },
@@ -111,7 +111,7 @@
     {#key one.id}
       <div class="mt-2">
         <TextField
-          label="Why, and what to remember"
+          label="Note for next time"
           value={one.setup.taken.note}
           maxlength={limits.maxNotesLength}
           optional
@@ -146,6 +146,6 @@
         />
       </div>
     {/if}
-    <Button color="alternative" onclick={onclear}>Choose nothing</Button>
+    <Button color="alternative" onclick={onclear}>Clear selection</Button>
   </div>
 </section>

@@ -9,7 +9,7 @@
   const app = getApp();
 </script>
 
-<Dialog bind:open title="Paper and files" size="lg">
+<Dialog bind:open title="Print and export" size="lg">
   <div class="space-y-5">
     {#if app.day.items.length > 0}<SaveFiles {chosen} />{/if}
     <div class={app.day.items.length > 0 ? 'border-t border-line pt-4' : ''}>

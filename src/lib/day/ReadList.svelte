@@ -60,7 +60,9 @@
         : 'A table with a row for each picture.'}</span
     >
   </div>
-  {#if refused !== ''}<p role="alert" class="mt-2 text-pencil">{fileName} was not read. {refused}</p>{/if}
+  {#if refused !== ''}<p role="alert" class="mt-2 text-pencil">
+      Couldn’t import {fileName}. {refused} Nothing was changed.
+    </p>{/if}
   {#if table && read}
     <p class="label mt-3">What each column is</p>
     <div class="mt-1 grid grid-cols-2 gap-2 sm:grid-cols-3">

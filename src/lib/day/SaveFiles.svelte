@@ -71,7 +71,7 @@
 
 <section aria-label="Save the day">
   <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
-    <span class="text-soft">What others should not read stays here:</span>
+    <span class="text-soft">Include in the export:</span>
     <LeavingFields places />
   </div>
   <div class="mt-4 flex flex-wrap items-end gap-x-4 gap-y-3">

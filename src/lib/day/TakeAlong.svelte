@@ -52,16 +52,16 @@
   }
 </script>
 
-<Dialog bind:open title="Take it along" size="sm">
+<Dialog bind:open title="Send to phone" size="sm">
   <div class="space-y-4">
     {#if !canSeal()}
       <p class="text-pretty" data-testid="no-sealing">
-        A code needs encryption, which browsers allow only over https or on this machine itself. Take the job as a file,
-        or start Focalis with a certificate (docs/running.md).
+        A code needs encryption, which browsers allow only over https or on this machine. Export the job as a file, or
+        start Focalis with a certificate (docs/running.md).
       </p>
     {:else if collected}
-      <p class="condensed text-[18px] font-bold">It has been collected.</p>
-      <p class="text-pretty">On the phone press "Send back" when you are done, then "Bring back" here.</p>
+      <p class="condensed text-[18px] font-bold">Collected.</p>
+      <p class="text-pretty">When you’re done, tap “Send back” on the phone, then click “Receive” here.</p>
       <Button color="alternative" onclick={() => void make()}>Another code</Button>
     {:else if waiting}
       <div class="flex flex-wrap items-start gap-4">
@@ -73,7 +73,7 @@
           ></canvas>{/key}
         <div class="min-w-40 flex-1 space-y-2">
           <p class="text-pretty">
-            Point the phone's camera at it, open the address, press "Collect". It waits until {until}.
+            Scan it with your phone, open the link, tap “Collect”. Valid until {until}.
           </p>
           {#if own}
             <p class="border-l-4 border-pencil pl-2 text-pretty">
@@ -81,7 +81,7 @@
             </p>
           {/if}
           <label class="block"
-            ><span class="label">Or copy the address</span>
+            ><span class="label">Or copy the link</span>
             <input
               class="w-full border border-line bg-raised px-2 py-1 text-[12px]"
               readonly
@@ -91,17 +91,14 @@
           >
         </div>
       </div>
-      <p class="label text-pretty">
-        The server holds it encrypted and has no key: that is only in the address. It is gone once it has been
-        collected.
-      </p>
+      <p class="label text-pretty">Encrypted: only this link has the key. Deleted from the server once collected.</p>
     {:else}
       <p class="text-pretty">
-        {job?.name} with its people, places, setups and the kit they use. Works on the phone without a network; what you adjust,
-        tick and note there comes home again.
+        {job?.name} with its people, places, setups and kit. Works offline. What you adjust, tick and note on the phone comes
+        back when you send it.
       </p>
       <div class="flex flex-wrap gap-2">
-        <Button onclick={() => void make()} disabled={travel.busy !== ''}>Make a code</Button>
+        <Button onclick={() => void make()} disabled={travel.busy !== ''}>Make a QR code</Button>
       </div>
     {/if}
     <div class="flex flex-wrap gap-2 border-t border-line pt-3">

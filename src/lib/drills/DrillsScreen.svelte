@@ -16,10 +16,10 @@
 </script>
 
 <main class="mx-auto max-w-[1280px] px-4 py-6">
-  <h1 class="condensed text-[26px] leading-tight font-bold">Practice that corrects itself</h1>
+  <h1 class="condensed text-[26px] leading-tight font-bold">Practice you can measure</h1>
   <p class="mt-1 max-w-2xl text-pretty text-soft">
-    Each gives the exercise for the kit in hand, says what must come out, measures your frames, and names one thing to
-    change. Pictures and results stay in this browser.
+    Each drill is set for your kit. Shoot it, import the frames, see what you got against what you should get, and one
+    thing to work on. Photos and results stay in this browser.
   </p>
   <ol class="mt-5 border-t border-line" aria-label="Drills">
     {#each drills as drill, index (drill.id)}

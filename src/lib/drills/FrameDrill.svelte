@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { trialRun } from '$core/words/frames';
   import { Button } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
   import { drillTitle, type ListedDrill } from '$core/drills/kinds';
@@ -77,7 +78,7 @@
     {#if outcome}
       {#if session.simulated}
         <p class="mt-2 text-soft">
-          These are frames of the simulated camera: a try-out, not your hands.
+          {trialRun('hands')}
           {#if session.truths.some((one) => one !== '')}
             <button type="button" class="min-h-6 underline" onclick={() => (session.revealed = !session.revealed)}
               >{session.revealed ? 'Hide what was really so' : 'Show what was really so'}</button
@@ -86,7 +87,8 @@
         </p>
       {/if}
       <div class="mt-3 flex flex-wrap items-center gap-2">
-        {#if !session.isKept}<Button disabled={series.busy} onclick={() => session.keep()}>Keep this time</Button>{/if}
+        {#if !session.isKept}<Button disabled={series.busy} onclick={() => session.keep()}>Save this result</Button
+          >{/if}
         {#if session.use}<Button color="alternative" onclick={session.use.apply}>{session.use.button}</Button>{/if}
         <Button color="alternative" onclick={() => session.restart()}>Start again</Button>
         {#if session.beside !== ''}<span class="text-soft">{session.beside}</span>{/if}

@@ -102,7 +102,7 @@
   {#if calibration && !seen}
     <Verdict said={calibrationWords(calibration)} how="guess" />
     <div class="mt-3 mb-4 flex flex-wrap gap-2">
-      {#if !kept}<Button onclick={keep}>Keep this time</Button>{/if}
+      {#if !kept}<Button onclick={keep}>Save this result</Button>{/if}
       <Button color="alternative" onclick={again}>Once more</Button>
     </div>
   {/if}
@@ -151,9 +151,7 @@
         <span class="text-soft tabular-nums" data-testid="guess-count">{guesses.length} of {guessScenes.all}</span>
       </div>
     {:else}
-      <p class="mt-2 max-w-2xl text-pretty text-soft">
-        Both as ranges that hold the answer nine times in ten: no wider than you need.
-      </p>
+      <p class="mt-2 max-w-2xl text-pretty text-soft">Give both as 90% ranges: no wider than you need.</p>
       <div class="mt-2 grid max-w-2xl gap-x-8 gap-y-3 sm:grid-cols-2">
         <fieldset class="min-w-0">
           <legend class="font-semibold">First stop that holds everyone</legend>

@@ -302,14 +302,14 @@
       2
         ? 'to'
         : 'and'}
-      {buttons.length}. {mode === 'sharper' || mode === 'four' ? 'At 100 % of the camera’s pixels, ' : ''}85 mm{mode ===
+      {buttons.length}. {mode === 'sharper' || mode === 'four' ? 'At 100% of the camera’s pixels, ' : ''}85 mm{mode ===
       'stop'
         ? ''
         : ' f/1.4'} at 2 m.
     </p>
   {:else}
     <div class="mt-3 flex flex-wrap gap-2">
-      {#if kept === ''}<Button onclick={keep}>Keep this time</Button>{/if}
+      {#if kept === ''}<Button onclick={keep}>Save this result</Button>{/if}
       <Button
         color="alternative"
         onclick={() => {

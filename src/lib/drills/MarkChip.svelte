@@ -9,7 +9,7 @@
     /** As photographed, in place of the drawing. */
     image?: Blob | undefined;
     label: string;
-    /** As large as the picture of it is: at 100 %. */
+    /** As large as the picture of it is: at 100%. */
     full?: boolean;
   }
   /** A mark as it should come out, or as it did. */

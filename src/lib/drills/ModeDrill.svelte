@@ -14,8 +14,8 @@
   import type { Body, Lens } from '$core/kit/schema';
   import { shareOf } from '$core/record/honesty';
   import { seededRandom } from '$core/maths/random';
-  import { driveWords, modeSaid, modesSaid, modeWords, pointPlaceNames, sceneWords } from '$core/drills/deskWords';
-  import { areaWords } from '$core/words/technique';
+  import { driveWords, modeSaid, modesSaid, pointPlaceNames, sceneWords } from '$core/drills/deskWords';
+  import { focusAreaWords, focusModeWords } from '$core/words/choices';
   import Choice from '$lib/controls/Choice.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { areasOf } from '$core/setup/focusArea';
@@ -115,7 +115,7 @@
       {/each}
     </ol>
     <div class="mt-3 flex flex-wrap gap-2">
-      {#if !kept}<Button onclick={keep}>Keep this time</Button>{/if}
+      {#if !kept}<Button onclick={keep}>Save this result</Button>{/if}
       <Button color="alternative" onclick={again}>Once more</Button>
     </div>
   {:else if !seen || !size || !asked}
@@ -144,12 +144,12 @@
           <Choice
             legend="Focusing"
             value={choice.mode}
-            options={named(modeOptions.mode, modeWords)}
+            options={named(modeOptions.mode, focusModeWords)}
             onchange={(mode) => (choice = { ...choice, mode })}
           />
           <Picker
             label="Looks at"
-            items={named(areasOf(body), areaWords)}
+            items={named(areasOf(body), focusAreaWords)}
             value={choice.area}
             onchange={(area) => (choice = { ...choice, area })}
           />

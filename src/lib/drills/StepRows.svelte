@@ -17,7 +17,7 @@
   const things = $derived(outcome?.things ?? []);
   const notes = $derived(outcome?.notes ?? []);
   const done = $derived(session.reads.length > 0);
-  /** A face is looked at at 100 %. */
+  /** A face is looked at at 100%. */
   const full = $derived(drill.frames?.shows === 'face');
   const { width } = ladderMark(0);
   /** The blur of a thing over its mark's own width, focused on another. */
@@ -70,7 +70,7 @@
                 index={crop.index}
                 image={full ? crop.full : crop.image}
                 {full}
-                label="The {ordinal(crop.index)} thing in {frame.name}{full ? ', at 100 %' : ''}"
+                label="The {ordinal(crop.index)} thing in {frame.name}{full ? ', at 100%' : ''}"
               />
             {/each}
           </div>

@@ -134,9 +134,7 @@ export class DrillSession {
     this.series.items.flatMap(({ id, name, read }) => {
       if (read.kind === 'unread') return read.lacks === null ? [{ id, name, why: read.reason }] : [];
       if (read.kind !== 'problem') return [];
-      return [
-        { id, name, why: read.problem === 'twice' ? 'The same mark is in it twice.' : 'No mark is to be seen in it.' }
-      ];
+      return [{ id, name, why: read.problem === 'twice' ? 'The same mark is in it twice.' : 'No mark found in it.' }];
     })
   );
   readonly lacking = $derived.by(() => lackingIn(this.series.items));

@@ -11,7 +11,7 @@
     const missing = different.missing.includes(id)
       ? different.missing.filter((item) => item !== id)
       : [...different.missing, id];
-    app.day.taken([setup.id], 'Somebody missing', { different: { ...different, missing } });
+    app.day.taken([setup.id], 'Someone missing', { different: { ...different, missing } });
   }
 </script>
 

@@ -40,5 +40,5 @@
         >{words.what}: {words.effect}</button
       >
     {:else}<p class="condensed line-clamp-2 font-bold">{words.what}: {words.effect}</p>{/if}
-  {:else if search.answer?.to === input}<p class="condensed">Nothing opens it: take what is named above.</p>{/if}
+  {:else if search.answer?.to === input}<p class="condensed">No fix found here: shoot the call above.</p>{/if}
 </div>

@@ -201,7 +201,8 @@
         oncontextmenu={(event) => event.preventDefault()}
         onclick={done}
         >{#if isDone}Done{taken.verdict ? `, ${taken.verdict}` : ''}<span
-            class="block text-[13px] leading-none font-normal">{taken.verdict ? 'press to change' : 'how is it?'}</span
+            class="block text-[13px] leading-none font-normal"
+            >{taken.verdict ? 'tap to change' : 'how did it go?'}</span
           >{:else}Done{/if}</button
       >
       {#if index < count - 1}

@@ -54,7 +54,7 @@
   {/if}
   {#if steps.length > 0}
     <details class="mt-3" data-testid="card-steps">
-      <summary class="min-h-11 py-2.5 text-[17px] font-semibold">The round, step by step</summary>
+      <summary class="min-h-11 py-2.5 text-[17px] font-semibold">Stitched panorama, step by step</summary>
       <ol class="list-decimal space-y-2 pb-2 pl-6 text-[17px] leading-snug">
         {#each steps as step (step)}<li class="text-pretty">{step}</li>{/each}
       </ol>
@@ -74,7 +74,7 @@
       type="button"
       class="mt-4 h-14 w-full border-2 border-ink text-[17px] font-semibold"
       disabled={app.travel.busy !== ''}
-      onclick={sendBack}>{sent ? 'It waits: press "Bring back" there' : 'Send back'}</button
+      onclick={sendBack}>{sent ? 'Sent: click “Receive” there' : 'Send back'}</button
     >
   {/if}
   <div class="mt-4 grid grid-cols-3 gap-2" role="group" aria-label="Look">

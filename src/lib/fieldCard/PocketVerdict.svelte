@@ -14,8 +14,8 @@
   setFieldScope(() => `pocket ${row.id}`);
 </script>
 
-<Sheet title="How is it?" {onclose}>
-  <div class="grid grid-cols-3 gap-2" role="group" aria-label="How is it?">
+<Sheet title="How did it go?" {onclose}>
+  <div class="grid grid-cols-3 gap-2" role="group" aria-label="How did it go?">
     {#each takenVerdicts as verdict (verdict)}
       <button
         type="button"
@@ -29,7 +29,7 @@
   </div>
   <div class="pocket-field mt-4">
     <TextField
-      label="Why, and what to remember"
+      label="Note for next time"
       value={taken.note}
       maxlength={limits.maxNotesLength}
       optional
@@ -43,7 +43,7 @@
       onclick={() => {
         app.day.tick(row.id, false);
         onclose();
-      }}>Not done after all</button
+      }}>Mark as not done</button
     >
   {/if}
 </Sheet>

@@ -30,16 +30,16 @@
     change(pressStepper(setup, kit, different, stepper, by, unit), `different ${setup.id}`);
 </script>
 
-<section aria-label="What is different?" class="shrink-0 border-t-2 border-ink">
+<section aria-label="What changed?" class="shrink-0 border-t-2 border-ink">
   <div class="flex h-11 items-center gap-2">
     {#if all.length > shown}
       <button
         type="button"
         class="h-11 shrink-0 text-[15px] underline decoration-1 underline-offset-3"
         aria-expanded={more}
-        onclick={() => (more = !more)}>{more ? 'The likeliest' : 'What else is different?'}</button
+        onclick={() => (more = !more)}>{more ? 'Fewer' : 'What else changed?'}</button
       >
-    {:else}<span class="shrink-0 text-[15px]">What is different?</span>{/if}
+    {:else}<span class="shrink-0 text-[15px]">What changed?</span>{/if}
     <span class="condensed ml-auto line-clamp-2 text-right text-[14px] leading-tight" data-testid="different"
       >{differentWords(setup, kit, different, unit)}</span
     >

@@ -149,7 +149,7 @@
         value={look}
         options={[
           { value: 'whole', name: 'whole picture' },
-          { value: 'loupe', name: 'at 100 %' }
+          { value: 'loupe', name: 'at 100%' }
         ]}
         onchange={(value) => (look = value)}
       />

@@ -8,7 +8,7 @@
   import Loupe from './Loupe.svelte';
   import { getRenderings } from '../../workers/clients/renderer.svelte';
 
-  /** Everybody's eyes, at 100 % of the camera's pixels where an eye with its lids fits; pressed, at 100 %. */
+  /** Everybody's eyes, at 100% of the camera's pixels where an eye with its lids fits; pressed, at 100%. */
   let { taken, width }: { taken: RenderableSetup; width: number } = $props();
   const pictures = getRenderings();
   const tile = { height: 58, least: 150, most: 172 } as const;
@@ -29,7 +29,7 @@
   }
   function words({ name, roles, ratio, shownAt }: EyeCrop): { who: string; how: string; scale: string } {
     const what = roles.length > 1 ? 'eyes' : (roles[0] && roleWords[roles[0]]) || '';
-    const scale = shownAt > 0.99 ? '' : `${Math.round(shownAt * 100)} %`;
+    const scale = shownAt > 0.99 ? '' : `${Math.round(shownAt * 100)}%`;
     return { who: `${name}, ${what}`, how: verdictWords[verdict(ratio)], scale };
   }
 </script>
@@ -38,7 +38,7 @@
   <div
     class="flex gap-1 overflow-x-auto bg-surround p-1"
     role="group"
-    aria-label="Everybody’s eyes"
+    aria-label="Everyone’s eyes"
     data-testid="eye-strip"
   >
     {#each crops as crop, index (crop.key)}
@@ -59,12 +59,7 @@
         onclick={() => (looking = crop)}
       >
         {#if asked}
-          <LensRendering
-            {asked}
-            {...size}
-            label="{said.who} at {said.scale === '' ? '100 %' : said.scale}"
-            restMs={160}
-          >
+          <LensRendering {asked} {...size} label="{said.who} at {said.scale === '' ? '100%' : said.scale}" restMs={160}>
             {#snippet outline()}<EyeOutline {crop} {...size} />{/snippet}
           </LensRendering>
         {/if}

@@ -20,7 +20,7 @@
   const names: Readonly<Record<Overlay, string>> = {
     points: 'Focus points of this body',
     thirds: 'Thirds',
-    crop: 'What a print crops',
+    crop: 'Print crop',
     edges: 'Edges to check',
     level: 'Level'
   };
@@ -35,7 +35,7 @@
 <div class="flex h-7 items-center gap-1 bg-[#3f3f3f] px-2 text-[11.5px] text-white">
   <p class="min-w-0 flex-1 truncate" data-testid="finder-caption">{caption}</p>
   <ToolButton {id} icon={Layers} name="Marks over the picture" />
-  <ToolButton icon={Eye} name="Look at 100 % (Z)" onclick={onloupe} />
+  <ToolButton icon={Eye} name="Eyes at 100% (H)" onclick={onloupe} />
   <ToolButton icon={Columns2} name="Compare stops, lenses or focus" onclick={oncompare} />
   <ToolButton icon={Download} name="Save this picture" onclick={onexport} />
 </div>

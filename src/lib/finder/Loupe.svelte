@@ -17,7 +17,7 @@
     /** Key of the crop to begin with; the target's when left out. */
     start?: string;
   }
-  /** A large look at 100 % of the camera's pixels. */
+  /** A large look at 100% of the camera's pixels. */
   let { open = $bindable(), taken, start }: Props = $props();
   const app = getApp();
   let canvas: HTMLCanvasElement | undefined;
@@ -55,17 +55,17 @@
   async function save() {
     if (!canvas) return;
     const leaving = setupLeaving(app, taken);
-    const words = `At 100 %. ${callSentence(leaving.plan, app.settings.now.unit)}`;
+    const words = `At 100%. ${callSentence(leaving.plan, app.settings.now.unit)}`;
     await savePicture(canvas, { ...leaving, words });
   }
 </script>
 
 <svelte:window bind:innerWidth />
-<Dialog bind:open title="At 100 % of the camera’s pixels" size="xl">
+<Dialog bind:open title="At 100% of the camera’s pixels" size="xl">
   <div class="space-y-3" data-testid="loupe">
     {#if crop && asked}
       <div class="grid place-items-center bg-surround">
-        <LensRendering {asked} {...size} label="{crop.name} at 100 %" onshown={(_, drawnOn) => (canvas = drawnOn)} />
+        <LensRendering {asked} {...size} label="{crop.name} at 100%" onshown={(_, drawnOn) => (canvas = drawnOn)} />
       </div>
       <div class="flex items-end gap-3">
         <div class="w-96 max-w-full">
@@ -74,7 +74,7 @@
         <Button color="alternative" onclick={() => void save()}>Save this picture</Button>
       </div>
     {:else}
-      <p>Nobody’s eyes are in the picture.</p>
+      <p>No eyes are in the frame.</p>
     {/if}
   </div>
 </Dialog>

@@ -60,7 +60,7 @@ describe('what is asked of the renderer', () => {
   });
 });
 
-describe('eyes at 100 %', () => {
+describe('eyes at 100%', () => {
   it('show everybody’s eyes in the order of the Ladder, with the words for how sharp they are', () => {
     const its = taken(demoSetup('Family on the steps'));
     const crops = eyeCrops(its, tile);
@@ -100,7 +100,7 @@ describe('eyes at 100 %', () => {
     const crops = eyeCrops(its, tile);
     expect(crops.map((crop) => crop.roles)).toEqual([['nearEye'], ['farEye']]);
     expect(crops.map((crop) => crop.eyesOf)).toEqual(['ines', 'ines']);
-    // At 100 % there would be an iris alone: so much is shown that the lids are in it, and the scale is told.
+    // At 100% there would be an iris alone: so much is shown that the lids are in it, and the scale is told.
     const pixels = picturePixels(its);
     for (const { cutout, at, shownAt } of crops) {
       expect(shownAt).toBeLessThan(0.6);

@@ -40,10 +40,10 @@
   {height}
   class="block border-t border-line"
   role="img"
-  aria-label="Blur against distance, up to {Math.round(span)} times the blur allowed"
+  aria-label="Blur against distance, up to {Math.round(span)} × acceptable blur"
   data-testid="blur-curve"
 >
   <path d="M0 {y(1)}H{floor.width}" stroke="var(--cool)" stroke-width="1" stroke-dasharray="3 3" />
   <path d={curve} fill="none" stroke="var(--ink)" stroke-width="1.5" />
-  <text x="6" y={y(1) - 3} class="fill-cool text-[10.5px]" {...halo}>blur allowed</text>
+  <text x="6" y={y(1) - 3} class="fill-cool text-[10.5px]" {...halo}>acceptable blur</text>
 </svg>

@@ -45,8 +45,7 @@
 
 <Dialog bind:open title="Clocks" size="sm">
   <p class="text-pretty text-soft">
-    No two bodies agree on the time. What is added to each brings its frames into one order and to the setups of the
-    day.
+    Camera clocks never agree. Correct each one so frames fall in order and match the day’s setups.
   </p>
   {#each bodies as { body, frames, count, offsetMs, fit } (body)}
     {@const chosen = frames.find(({ id }) => id === photographed[body]) ?? frames[0]}
@@ -61,7 +60,7 @@
         <div class="mt-2 flex flex-wrap items-end gap-3">
           <div class="w-36">
             <TextField
-              label="Add to its clock"
+              label="Correction"
               value={clockOffsetText(offsetMs)}
               {problem}
               onchange={(text, how) => meant(how) && app.frames.setClock(body, readOffset(text) ?? offsetMs)}
@@ -69,9 +68,9 @@
           </div>
           {#if fit && fit.offsetMs !== offsetMs}
             <Button color="alternative" onclick={() => app.frames.setClock(body, fit.offsetMs)}
-              >{clockOffsetText(fit.offsetMs)}, as {fit.ticks === 1
-                ? 'one tick says'
-                : `${fit.ticks} ticks say`}</Button
+              >{clockOffsetText(fit.offsetMs)}, {fit.ticks === 1
+                ? 'from one setup you ticked off'
+                : `from ${fit.ticks} setups you ticked off`}</Button
             >
           {/if}
         </div>

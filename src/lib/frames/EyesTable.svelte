@@ -2,7 +2,7 @@
   import { tinykeys } from 'tinykeys';
   import { onMount, tick } from 'svelte';
   import { Virtualizer, type VirtualizerHandle } from 'virtua/svelte';
-  import type { FrameAction } from '$core/frames/keys';
+  import { boundKey, shownKey, type FrameAction } from '$core/frames/keys';
   import { reasonFor, type FrameJudged } from '$core/frames/eyes';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { screenKey } from '$lib/shell/keys';
@@ -37,7 +37,7 @@
   const current = $derived(judged[index]);
   let scroller = $state<HTMLElement>();
   let list = $state<VirtualizerHandle>();
-  const shown = (action: FrameAction) => keys[action].toUpperCase();
+  const shown = (action: FrameAction) => shownKey(keys[action]);
   const large = $derived(app.settings.now.eyesShown === 'large');
   const eyesPx = $derived(large ? 190 : 108);
   const rowPx = $derived(large ? 128 : 92);
@@ -59,12 +59,12 @@
       ArrowDown: screenKey(() => move(1)),
       ArrowUp: screenKey(() => move(-1)),
       Enter: screenKey(() => choose('keep')),
-      [keys.keep]: screenKey(() => choose('keep')),
-      [keys.maybe]: screenKey(() => choose('maybe')),
-      [keys.reject]: screenKey(() => choose('reject')),
-      [keys.open]: screenKey(() => current && onopen(current.frame.id)),
-      [keys.beside]: screenKey(() => current && onbeside(current.frame.id)),
-      [keys.show]: screenKey(() => oncompare()),
+      [boundKey(keys.keep)]: screenKey(() => choose('keep')),
+      [boundKey(keys.maybe)]: screenKey(() => choose('maybe')),
+      [boundKey(keys.reject)]: screenKey(() => choose('reject')),
+      [boundKey(keys.open)]: screenKey(() => current && onopen(current.frame.id)),
+      [boundKey(keys.beside)]: screenKey(() => current && onbeside(current.frame.id)),
+      [boundKey(keys.show)]: screenKey(() => oncompare()),
       Delete: screenKey(() => current && app.frames.remove([current.frame.id]))
     })
   );
@@ -76,7 +76,7 @@
   onscroll={(event) => scrolledTo(event.currentTarget.scrollTop)}
   style:--eyes="{eyesPx}px"
   role="grid"
-  aria-label="Eyes of everybody in each frame"
+  aria-label="Everyone’s eyes in each frame"
   aria-rowcount={judged.length}
   tabindex="0"
 >
@@ -122,8 +122,8 @@
   </Virtualizer>
 </div>
 <p class="condensed hidden flex-wrap gap-x-6 gap-y-1 border-t sm:flex border-line px-4 py-2 text-[13px] text-soft">
-  <span>Enter rings a frame</span><span>{shown('reject')} strikes it</span><span>{shown('maybe')} perhaps</span><span
+  <span>Enter keeps</span><span>{shown('reject')} rejects</span><span>{shown('maybe')} maybe</span><span
     >↑ ↓ frames</span
-  ><span>{shown('open')} opens it</span><span>{shown('beside')} beside others, {shown('show')} shows them</span>
-  <span>number: blur against what is allowed<HowComputed of="eyes" class="ml-1" /></span>
+  ><span>{shown('open')} opens</span><span>{shown('beside')} compare, {shown('show')} side by side</span>
+  <span>number: × acceptable blur<HowComputed of="eyes" class="ml-1" /></span>
 </p>

@@ -25,7 +25,7 @@
   const app = getApp();
   const frame = $derived(judged.frame);
   const picture = framePicture(() => frame.id);
-  const words = { keep: 'kept', maybe: 'perhaps', reject: 'rejected' } as const;
+  const words = { keep: 'kept', maybe: 'maybe', reject: 'rejected' } as const;
   /** Without people to expect, everybody who was found. */
   const cells = $derived(
     columns.length > 0
@@ -95,6 +95,6 @@
   <div role="gridcell" class="ml-3 w-56 shrink-0 text-[14px] leading-5 text-pretty">
     {frameRemark(judged, nameOf)}
     {#if best !== ''}<span class="block text-[13px] text-soft">{best}</span>{/if}
-    <div class="w-fit"><Checkbox checked={beside} onchange={onbeside}>beside others</Checkbox></div>
+    <div class="w-fit"><Checkbox checked={beside} onchange={onbeside}>compare</Checkbox></div>
   </div>
 </div>

@@ -21,6 +21,7 @@
   } from '$core/words/frame';
   import { frameNumber, frameRemark } from '$core/words/frames';
   import HowComputed from '$lib/controls/HowComputed.svelte';
+  import { boundKey } from '$core/frames/keys';
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import type { Judging } from './judging';
@@ -85,9 +86,9 @@
       ArrowRight: screenKey(() => step(1)),
       ArrowLeft: screenKey(() => step(-1)),
       Enter: screenKey(() => choose('keep')),
-      [keys.keep]: screenKey(() => choose('keep')),
-      [keys.maybe]: screenKey(() => choose('maybe')),
-      [keys.reject]: screenKey(() => choose('reject')),
+      [boundKey(keys.keep)]: screenKey(() => choose('keep')),
+      [boundKey(keys.maybe)]: screenKey(() => choose('maybe')),
+      [boundKey(keys.reject)]: screenKey(() => choose('reject')),
       Escape: screenKey(() => onopen(null))
     })
   );
@@ -102,7 +103,7 @@
     place="frame {at + 1} of {order.length}"
     marked={reading?.sharpest != null && !judged.shake}
   />
-  <section class="min-w-0 px-6 py-5" aria-label="Where its plane fell">
+  <section class="min-w-0 px-6 py-5" aria-label="Where focus landed">
     <div class="mb-4 flex flex-wrap gap-2">
       <Button color="alternative" onclick={() => onopen(null)}>All frames</Button>
       <Button
@@ -110,9 +111,7 @@
         aria-pressed={frame.choice === 'keep'}
         onclick={() => choose('keep')}>Keep</Button
       >
-      <Button color="alternative" aria-pressed={frame.choice === 'maybe'} onclick={() => choose('maybe')}
-        >Perhaps</Button
-      >
+      <Button color="alternative" aria-pressed={frame.choice === 'maybe'} onclick={() => choose('maybe')}>Maybe</Button>
       <Button color="alternative" aria-pressed={frame.choice === 'reject'} onclick={() => choose('reject')}
         >Reject</Button
       >
@@ -122,7 +121,7 @@
       <h1 class="condensed mt-1 text-[25px] leading-tight font-bold text-pretty" data-testid="plane-title">
         {shakeTitle(judged.shake)}
       </h1>
-      <p class="mt-1 text-pretty">It blurs everybody alike; where the plane fell cannot be told from it.</p>
+      <p class="mt-1 text-pretty">It blurs everyone alike, so where focus landed doesn’t show.</p>
       <p class="mt-3 border-l-3 border-pencil bg-raised p-3 text-pretty">{steadier(frame, judged.shake)}</p>
     {:else if reading && row && planned?.body && plan}
       <h1 class="condensed mt-1 text-[25px] leading-tight font-bold text-pretty" data-testid="plane-title">
@@ -156,7 +155,7 @@
             <li class="flex gap-3 border-t border-line py-2">
               <span
                 class="mt-1.5 h-2 w-[70px] shrink-0 bg-line"
-                aria-label="{Math.round(found.likely * 100)} %"
+                aria-label="{Math.round(found.likely * 100)}%"
                 role="img"
                 ><span class="block h-full bg-ink" style:width="{Math.round(found.likely * 100)}%"></span></span
               >
@@ -167,13 +166,13 @@
         {#if next}<p class="mt-3 border-l-3 border-pencil bg-raised p-3 text-pretty">{next}</p>{/if}
       {/if}
     {:else}
-      <h1 class="condensed mt-1 text-[25px] leading-tight font-bold">Where the plane fell cannot be told.</h1>
+      <h1 class="condensed mt-1 text-[25px] leading-tight font-bold">Can’t tell where focus landed.</h1>
       <p class="mt-1 text-pretty">
         {stood && plan && contradicts(stood, plan.distanceMm)
           ? contradictionWords(stood, plan.distanceMm, frame, app.settings.now.unit)
           : row
             ? 'No face of the plan could be measured in this frame, or it was taken with another lens.'
-            : 'Say of which setup it is: then the plan knows where everybody stood.'}
+            : 'Choose its setup: the plan then knows where everyone stood.'}
       </p>
     {/if}
   </section>

@@ -68,7 +68,7 @@
     >{more ? 'Less' : 'More'}</button
   >
   <label class="label block w-56 {more ? '' : 'max-sm:hidden'}"
-    >Not of this setup?
+    >Wrong setup?
     <Select
       placeholder=""
       class="mt-0.5"
@@ -99,7 +99,7 @@
           app.frames.sayComplete(
             judged.map(({ frame }) => frame.id),
             event.currentTarget.checked
-          )}>All I took of it</Checkbox
+          )}>These are all the frames I shot</Checkbox
       >
     </div>
   {/if}

@@ -48,7 +48,9 @@
       >
     {/if}
     {#if kept.count > 0}
-      <Button color="alternative" onclick={() => app.open.id && originals.letGo(app.open.id)}>Let them go</Button>
+      <Button color="alternative" onclick={() => app.open.id && originals.letGo(app.open.id)}
+        >Delete these copies</Button
+      >
     {/if}
   </div>
   {#if said !== ''}<p role="alert" class="mt-2">{said}</p>{/if}

@@ -127,7 +127,7 @@
             onblur={() => (lit = null)}
             onchange={(event) => app.frames.whose.name(frame.id, face.faceId, event.currentTarget.value || null)}
           >
-            <option value="">nobody named</option>
+            <option value="">no one named</option>
             {#each row?.setup.people ?? [] as person (person.id)}<option value={person.id}>{person.name}</option>{/each}
           </Select>
         {/if}

@@ -148,6 +148,6 @@
     {:else if near}
       <button type="button" class="min-h-6 underline" onclick={() => (near = null)}>Further away</button>
     {/if}
-    <Button color="light" onclick={onleave}>Leave</Button>
+    <Button color="light" onclick={onleave}>Cancel</Button>
   </div>
 </div>

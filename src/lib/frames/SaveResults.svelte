@@ -61,8 +61,8 @@
 
 <Dialog bind:open title="Save results" size="sm">
   <p class="text-soft">
-    Rings and strikes become ratings other programs read: ringed 5, perhaps 3, struck −1 (rejected). Frames without
-    either keep the rating they came with.
+    Your picks become star ratings other programs read: keep 5, maybe 3, reject −1. Undecided frames keep the rating
+    they came with.
   </p>
   <div class="mt-4"><LeavingFields /></div>
   <div class="mt-3 flex flex-wrap gap-3">

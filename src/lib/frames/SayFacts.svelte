@@ -42,7 +42,7 @@
   const count = (number: number) => (number === 1 ? 'one frame' : `${formatNumber(number)} frames`);
 </script>
 
-<Dialog bind:open title="What the files do not say" size="sm">
+<Dialog bind:open title="Missing shooting data" size="sm">
   <p class="text-pretty text-soft">Said here, it holds for every frame of this setup that does not say it itself.</p>
   <div class="mt-3 grid grid-cols-2 gap-3">
     {#each missing as { fact, frames: without } (fact)}
@@ -58,5 +58,5 @@
       </div>
     {/each}
   </div>
-  <div class="mt-4"><Button disabled={typed.length === 0} onclick={take}>Say it of all of them</Button></div>
+  <div class="mt-4"><Button disabled={typed.length === 0} onclick={take}>Apply to all</Button></div>
 </Dialog>

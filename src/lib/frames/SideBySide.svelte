@@ -8,6 +8,7 @@
   import { differenceWords } from '$core/words/compare';
   import { frameNumber, frameRemark, settingsLine } from '$core/words/frames';
   import Choice from '$lib/controls/Choice.svelte';
+  import { boundKey, shownKey } from '$core/frames/keys';
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import type { Judging } from './judging';
@@ -42,7 +43,7 @@
   /** "sharp, 1.2 px": discs under half a pixel are all alike. */
   const discWords = ({ judged, discPx }: FaceJudged) =>
     [
-      judged === 'unknown' ? 'cannot be told' : verdictWords[judged],
+      judged === 'unknown' ? 'can’t tell' : verdictWords[judged],
       discPx === null ? null : discPx < 0.5 ? 'under 0.5 px' : `${discPx.toFixed(1)} px`
     ]
       .filter((part) => part !== null)
@@ -70,7 +71,7 @@
   const keys = app.settings.now.frameKeys;
   onMount(() =>
     tinykeys(window, {
-      [keys.flip]: screenKey(flip),
+      [boundKey(keys.flip)]: screenKey(flip),
       ArrowLeft: screenKey(() =>
         flipping ? (at = (index + frames.length - 1) % frames.length) : (current = Math.max(0, current - 1))
       ),
@@ -81,9 +82,9 @@
       '-': screenKey(() => nearer(1 / 1.5)),
       '0': screenKey(() => (pan = none)),
       Enter: screenKey(() => choose(chosen, 'keep')),
-      [keys.keep]: screenKey(() => choose(chosen, 'keep')),
-      [keys.maybe]: screenKey(() => choose(chosen, 'maybe')),
-      [keys.reject]: screenKey(() => choose(chosen, 'reject')),
+      [boundKey(keys.keep)]: screenKey(() => choose(chosen, 'keep')),
+      [boundKey(keys.maybe)]: screenKey(() => choose(chosen, 'maybe')),
+      [boundKey(keys.reject)]: screenKey(() => choose(chosen, 'reject')),
       Escape: screenKey(() => (flipping ? (flipping = false) : onclose()))
     })
   );
@@ -149,11 +150,11 @@
                   : face.closed
                     ? 'closed'
                     : face.ratio === null
-                      ? 'cannot be told'
+                      ? 'can’t tell'
                       : discWords(face)}</span
               >
               {#if one.frame.choice}<span class="text-pencil"
-                  >{{ keep: 'kept', maybe: 'perhaps', reject: 'rejected' }[one.frame.choice]}</span
+                  >{{ keep: 'kept', maybe: 'maybe', reject: 'rejected' }[one.frame.choice]}</span
                 >{/if}
             </p>
             <p class="condensed text-soft">{settingsLine(one.frame)}</p>
@@ -186,6 +187,6 @@
   <p class="condensed flex flex-wrap gap-x-6 gap-y-1 border-t border-line px-4 py-2 text-[13px] text-soft">
     <span>wheel or + − nearer, drag moves, 0 as they are</span><span>F flips</span><span>↑ ↓ whose</span><span
       >← → which</span
-    ><span>Enter rings</span><span>X strikes</span><span>Esc all frames</span>
+    ><span>Enter keeps</span><span>{shownKey(keys.reject)} rejects</span><span>Esc all frames</span>
   </p>
 </main>

@@ -81,8 +81,7 @@
 
 <Dialog bind:open title="Simulate a burst" size="sm">
   <p class="mb-4 text-soft">
-    A stand-in for a camera shoots a setup as it is planned, with the errors the odds count on. Its pictures say what
-    went wrong in them only in a file of their own.
+    A simulated camera shoots this plan with realistic errors. The answer key is saved as a separate file.
   </p>
   <div class="grid gap-3 sm:grid-cols-[1fr_6rem_6rem]">
     <label class="label block"
@@ -110,7 +109,7 @@
           open = false;
         }}>Bring into Frames</Button
       >
-      <Button color="alternative" onclick={save}>Save files and truth</Button>
+      <Button color="alternative" onclick={save}>Save files and answer key</Button>
     </div>
   {:else}
     <Button class="mt-4" onclick={shoot}>Shoot</Button>

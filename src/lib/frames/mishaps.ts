@@ -5,7 +5,7 @@ import { pictureSize } from '$core/setup/framing';
 import type { Setup } from '$core/setup/schema';
 import type { Body } from '$core/kit/schema';
 
-/** A track this long at 100 % of an ordinary screen's picture is seen by anybody: a share of the picture's width. */
+/** A track this long at 100% of an ordinary screen's picture is seen by anybody: a share of the picture's width. */
 const shakeShare = 1 / 180;
 
 /** By frame from 0: focus on somebody before and on somebody behind, a shake, a blink, somebody moving. */

@@ -59,14 +59,14 @@
           onchange={(mm, how) => edit(item, 'Distance', (draft) => void (draft.depthMm = mm), how)}
         />
         <LengthField
-          label="To the right"
+          label="Offset, right"
           bounds={bounds.lateralMm}
           valueMm={item.lateralMm}
           stepMm={100}
           onchange={(mm, how) => edit(item, 'Offset', (draft) => void (draft.lateralMm = mm), how)}
         />
         <LengthField
-          label="Size of its detail"
+          label="Detail size"
           bounds={bounds.detailMm}
           valueMm={item.detailMm}
           stepMm={5}
@@ -110,7 +110,7 @@
     <Button color="alternative" onclick={add}><Plus size={14} aria-hidden="true" class="mr-1" />Background</Button>
     <div class="w-44">
       <Picker
-        label="All of it in"
+        label="Scenery"
         hideLabel
         items={sceneryChoices}
         value={workspace.setup.place.scenery}

@@ -39,9 +39,9 @@
     ...framings.map((value) => ({ value: value as FramingChoice, name: framingWords[value] })),
     ...framings.map((value) => ({
       value: `group-${value}` as FramingChoice,
-      name: `everybody, ${framingWords[value]}`
+      name: `everyone, ${framingWords[value]}`
     })),
-    { value: 'byDistance' as FramingChoice, name: 'by distance' }
+    { value: 'byDistance' as FramingChoice, name: 'set distance' }
   ]);
 
   /** Lenses that go on the body, each by the way that changes least; the one in use as it is used. */
@@ -138,7 +138,7 @@
     </button>
   </div>
   <Choice
-    legend="Held"
+    legend="Orientation"
     value={camera.orientation}
     options={[
       { value: 'landscape', name: 'wide' },

@@ -66,8 +66,8 @@
     });
   }
   const rooms: readonly { key: Wall; label: string }[] = [
-    { key: 'backUpMm', label: 'Room to back up' },
-    { key: 'behindMm', label: 'Room behind them' },
+    { key: 'backUpMm', label: 'Space behind you' },
+    { key: 'behindMm', label: 'Space behind subjects' },
     { key: 'sideMm', label: 'Room to the side' }
   ];
 </script>
@@ -75,7 +75,7 @@
 <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
   {#if ways.length > 1}
     <Picker
-      label="Between lens and body"
+      label="Adapter or converter"
       items={ways.map(({ adapterIds, name }) => ({ value: adapterIds.join(' '), name }))}
       value={camera.adapterIds.join(' ')}
       onchange={putBetween}
@@ -83,7 +83,7 @@
   {/if}
   {#if modes.length > 0}
     <Picker
-      label="Sensor used"
+      label="Crop mode"
       items={[{ value: '', name: 'all of it' }, ...modes.map(({ name }) => ({ value: name, name }))]}
       value={camera.cropMode ?? ''}
       onchange={(name) => edit('Crop mode', (draft) => void (draft.cropMode = name === '' ? null : name))}
@@ -124,14 +124,14 @@
     />
   {/each}
   <Picker
-    label="You are"
+    label="Stance"
     items={stanceChoices}
     value={camera.stance}
     onchange={(value) => edit('Stance', (draft) => void (draft.stance = value))}
   />
   <div class="col-span-2">
     <Picker
-      label="Focus with"
+      label="Focus method"
       items={focusChoices}
       value={camera.focusMethod}
       onchange={(value) => edit('Focus method', (draft) => void (draft.focusMethod = value))}
@@ -140,34 +140,34 @@
   {#if !isByHand(camera.focusMethod)}
     <div class="col-span-2">
       <Picker
-        label="Focus area"
+        label="AF area"
         items={areaChoices}
         value={camera.focusArea}
-        onchange={(value) => edit('Focus area', (draft) => void (draft.focusArea = value))}
+        onchange={(value) => edit('AF area', (draft) => void (draft.focusArea = value))}
       />
     </div>
     <Picker
-      label="Size of the point"
+      label="AF point size"
       items={sizes}
       value={camera.pointSize}
       onchange={(value) => edit('Point size', (draft) => void (draft.pointSize = value))}
     />
     {#if workspace.body?.focusGrid.fine}
       <Choice
-        legend="Grid of points"
+        legend="AF point grid"
         value={camera.fineGrid ? 'fine' : 'coarse'}
         options={[
           { value: 'coarse', name: 'coarse' },
           { value: 'fine', name: 'fine' }
         ]}
-        onchange={(value) => edit('Grid of points', (draft) => void (draft.fineGrid = value === 'fine'))}
+        onchange={(value) => edit('AF point grid', (draft) => void (draft.fineGrid = value === 'fine'))}
       />
     {/if}
   {/if}
   <HoldField />
   <div class="col-span-2">
     <Picker
-      label="Onto the eye"
+      label="Move point or recompose"
       items={recomposeChoices}
       value={camera.recompose}
       onchange={(value) => edit('Recomposing', (draft) => void (draft.recompose = value))}
@@ -180,7 +180,7 @@
     onchange={(value) => edit('Focus mode', (draft) => void (draft.focusMode = value))}
   />
   <Choice
-    legend="Surface of focus"
+    legend="Field curvature"
     value={camera.focusSurface}
     options={[
       { value: 'flat', name: 'flat' },
@@ -189,10 +189,10 @@
         ? [{ value: 'measured' as const, name: 'as measured' }]
         : [])
     ]}
-    onchange={(value) => edit('Surface of focus', (draft) => void (draft.focusSurface = value))}
+    onchange={(value) => edit('Field curvature', (draft) => void (draft.focusSurface = value))}
   />
   <Choice
-    legend="Frames combined"
+    legend="Focus stack"
     value={workspace.setup.intent.frames}
     options={[
       { value: 'one', name: 'one' },
@@ -202,7 +202,7 @@
   />
   <div class="col-span-2 flex items-end gap-2 sm:col-span-3">
     <Choice
-      legend="Stitched wide view"
+      legend="Stitched panorama"
       value={camera.stitch ? 'on' : 'off'}
       options={[
         { value: 'off', name: 'off' },

@@ -73,6 +73,6 @@
 {:else if workspace.setup.people.length > 2}
   <p class="label flex items-center gap-2">
     Ctrl-click or Shift-drag on the Floor selects several.
-    <button type="button" class="underline underline-offset-2" onclick={everybody}>Select everybody</button>
+    <button type="button" class="underline underline-offset-2" onclick={everybody}>Select everyone</button>
   </p>
 {/if}

@@ -7,7 +7,7 @@
 </script>
 
 <NumberField
-  label="Focus to shutter"
+  label="Delay, focus to shutter"
   unit="seconds"
   value={workspace.setup.camera.secondsToShutter}
   min={0}

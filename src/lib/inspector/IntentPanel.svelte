@@ -67,14 +67,14 @@
 
 <div class="space-y-2.5">
   {#if workspace.justMade}<JustMadeQuestions made={workspace.justMade} />{/if}
-  <Choice legend="This is" options={pictureChoices} value={intent.picture} onchange={become} wrap />
+  <Choice legend="Type of photo" options={pictureChoices} value={intent.picture} onchange={become} wrap />
   <div class="grid grid-cols-1 gap-x-3 gap-y-2 sm:grid-cols-2">
     {#if setup.things.length > 0}
       <Picker label="Sharp" items={subjectItems} value={subject ?? 'mixed'} onchange={take} />
     {/if}
     {#if setup.people.length > 0}
       <Picker
-        label="How sharp is a face"
+        label="Sharp on each face"
         items={sharp ? marked(sharpChoices, usual.sharp) : [...marked(sharpChoices, usual.sharp), mixed]}
         value={sharp ?? 'mixed'}
         onchange={sharpAll}
@@ -100,7 +100,7 @@
       onchange={(to, how) => workspace.edit('Viewing', (draft) => void (draft.intent.viewing = to), how)}
     />
     <NumberField
-      label="Odds wanted for one frame (usual {Math.round(usual.oddsWanted * 100)} %)"
+      label="Odds wanted for one frame (usual {Math.round(usual.oddsWanted * 100)}%)"
       unit="percent"
       value={Math.round(intent.oddsWanted * 1000) / 10}
       min={5}
@@ -108,7 +108,7 @@
       onchange={(percent, how) => edit('Odds wanted', (draft) => void (draft.oddsWanted = percent / 100), how)}
     />
     <fieldset class="min-w-0">
-      <legend class="label mb-0.5">Ordered in these shapes</legend>
+      <legend class="label mb-0.5">Print crops ordered</legend>
       <div class="flex h-8 flex-wrap items-center gap-x-3">
         {#each shapeNames as shape (shape)}
           <Checkbox checked={intent.shapes.includes(shape)} onchange={() => order(shape)}>{shape}</Checkbox>

@@ -23,7 +23,7 @@
       />
     {:else if question.kind === 'framing'}
       <Choice
-        legend="How much of them?"
+        legend="Framing?"
         value={second as Framing}
         options={framingChoices}
         onchange={(framing) => made.answer('Framing', { second: framing })}
@@ -31,7 +31,7 @@
       />
     {:else}
       <Choice
-        legend="What is to be sharp?"
+        legend="What should be sharp?"
         value={second as SharpSubject}
         options={sharpSubjectChoices}
         onchange={(subject) => made.answer('Who is sharp', { second: subject })}
@@ -39,7 +39,7 @@
       />
     {/if}
     <Choice
-      legend="What should become of the background?"
+      legend="What should the background do?"
       value={wish}
       options={wishChoices}
       onchange={(wanted: Wish) => made.answer('What the background does', { wish: wanted })}

@@ -35,15 +35,15 @@
     });
   }
   const items = [
-    { value: 'unknown', name: 'not said' },
+    { value: 'unknown', name: 'not set' },
     ...knownLightChoices,
     { value: 'ev', name: 'as an exposure value' },
     { value: 'metered', name: 'as I metered it' }
   ];
   const flashChoices: { value: NonNullable<Light['flash']>['use']; name: string }[] = [
-    { value: 'main', name: 'lights the picture' },
-    { value: 'keepRoom', name: 'lights it, the room kept visible' },
-    { value: 'fill', name: 'only fills the shadows' }
+    { value: 'main', name: 'key light' },
+    { value: 'keepRoom', name: 'key light, keep the ambient' },
+    { value: 'fill', name: 'fill' }
   ];
   const floors = [
     { key: 'peopleS', label: 'People posed, 1/' },
@@ -61,7 +61,7 @@
 
 <div class="space-y-2.5">
   <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
-    <div class="col-span-2"><Picker label="The light is" {items} {value} onchange={choose} /></div>
+    <div class="col-span-2"><Picker label="Light" {items} {value} onchange={choose} /></div>
     {#if level.kind === 'ev'}
       <NumberField
         label="EV at ISO 100"
@@ -98,7 +98,7 @@
       />
     {/if}
     <Picker
-      label="It comes from"
+      label="Direction"
       items={[
         { value: 'front', name: 'the front' },
         { value: 'side', name: 'the side' },
@@ -108,7 +108,7 @@
       onchange={(from) => edit('Direction of the light', (draft) => void (draft.from = from))}
     />
     <NumberField
-      label="Neutral filter, stops"
+      label="ND filter, stops"
       value={light.filterStops}
       min={0}
       max={20}
@@ -147,7 +147,7 @@
         onchange={(distanceMm, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, distanceMm }), how)}
       />
       <NumberField
-        label="Least power, 1/"
+        label="Minimum power, 1/"
         value={per(flash.leastPower)}
         min={4}
         max={4096}
@@ -164,7 +164,7 @@
       </div>
       {#if flash.use !== 'main'}
         <NumberField
-          label={flash.use === 'fill' ? 'Flash under the light by, stops' : 'Room under the flash by, stops'}
+          label={flash.use === 'fill' ? 'Flash under the light by, stops' : 'Ambient below flash, stops'}
           value={flash.underStops}
           min={0}
           max={6}
@@ -176,7 +176,7 @@
   </div>
   <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
     <Picker
-      label="Shortest by hand"
+      label="Slowest hand-held"
       items={[
         { value: '1', name: '1/focal length' },
         { value: '2', name: '1/(2 × focal length)' }
@@ -201,7 +201,7 @@
       legend="Shutter"
       value={light.shutterS === null ? 'rules' : 'own'}
       options={[
-        { value: 'rules', name: 'by the rules' },
+        { value: 'rules', name: 'automatic' },
         { value: 'own', name: 'set by hand' }
       ]}
       onchange={(to) =>

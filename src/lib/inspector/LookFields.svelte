@@ -33,7 +33,7 @@
   <div class="mt-1.5 grid grid-cols-2 items-start gap-2 sm:grid-cols-4">
     <Picker label="Clothes" items={named(outfits)} value={person.look.outfit} onchange={(outfit) => look({ outfit })} />
     <Picker
-      label="Their colour"
+      label="Clothing colour"
       items={named(outfitColours)}
       value={person.look.outfitColour}
       onchange={(outfitColour) => look({ outfitColour })}
@@ -55,7 +55,7 @@
       <Picker label="Sits on" items={named(seats)} value={person.look.seat} onchange={(seat) => look({ seat })} />
     {/if}
     <Picker
-      label="On the head"
+      label="Headwear"
       items={headwears.map((value) => ({
         value,
         name: { none: 'nothing', hat: 'a hat with a brim', veil: 'a veil' }[value]

@@ -24,7 +24,7 @@
 <div class="flex flex-wrap items-end gap-x-3 gap-y-1">
   <div class="w-48">
     <Picker
-      label="The meter looks at"
+      label="Metering"
       items={meterings.map((value) => ({ value, name: meteringWords[value] }))}
       value={metering}
       onchange={(value) => workspace.edit('Metering', (draft) => void (draft.camera.metering = value))}

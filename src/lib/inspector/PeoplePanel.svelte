@@ -54,7 +54,7 @@
       workspace.edit(`${person.name} added`, (draft) => void draft.people.push(person));
     } else {
       const name = numbered(
-        'Thing',
+        'Object',
         setup.things.map((item) => item.name)
       );
       workspace.edit(`${name} added`, (draft) => void draft.things.push(newThing(newId, name)));
@@ -103,7 +103,7 @@
     <div class="min-w-32 flex-1">
       {#if selected}
         <Picker
-          label="Who or what"
+          label="Select"
           items={members.map((item) => ({ value: item.id, name: item.name }))}
           value={selected.id}
           onchange={(value) => {
@@ -117,7 +117,7 @@
       ><Plus size={14} aria-hidden="true" class="mr-1" />Person</Button
     >
     <Button color="alternative" onclick={() => add('thing')}
-      ><Plus size={14} aria-hidden="true" class="mr-1" />Thing</Button
+      ><Plus size={14} aria-hidden="true" class="mr-1" />Object</Button
     >
     <Button color="alternative" aria-expanded={arranging} onclick={() => (arranging = !arranging)}
       ><LayoutGrid size={14} aria-hidden="true" class="mr-1" />Arrange</Button
@@ -136,10 +136,10 @@
   {#if elsewhere.length > 0 && !arranging}
     <div class="w-56">
       <Picker
-        label="Somebody of this job"
+        label="Someone from this job"
         hideLabel
         items={[
-          { value: '', name: 'somebody of this job …' },
+          { value: '', name: 'add someone from this job…' },
           ...elsewhere.map((item) => ({ value: item.id, name: item.name }))
         ]}
         value=""

@@ -21,13 +21,13 @@
 </script>
 
 <LengthField
-  label="From the lens"
+  label="Distance from lens"
   bounds={bounds.fromLensMm}
   valueMm={person.depthMm + workspace.distanceMm}
-  onchange={(mm, how) => edit('Distance', (draft) => void (draft.depthMm = mm - workspace.distanceMm), how)}
+  onchange={(mm, how) => edit('Distance from lens', (draft) => void (draft.depthMm = mm - workspace.distanceMm), how)}
 />
 <LengthField
-  label="To the right"
+  label="Offset, right"
   bounds={bounds.lateralMm}
   valueMm={person.lateralMm}
   onchange={(mm, how) => edit('Offset', (draft) => void (draft.lateralMm = mm), how)}
@@ -40,7 +40,7 @@
   onchange={(mm, how) => edit('Height', (draft) => void (draft.statureMm = mm), how)}
 />
 <NumberField
-  label="Head turned"
+  label="Head turn"
   unit="deg"
   value={person.headYawDeg}
   min={-180}
@@ -58,7 +58,7 @@
   onchange={(deg, how) => edit('Shoulders', (draft) => void (draft.bodyYawDeg = deg), how)}
 />
 <NumberField
-  label="Looks up"
+  label="Head tilt, up"
   unit="deg"
   value={person.headPitchDeg}
   min={-80}
@@ -67,14 +67,14 @@
   onchange={(deg, how) => edit('Head tilt', (draft) => void (draft.headPitchDeg = deg), how)}
 />
 <LengthField
-  label="Stands on a step of"
+  label="Step height"
   bounds={bounds.stepMm}
   valueMm={person.floorMm}
   stepMm={10}
   onchange={(mm, how) => edit('Step', (draft) => void (draft.floorMm = mm), how)}
 />
 <NumberField
-  label="Comes closer"
+  label="Speed towards you"
   unit="metresPerSecond"
   value={person.towardsMmPerS / 1000}
   min={-20}
@@ -83,7 +83,7 @@
   onchange={(speed, how) => edit('Speed', (draft) => void (draft.towardsMmPerS = Math.round(speed * 1000)), how)}
 />
 <NumberField
-  label="Moves across"
+  label="Speed sideways"
   unit="metresPerSecond"
   value={person.acrossMmPerS / 1000}
   min={0}
@@ -92,7 +92,7 @@
   onchange={(speed, how) => edit('Speed', (draft) => void (draft.acrossMmPerS = Math.round(speed * 1000)), how)}
 />
 <Picker
-  label="Keeps"
+  label="Movement"
   items={moodChoices}
   value={person.mood}
   onchange={(mood) => edit('Mood', (draft) => void (draft.mood = mood), null)}
@@ -113,7 +113,7 @@
   onchange={(role, how) => edit('Role', (draft) => void (draft.role = role), how)}
 />
 <LengthField
-  label="Sways"
+  label="Sway"
   bounds={bounds.swayMm}
   valueMm={person.swayMm}
   stepMm={1}
@@ -122,7 +122,7 @@
   onchange={(mm, how) => edit('Sway', (draft) => void (draft.swayMm = mm), how)}
 />
 <Picker
-  label="Is"
+  label="Type and posture"
   value={`${person.being}-${person.posture}`}
   items={[
     { value: 'adult-standing', name: 'adult, standing' },

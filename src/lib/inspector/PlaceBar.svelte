@@ -42,7 +42,7 @@
     <div class="w-36">
       {#key place.id}
         <TextField
-          label="Called"
+          label="Name"
           value={place.name}
           onchange={(name, how) => (how === null ? places.rename(place.id, name) : true)}
         />
@@ -58,9 +58,9 @@
     {#if own.length > 0}
       <div class="flex w-full items-center gap-2">
         <p class="label min-w-0 flex-1 text-pretty">Only in this setup: {ownWords}.</p>
-        <Button color="alternative" onclick={() => places.follow(id)}>As the place</Button>
+        <Button color="alternative" onclick={() => places.follow(id)}>Match the place</Button>
         {#if others > 0}
-          <Button color="alternative" onclick={() => places.share(id)}>For the whole place</Button>
+          <Button color="alternative" onclick={() => places.share(id)}>Apply to the whole place</Button>
         {/if}
       </div>
     {/if}

@@ -16,13 +16,13 @@
 </script>
 
 <LengthField
-  label="From the lens"
+  label="Distance from lens"
   bounds={bounds.fromLensMm}
   valueMm={thing.depthMm + workspace.distanceMm}
-  onchange={(mm, how) => edit('Distance', (draft) => void (draft.depthMm = mm - workspace.distanceMm), how)}
+  onchange={(mm, how) => edit('Distance from lens', (draft) => void (draft.depthMm = mm - workspace.distanceMm), how)}
 />
 <LengthField
-  label="To the right"
+  label="Offset, right"
   bounds={bounds.lateralMm}
   valueMm={thing.lateralMm}
   onchange={(mm, how) => edit('Offset', (draft) => void (draft.lateralMm = mm), how)}
@@ -34,28 +34,28 @@
   onchange={(mm, how) => edit('Height', (draft) => void (draft.heightMm = mm), how)}
 />
 <LengthField
-  label="Wide"
+  label="Width"
   bounds={bounds.thingSizeMm}
   valueMm={thing.widthMm}
   stepMm={10}
   onchange={(mm, how) => edit('Width', (draft) => void (draft.widthMm = mm), how)}
 />
 <LengthField
-  label="Tall"
+  label="Height"
   bounds={bounds.thingSizeMm}
   valueMm={thing.tallMm}
   stepMm={10}
   onchange={(mm, how) => edit('Size', (draft) => void (draft.tallMm = mm), how)}
 />
 <LengthField
-  label="Deep"
+  label="Depth"
   bounds={bounds.thingSizeMm}
   valueMm={thing.deepMm}
   stepMm={10}
   onchange={(mm, how) => edit('Depth', (draft) => void (draft.deepMm = mm), how)}
 />
 <Picker
-  label="Is"
+  label="Support"
   items={[
     { value: 'held', name: 'in a hand' },
     { value: 'resting', name: 'resting on something' }

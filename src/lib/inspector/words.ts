@@ -1,7 +1,15 @@
 /** Names of the choices in the inspector. */
 import type { SharpSubject } from '$core/setup/intents';
 import { pointSizes } from '$core/kit/schema';
-import { areaWords, pointSizeWords } from '$core/words/technique';
+import {
+  focusAreaWords,
+  focusMethodWords,
+  focusModeWords,
+  goalWords,
+  recomposeWords,
+  styleWords
+} from '$core/words/choices';
+import { pointSizeWords } from '$core/words/technique';
 import {
   focusAreas,
   knownLights,
@@ -23,6 +31,10 @@ export { framingWords } from '$core/words/why';
 
 type Named<T extends string> = readonly { readonly value: T; readonly name: string }[];
 
+/** In the order they stand in. */
+const named = <T extends string>(words: Readonly<Record<T, string>>): Named<T> =>
+  (Object.keys(words) as T[]).map((value) => ({ value, name: words[value] }));
+
 export const sharpChoices: Named<SharpSet> = [
   { value: 'nearEye', name: 'near eye' },
   { value: 'bothEyes', name: 'both eyes' },
@@ -36,18 +48,9 @@ export const importanceChoices: Named<Importance> = [
   { value: 'maySoft', name: 'may be soft' }
 ];
 
-export const wishChoices: Named<Wish> = [
-  { value: 'hide', name: 'vanish' },
-  { value: 'hint', name: 'hinted' },
-  { value: 'keep', name: 'recognisable' },
-  { value: 'free', name: 'as it falls' }
-];
+export const wishChoices = named<Wish>(goalWords);
 
-export const styleChoices: Named<ApertureStyle> = [
-  { value: 'openAsFacesAllow', name: 'as open as the faces allow' },
-  { value: 'lensBest', name: 'the lens’s best stop' },
-  { value: 'deepAndSafe', name: 'deep and safe' }
-];
+export const styleChoices = named<ApertureStyle>(styleWords);
 
 export const stanceChoices: Named<Camera['stance']> = [
   { value: 'standing', name: 'standing' },
@@ -57,15 +60,12 @@ export const stanceChoices: Named<Camera['stance']> = [
   { value: 'tripod', name: 'tripod' }
 ];
 
-export const focusChoices: Named<Camera['focusMethod']> = [
-  { value: 'crossPoint', name: 'cross-type or mirrorless point' },
-  { value: 'ordinaryPoint', name: 'ordinary point' },
-  { value: 'magnifier', name: 'by hand with the magnifier' },
-  { value: 'byEye', name: 'by hand, by eye' },
-  { value: 'scale', name: 'by hand, by the distance scale' }
-];
+export const focusChoices = named<Camera['focusMethod']>(focusMethodWords);
 
-export const areaChoices: Named<Camera['focusArea']> = focusAreas.map((value) => ({ value, name: areaWords[value] }));
+export const areaChoices: Named<Camera['focusArea']> = focusAreas.map((value) => ({
+  value,
+  name: focusAreaWords[value]
+}));
 
 export const pointSizeChoices: Named<Camera['pointSize']> = pointSizes.map((value) => ({
   value,
@@ -76,7 +76,7 @@ export const pictureChoices: Named<SetupKind> = [
   { value: 'onePerson', name: 'one person' },
   { value: 'couple', name: 'a couple' },
   { value: 'group', name: 'a group' },
-  { value: 'personAndThing', name: 'person and thing' },
+  { value: 'personAndThing', name: 'person with object' },
   { value: 'moving', name: 'moving' },
   { value: 'pet', name: 'with a pet' }
 ];
@@ -85,30 +85,20 @@ export const pictureWords: Readonly<Record<SetupKind, string>> = {
   onePerson: 'one person',
   couple: 'a couple',
   group: 'a group',
-  personAndThing: 'a person and a thing',
-  moving: 'somebody moving',
-  pet: 'somebody with a pet'
+  personAndThing: 'a person with an object',
+  moving: 'someone moving',
+  pet: 'someone with a pet'
 };
 
 export const sharpSubjectChoices: Named<SharpSubject> = [
-  { value: 'thing', name: 'the thing, the person soft' },
-  { value: 'person', name: 'the person, the thing soft' },
+  { value: 'thing', name: 'the object, person soft' },
+  { value: 'person', name: 'the person, object soft' },
   { value: 'both', name: 'both' }
 ];
 
-export const modeChoices: Named<Camera['focusMode']> = [
-  { value: 'single', name: 'single' },
-  { value: 'continuous', name: 'continuous' },
-  { value: 'automatic', name: 'switches by itself' }
-];
+export const modeChoices = named<Camera['focusMode']>(focusModeWords);
 
-export const recomposeChoices: Named<Camera['recompose']> = [
-  { value: 'none', name: 'move the point' },
-  { value: 'wrists', name: 'centre point, turn the wrists' },
-  { value: 'shoulders', name: 'centre point, turn the shoulders' },
-  { value: 'waist', name: 'centre point, turn at the waist' },
-  { value: 'leaning', name: 'centre point, lean the body' }
-];
+export const recomposeChoices = named<Camera['recompose']>(recomposeWords);
 
 export const moodChoices: Named<Mood> = [
   { value: 'still', name: 'still, posed' },

@@ -101,9 +101,7 @@
     onchange={(fps, how) => change('frames per second', (draft) => void (draft.framesPerSecond = fps), how)}
   />
 </div>
-<More
-  source="What is filled in is usual for such a body: from memory or common practice, no source. The manual has your body’s."
->
+<More source="Typical values. Change what you know; your body’s manual has them.">
   <FocusPointFields {body} {change} />
   <Picker
     label="Autofocus lands"
@@ -133,7 +131,7 @@
     onchange={(ev, how) => change('autofocus in the dark', (draft) => void (draft.focusLimitEv = ev), how)}
   />
   <NumberField
-    label="Release lag"
+    label="Shutter lag"
     unit="seconds"
     value={body.releaseLagS}
     min={0}
@@ -150,7 +148,7 @@
     onchange={(iso, how) => change('base ISO', (draft) => void (draft.baseIso = iso), how)}
   />
   <NumberField
-    label="Shortest shutter time, 1/"
+    label="Fastest shutter speed, 1/"
     unit="oneOverSeconds"
     value={1 / body.fastestShutterS}
     min={1}
@@ -158,7 +156,7 @@
     onchange={(over, how) => change('shortest time', (draft) => void (draft.fastestShutterS = 1 / over), how)}
   />
   <NumberField
-    label="Flash in time down to, 1/"
+    label="Flash sync speed, 1/"
     unit="oneOverSeconds"
     value={1 / body.syncS}
     min={1}

@@ -76,7 +76,7 @@
   />
 {/if}
 <Picker
-  label="Sensitive both ways"
+  label="Cross-type points"
   items={sensitiveChoices}
   value={body.focusGrid.sensitive}
   onchange={(value) => change('sensitive points', (draft) => void (draft.focusGrid.sensitive = value))}

@@ -84,8 +84,10 @@
   {#if removing}
     <div class="mt-2 border-l-2 border-pencil pl-3" role="alert">
       <p>
-        {uses?.length === 1 ? 'One setup uses it and' : `${uses?.length ?? 0} setups use it and`} would have no call until
-        they are given another. Retired, it stays for them and is offered to no others.
+        {uses?.length === 1
+          ? 'One setup uses it and would lose its call.'
+          : `${uses?.length ?? 0} setups use it and would lose their call.`} Retire it instead: existing setups keep it, no
+        new ones will be offered it.
       </p>
       <div class="mt-2 flex gap-2">
         <Button
@@ -95,7 +97,7 @@
             removing = false;
           }}>Retire it</Button
         >
-        <Button size="xs" color="alternative" onclick={remove}>Remove it all the same</Button>
+        <Button size="xs" color="alternative" onclick={remove}>Remove anyway</Button>
         <Button size="xs" color="alternative" onclick={() => (removing = false)}>Keep it</Button>
       </div>
     </div>
@@ -106,6 +108,6 @@
     onchange={(event: Event) => {
       const retired = (event.currentTarget as HTMLInputElement).checked;
       kit.change(table, id, retired ? 'retired' : 'in use', (draft) => void (draft.retired = retired));
-    }}>Retired: setups keep it, and it is no longer offered</Checkbox
+    }}>Retired: existing setups keep it, new ones don’t see it</Checkbox
   >
 {/if}

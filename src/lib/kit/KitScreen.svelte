@@ -102,8 +102,7 @@
           </FieldScope>{/key}
       </div>
       <p class="max-w-md pb-1.5 text-pretty">
-        Press an item and put it in. A job is given its bag on the Day; its pickers and its line-up then offer only
-        that.
+        Select an item to add it. Give a job its bag on the Day; that job then offers only what is in the bag.
         {#if alone.length > 0}<span class="text-pencil"
             >{alone.join(', ')} {alone.length === 1 ? 'goes' : 'go'} on none of its bodies.</span
           >{/if}

@@ -67,7 +67,7 @@
     onchange={(mm, how) => focal('long', mm, how)}
   />
   <NumberField
-    label="Widest opening, f/"
+    label="Maximum aperture, f/"
     value={lens.widestFNumber}
     min={0.5}
     max={128}
@@ -118,11 +118,9 @@
     onchange={(stops, how) => change('stabiliser', (draft) => void (draft.stabiliserStops = stops), how)}
   />
 </div>
-<More
-  source="What is filled in is usual for such a lens: from memory or common practice, no source. Change what you know."
->
+<More source="Typical values. Change what you know.">
   <NumberField
-    label="Smallest opening, f/"
+    label="Minimum aperture, f/"
     value={lens.smallestFNumber}
     min={0.5}
     max={128}
@@ -143,7 +141,7 @@
     />
   {/if}
   <NumberField
-    label="Blades"
+    label="Aperture blades"
     value={lens.blades}
     min={3}
     max={30}
@@ -173,7 +171,7 @@
     />
   {/if}
   <Picker
-    label="Rim of its blur disc"
+    label="Edge of out-of-focus highlights"
     items={rimChoices}
     value={lens.rim}
     onchange={(value) => change('rim', (draft) => void (draft.rim = value))}

@@ -183,7 +183,7 @@
                 />
               {/if}
               {#if entry.kind === 'lens' && entry.widestFNumber === null}
-                <Label for="{id}-stop-{index}">Widest opening, f/</Label>
+                <Label for="{id}-stop-{index}">Maximum aperture, f/</Label>
                 <Input id="{id}-stop-{index}" class="w-16" inputmode="decimal" bind:value={typed[entry.name]} />
               {:else if entry.kind === 'body' || entry.mounts.length === 1}
                 <span class="label">{facts(entry)}</span>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
-  import { wishWords } from '$core/words/call';
+  import { goalWords } from '$core/words/choices';
   import { formatLength } from '$core/units/length';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
@@ -20,7 +20,7 @@
       <span class="flex items-baseline gap-1.5">
         <span class="truncate font-semibold">{background.name}</span>
         <span class="ml-auto whitespace-nowrap text-soft">
-          {before ? 'in front, ' : ''}{wishWords[background.wish]} · {formatLength(background.detailMm, workspace.unit)}
+          {before ? 'in front, ' : ''}{goalWords[background.wish]} · {formatLength(background.detailMm, workspace.unit)}
         </span>
       </span>
     </th>
@@ -29,15 +29,15 @@
       {#if state}
         <td
           class="condensed p-0 text-center text-[11.5px] {state.met ? 'font-medium' : 'text-soft line-through'}"
-          data-say="{background.name} at f/{entry.stop.label}: detail under {formatLength(
+          data-say="{background.name} at f/{entry.stop.label}: details under {formatLength(
             state.lostDetailMm,
             workspace.unit
-          )} is lost, its own is {formatLength(background.detailMm, workspace.unit)}; {state.met
-            ? 'as wished'
-            : `not as wished, ${state.shortfallStops.toFixed(1)} stops off`}."
+          )} disappear; these are {formatLength(background.detailMm, workspace.unit)}. {state.met
+            ? 'As you want it.'
+            : `Not as you want it: ${state.shortfallStops.toFixed(1)} stops off.`}"
         >
           {detail(state.lostDetailMm)}<span class="sr-only">
-            {unit.name} lost, {state.met ? 'as wished' : 'not as wished'}
+            {unit.name} of blur, {state.met ? 'as you want' : 'not as you want'}
           </span>
         </td>
       {/if}

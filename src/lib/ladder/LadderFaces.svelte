@@ -21,8 +21,8 @@
       row.open !== null && row.worst.length > 0
         ? `${row.name}, worst ${row.worst[index]}`
         : `${possessive(row.name)} ${row.detail}`;
-    const limit = row.limits && row.required ? ' Sets the wide end of what works.' : '';
-    return `${who} at f/${label}: ${verdictWords[verdict(cell.ratio)]}, ${cell.ratio.toFixed(2)} of the blur allowed.${limit}`;
+    const limit = row.limits && row.required ? ' This one sets your widest aperture.' : '';
+    return `${who} at f/${label}: ${verdictWords[verdict(cell.ratio)]}, ${cell.ratio.toFixed(2)}× acceptable blur.${limit}`;
   }
 </script>
 

@@ -11,21 +11,21 @@
   const short = (iso: number) => (iso >= 10_000 ? `${Math.round(iso / 1000)}k` : formatIso(iso).replaceAll(/\s/g, ''));
 
   function lensWords({ stop, causes, lensRatio }: StopPlan): string {
-    const share = (value: number) => `${Math.round(value * 100)} %`;
-    return `At f/${stop.label} the lens takes ${share(causes.lens)} of the blur allowed, diffraction ${share(causes.diffraction)}, pixels ${share(causes.pixels)}, shake ${share(causes.shake)}; together ${share(lensRatio)}.`;
+    const share = (value: number) => `${Math.round(value * 100)}%`;
+    return `At f/${stop.label}, of the acceptable blur: lens ${share(causes.lens)}, diffraction ${share(causes.diffraction)}, pixels ${share(causes.pixels)}, camera shake ${share(causes.shake)}; together ${share(lensRatio)}.`;
   }
 </script>
 
 <tr class="border-t border-line">
   <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-7 p-0 text-left font-semibold"
-    >Keeper odds, %<HowComputed of="odds" /></th
+    >Keeper rate, %<HowComputed of="odds" /></th
   >
   {#each plan.stops as entry (entry.stop.label)}
     <td
       class="relative p-0 text-center"
-      data-say="At f/{entry.stop.label} {oddsWords(entry.odds)} of frames keep every face sharp; you want {Math.round(
-        plan.oddsWanted * 100
-      )} %."
+      data-say="At f/{entry.stop.label}, {oddsWords(
+        entry.odds
+      )} of frames have every face sharp. You asked for {Math.round(plan.oddsWanted * 100)}%."
     >
       <span class="absolute inset-x-0.5 bottom-0.5 bg-ink/12" style:height="{Math.round(entry.odds * 22)}px"></span>
       <span class="condensed relative text-[11.5px] {entry.odds >= plan.oddsWanted ? 'font-medium' : 'text-soft'}">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { trialRun } from '$core/words/frames';
   import { Button } from 'flowbite-svelte';
   import { isInUse, latestLearned, withLearned, type LearnedAt } from '$core/drills/series/learned';
   import { learnedWords } from '$core/drills/kinds/learnedWords';
@@ -27,7 +28,7 @@
   <svelte:element this={`h${level}`} class="mt-4 font-semibold"
     >From your drills{simulated ? ', simulated' : ''}</svelte:element
   >
-  {#if simulated}<p class="text-soft">Frames of the simulated camera: a try-out, not your hands.</p>{/if}
+  {#if simulated}<p class="text-soft">{trialRun('hands')}</p>{/if}
   <ul class="mt-1" data-testid="drill-figures">
     {#each all as one (`${one.what} ${one.stance ?? ''}`)}
       <li class="flex items-center justify-between gap-4 border-b border-line py-1">

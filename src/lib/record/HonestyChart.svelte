@@ -6,7 +6,7 @@
   let { honesty }: { honesty: Honesty } = $props();
   const per100 = (share: number) => Math.round(share * 1000) / 10;
   const words = $derived(
-    honesty.bins.map((bin) => `said ${per100(bin.said)} %, ${bin.count} of ${bin.of} sharp`).join('; ')
+    honesty.bins.map((bin) => `said ${per100(bin.said)}%, ${bin.count} of ${bin.of} sharp`).join('; ')
   );
   const axis = (text: string) => ({
     title: { text, font: { size: 12 } },
@@ -46,7 +46,7 @@
             width: 3
           },
           marker: { color: ink, size: honesty.bins.map((bin) => 7 + Math.min(9, Math.sqrt(bin.of))) },
-          text: honesty.bins.map((bin) => `${bin.count} of ${bin.of} sharp, said ${per100(bin.said)} %`),
+          text: honesty.bins.map((bin) => `${bin.count} of ${bin.of} sharp, said ${per100(bin.said)}%`),
           hoverinfo: 'text'
         }
       ]}

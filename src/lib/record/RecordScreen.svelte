@@ -93,7 +93,7 @@
     [
       `${frames.length === 1 ? 'one frame' : `${frames.length} frames`}${from === 'simulated' ? ', simulated' : ''}`,
       complete === frames.length ? null : `${complete} of them with all others of their setup`,
-      groups.length > 0 ? `each dot is where a plane fell, brought to ${formatLength(comparedAtMm, unit)}` : null
+      groups.length > 0 ? `each dot is where focus landed, scaled to ${formatLength(comparedAtMm, unit)}` : null
     ]
       .filter((part) => part !== null)
       .join(' · ')
@@ -113,8 +113,8 @@
         </h1>
         <p class="max-w-2xl text-pretty text-soft">
           {#if frames.length === 0}
-            Frames measured on their page come here by themselves: where the plane fell, who was sharp, what was kept.
-            From them Focalis learns where your lenses focus and how you sway. Numbers only, and only in this browser.
+            Fills up as you measure frames: where focus landed, who was sharp, what you kept. Focalis learns your
+            lenses’ focus error and your sway. Numbers only, only in this browser.
           {:else}{subtitle}<HowComputed of="planes" class="ml-1" />{/if}
         </p>
         {#if frames.length === 0}
@@ -139,12 +139,12 @@
             value={age}
             options={[
               { value: 'alike', name: 'count alike' },
-              { value: 'fading', name: 'half after a year' }
+              { value: 'fading', name: 'count half after a year' }
             ]}
             onchange={(value) => (age = value)}
           />
         {/if}
-        <Button color="alternative" onclick={() => (saving = true)}>Save, bring, forget</Button>
+        <Button color="alternative" onclick={() => (saving = true)}>Export, import, delete</Button>
       </div>
     </div>
 
@@ -170,13 +170,13 @@
 
     {#if frames.length > 0}
       <div class="mt-6 grid gap-x-10 gap-y-6 border-t border-line pt-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">
-        <section aria-label="Were the odds honest?">
+        <section aria-label="Were the predictions right?">
           {#if honesty}
             <h2 class="condensed text-[21px] leading-tight font-bold" data-testid="honesty">{honestyTitle(honesty)}</h2>
             <p class="mt-1 text-pretty">{honestyWords(honesty)}<HowComputed of="honesty" class="ml-1" /></p>
             <HonestyChart {honesty} />
           {:else}
-            <h2 class="condensed text-[21px] leading-tight font-bold">Were the odds honest?</h2>
+            <h2 class="condensed text-[21px] leading-tight font-bold">Were the predictions right?</h2>
             <p class="mt-1 text-pretty text-soft">
               That can be told once all frames of a planned setup are here, keepers or not.
             </p>

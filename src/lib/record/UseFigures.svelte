@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { trialRun } from '$core/words/frames';
   import { Button } from 'flowbite-svelte';
   import { planSetup } from '$core/call/planSetup';
   import type { StopPlan } from '$core/call/plan';
@@ -18,7 +19,7 @@
   const next = $derived(withOwn(habits, ready, app.now()));
   const figures = ({ own }: Habits) => JSON.stringify(own.map(({ learnedAt: _, ...figure }) => figure));
   const inUse = $derived(ready.length > 0 && figures(habits) === figures(next));
-  const percent = (share: number) => `${Math.round(share * 100)} %`;
+  const percent = (share: number) => `${Math.round(share * 100)}%`;
 
   interface Changed {
     readonly id: string;
@@ -52,7 +53,7 @@
     const before = app.settings.now.habits;
     const step = app.settings.edit('Your figures in use', { habits: next });
     app.messages.done(
-      `Your figures are in use${before.own.length > 0 ? ', in place of the earlier ones' : ''}: odds, stops and fixes follow.`,
+      `Your numbers are in use${before.own.length > 0 ? ', replacing the earlier ones' : ''}: keeper rates, calls and Fixes follow.`,
       step
     );
   }
@@ -60,17 +61,18 @@
 
 {#if ready.length === 0}
   <p class="mt-1 text-pretty text-soft">
-    A lens needs {leastFocusings} frames that tell where the plane fell, from setups whose frames are all here.
+    A lens needs {leastFocusings} frames that show where focus landed, from setups whose frames are all here.
   </p>
 {:else if inUse}
   <p class="mt-2 text-pretty" data-testid="in-use">
-    The plans use them: {ready.length === 1 ? 'one lens has' : `${ready.length} ways of focusing have`} your own bias and
-    spread.
-    <button type="button" class="min-h-6 underline" onclick={back}>Back to the usual ones</button>
+    In use: your measured focus error and scatter, for {ready.length === 1
+      ? 'one lens'
+      : `${ready.length} combinations of lens and focus method`}.
+    <button type="button" class="min-h-6 underline" onclick={back}>Back to our estimates</button>
   </p>
 {:else}
   {#if from === 'simulated'}
-    <p class="mt-1 text-pretty text-soft">These are frames of the simulated camera: a try-out, not your lens.</p>
+    <p class="mt-1 text-pretty text-soft">{trialRun('lens')}</p>
   {/if}
   {#if changed.length > 0}
     <p class="mt-2">With them {changed.length === 1 ? 'one call' : `${changed.length} calls`} of this job would be:</p>
@@ -84,10 +86,10 @@
     </ul>
     {#if changed.length > 6}<p class="text-soft">and {changed.length - 6} more</p>{/if}
   {:else if !app.open.job?.habits}
-    <p class="mt-2 text-soft">No call of this job would be another.</p>
+    <p class="mt-2 text-soft">No call in this job would change.</p>
   {/if}
   {#if app.open.job?.habits}
-    <p class="mt-2 text-pretty text-soft">This job keeps the figures it came with; say on its Day that yours hold.</p>
+    <p class="mt-2 text-pretty text-soft">This job keeps the numbers it came with; switch to yours on its Day.</p>
   {/if}
-  <div class="mt-3"><Button onclick={use}>Use my figures</Button></div>
+  <div class="mt-3"><Button onclick={use}>Use my numbers</Button></div>
 {/if}

@@ -42,16 +42,16 @@
 </script>
 
 <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
-  <Button disabled={busy} onclick={save}>Save everything</Button>
-  <Button color="alternative" disabled={busy} onclick={() => chooser?.open()}>Restore from a file …</Button>
+  <Button disabled={busy} onclick={save}>Back up</Button>
+  <Button color="alternative" disabled={busy} onclick={() => chooser?.open()}>Restore from a file…</Button>
   <FileInput bind:this={chooser} label="Archive" accept=".zip,application/zip" onfile={look} />
   <span class="text-soft" data-testid="backed-up"
-    >{backup.at === null ? 'Never saved yet.' : `Last saved ${momentWords(backup.at)}.`}</span
+    >{backup.at === null ? 'No backup yet.' : `Last backup ${momentWords(backup.at)}.`}</span
   >
 </div>
 <p class="mt-2 text-soft">Left out: original photos, and removed jobs.</p>
 {#if busy}<div class="mt-3"><Progress label={backup.busy} share={backup.share} /></div>{/if}
-{#if refused !== ''}<p role="alert" class="mt-3 text-pencil">{name} was not read. {refused}</p>{/if}
+{#if refused !== ''}<p role="alert" class="mt-3 text-pencil">Couldn’t restore {name}. {refused}</p>{/if}
 {#if found}
   <div class="mt-4 border-l-4 border-ink pl-3" data-testid="restorable">
     <p class="font-medium">
@@ -60,11 +60,11 @@
     </p>
     <div class="mt-2">
       <Choice
-        legend="Take it"
+        legend="Restore"
         value={found.how}
         options={[
-          { value: 'merge', name: 'beside what is here' },
-          { value: 'replace', name: 'in place of what is here' }
+          { value: 'merge', name: 'add to what is here' },
+          { value: 'replace', name: 'replace what is here' }
         ]}
         onchange={as}
       />

@@ -19,9 +19,8 @@
 </script>
 
 <p class="text-pretty">
-  How far focus lands from where it was meant to, how much you and they sway. All of them are from memory, with the
-  range they plausibly lie in; what you have measured is better. Press the keeper odds to see which of them matter in a
-  picture.
+  How accurate AF is, and how much you and your subjects sway. These are our estimates, each with a likely range; your
+  own measurements are better. Click the keeper rate on any setup to see which ones matter.
 </p>
 {#if habits.own.length > 0}
   <h3 class="mt-3 font-semibold">Measured by your record or at the Bench, in place of the usual spread</h3>

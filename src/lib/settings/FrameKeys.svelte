@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Input } from 'flowbite-svelte';
-  import { frameActions, typedKey, usualFrameKeys, withKey, type FrameAction } from '$core/frames/keys';
+  import { frameActions, shownKey, typedKey, usualFrameKeys, withKey, type FrameAction } from '$core/frames/keys';
   import Choice from '$lib/controls/Choice.svelte';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -10,10 +10,10 @@
   const usual = $derived(frameActions.every((action) => keys[action] === usualFrameKeys[action]));
   const does: Readonly<Record<FrameAction, string>> = {
     keep: 'keep',
-    maybe: 'perhaps',
+    maybe: 'maybe',
     reject: 'reject',
     open: 'open',
-    beside: 'beside others',
+    beside: 'compare',
     show: 'show those',
     flip: 'flip'
   };
@@ -26,7 +26,7 @@
     const field = event.currentTarget as HTMLInputElement;
     const wanted = typedKey(field.value);
     if (wanted !== null) app.settings.edit('A key of yours', { frameKeys: withKey(keys, action, wanted) });
-    field.value = app.settings.now.frameKeys[action].toUpperCase();
+    field.value = shownKey(app.settings.now.frameKeys[action]);
     field.select();
   }
 </script>
@@ -39,7 +39,7 @@
         class="mt-0.5 text-center"
         size="sm"
         autocomplete="off"
-        value={keys[action].toUpperCase()}
+        value={shownKey(keys[action])}
         onfocus={chosen}
         oninput={(event) => typed(event, action)}
       />

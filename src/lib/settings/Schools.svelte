@@ -15,8 +15,7 @@
 </script>
 
 <p class="text-pretty">
-  Where photographers disagree. New setups start the way you answer here; each can be set otherwise, and Technique says
-  for each picture what the numbers make of it.
+  Photographers disagree on these. New setups start with your answers; change any of them per setup.
 </p>
 <div class="mt-3 grid grid-cols-1 items-start gap-x-4 gap-y-2.5 sm:grid-cols-2">
   {#each schoolQuestions as { key, question, answers } (key)}

@@ -24,7 +24,7 @@
 
 <main class="mx-auto w-full max-w-[1100px] px-4 py-6">
   <h1 class="condensed mb-5 text-[28px] leading-tight font-bold">Settings</h1>
-  <Section id="measures" title="Measures and look">
+  <Section id="measures" title="Units and appearance">
     <div class="flex flex-wrap items-end gap-x-6 gap-y-3">
       <Choice
         legend="Lengths"
@@ -52,7 +52,7 @@
       </div>
     </div>
   </Section>
-  <Section id="new" title="New jobs and setups" about="What they start with. Each can be set otherwise.">
+  <Section id="new" title="New jobs and setups" about="Defaults. You can change each one later.">
     <div class="flex flex-wrap items-start gap-x-6 gap-y-3">
       <StopSteps value={settings.stopStep} onchange={(stopStep) => app.settings.set({ stopStep })} />
       <div class="w-72 space-y-2">
@@ -80,7 +80,7 @@
   <Section id="space" title="In this browser"><Space /></Section>
   <Section id="schools" title="How you work"><Schools /></Section>
   <Section id="keys" title="Frames" about="The keys you decide with, and how eyes are shown."><FrameKeys /></Section>
-  <Section id="figures" title="Figures behind the odds"><Figures /></Section>
+  <Section id="figures" title="Numbers behind the keeper rate"><Figures /></Section>
   <Section id="how" title="How it is computed" about="Where each figure stands, the same is behind the small i.">
     <HowList />
   </Section>

@@ -16,6 +16,6 @@
     {/each}
   </dl>
   {#if onshow}
-    <Button class="mt-4" color="alternative" onclick={onshow}>Show me round this screen</Button>
+    <Button class="mt-4" color="alternative" onclick={onshow}>Tour this screen</Button>
   {/if}
 </Dialog>

@@ -18,7 +18,7 @@
   <div role="note" class="flex flex-wrap items-center gap-3 border-b border-line px-4 py-1.5" data-testid="backup-due">
     <p class="min-w-0 flex-1 text-pretty">
       {backup.at === null
-        ? 'Your jobs live in this browser only. Save everything as one file now and then.'
+        ? 'Your jobs are stored only in this browser. Back up to a file now and then.'
         : 'It is more than two weeks since you saved everything as a file.'}
     </p>
     <Button size="xs" href="/settings#backup">Save a file …</Button>

@@ -32,8 +32,8 @@
             <Button
               size="xs"
               color="alternative"
-              aria-label="Bring back {row.value.name}"
-              onclick={() => void app.jobs.bringBack(row)}>Bring back</Button
+              aria-label="Restore {row.value.name}"
+              onclick={() => void app.jobs.bringBack(row)}>Restore</Button
             >
             <Button
               size="xs"

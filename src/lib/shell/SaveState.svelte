@@ -21,7 +21,7 @@
     <p class="max-w-96 text-right text-pretty">
       <strong class="text-pencil">Not saved.</strong>
       {storeFailureWords(saving.error)}
-      {app.journalKept ? '' : 'Nor does it keep a copy elsewhere: export before you close this tab.'}
+      {app.journalKept ? '' : 'No safety copy either: export before you close this tab.'}
     </p>
     <Button size="xs" color="alternative" onclick={() => void app.store.flush()}>Try again</Button>
     <Button size="xs" onclick={() => onexport()}>Export now</Button>

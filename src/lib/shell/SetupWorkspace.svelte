@@ -71,7 +71,7 @@
       '[': unless(isTyping, () => goBy(-1)),
       ']': unless(isTyping, () => goBy(1)),
       f: unless(isTyping, focusHere),
-      z: unless(isTyping, () => (loupeOpen = true)),
+      h: unless(isTyping, () => (loupeOpen = true)),
       c: unless(isTyping, () => goto(`/card/${id}`)),
       ...Object.fromEntries(
         tabs.map((tab, index) => [String(index + 1), unless(isTyping, () => (workspace.tab = tab))])

@@ -21,8 +21,8 @@
     data-testid="show-round"
     role="note"
   >
-    <p class="min-w-0 flex-1 text-pretty">This is your first picture, planned. Five things are worth knowing here.</p>
-    <Button size="xs" onclick={show}>Show me</Button>
-    <Button size="xs" color="alternative" onclick={over}>No, thanks</Button>
+    <p class="min-w-0 flex-1 text-pretty">Your first setup is planned. Take a five-step tour of this screen?</p>
+    <Button size="xs" onclick={show}>Take the tour</Button>
+    <Button size="xs" color="alternative" onclick={over}>Skip</Button>
   </div>
 {/if}

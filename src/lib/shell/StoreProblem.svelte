@@ -14,12 +14,12 @@
       case 'outdated':
         return {
           title: 'A newer Focalis is open in another tab.',
-          advice: 'It has brought your store up to date. Load this tab again to go on; everything is stored.'
+          advice: 'It has updated your saved data. Reload this tab to continue; nothing is lost.'
         };
       case 'cleared':
         return {
           title: 'The browser’s storage was cleared.',
-          advice: 'Load this tab again to begin anew, and restore your jobs from a backup in Settings.'
+          advice: 'Reload this tab to start again, and restore your jobs from a backup in Settings.'
         };
       case 'newer':
         return {
@@ -28,8 +28,8 @@
         };
       case 'silent':
         return {
-          title: 'The browser’s store does not answer.',
-          advice: 'Close other tabs of Focalis and load this one again; if that does not help, start the browser again.'
+          title: 'Can’t reach this browser’s storage.',
+          advice: 'Close other Focalis tabs and reload. If that doesn’t help, restart the browser.'
         };
       case 'failed':
         return {

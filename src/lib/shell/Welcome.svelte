@@ -14,11 +14,11 @@
   </p>
   <h1 class="condensed mt-8 text-[34px] leading-tight font-bold">What are you shooting?</h1>
   <p class="mt-1 mb-5 max-w-xl text-pretty text-soft">
-    One press: whose eye to focus on, which stop, and from where. Everything about it can be changed then.
+    Pick one. You get an aperture, whose eye to focus on and where to stand. You can change all of it afterwards.
   </p>
   <TemplateChoice onchoose={onbegin} />
   <div class="mt-8 flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-4">
-    <Button color="alternative" onclick={onlook}>Look round a planned wedding</Button>
+    <Button color="alternative" onclick={onlook}>Explore a sample wedding</Button>
     <span class="text-soft">Thirteen made-up pictures with people, places and times.</span>
   </div>
 </main>

@@ -1,18 +1,18 @@
 /** The keys, for the help and for the screen. */
 export const keysHelp = [
-  { keys: ['←', '→'], does: 'stop wider, stop narrower' },
-  { keys: ['[', ']'], does: 'setup before, setup after' },
+  { keys: ['←', '→'], does: 'one stop wider, one stop narrower' },
+  { keys: ['[', ']'], does: 'previous setup, next setup' },
   { keys: ['1', '…', '9'], does: 'the tabs, from Fixes to Camera' },
-  { keys: ['F'], does: 'focus on the selected person, or on the best eye again' },
-  { keys: ['Z'], does: 'look at 100 %' },
+  { keys: ['F'], does: 'focus on the selected person; again for the best eye' },
+  { keys: ['H'], does: 'eyes at 100%' },
   { keys: ['C'], does: 'field card' },
-  { keys: ['Tab'], does: 'through the Floor: each person, background and the camera' },
+  { keys: ['Tab'], does: 'Floor: next person, background or camera' },
   { keys: ['←', '→', '↑', '↓'], does: 'on the Floor: move it; with Shift ten times as far' },
   { keys: [',', '.'], does: 'on the Floor: turn the head; with Shift the shoulders' },
   { keys: ['Shift'], does: 'on the Floor: drag finely; dragging empty floor selects several' },
-  { keys: ['Enter', 'M', 'X'], does: 'on Frames: keep, perhaps, reject; the same again takes it back' },
-  { keys: ['↑', '↓', 'O'], does: 'on Frames: frame before, frame after, open it' },
-  { keys: ['C', 'V', 'F'], does: 'on Frames: beside others, show them, flip between them' },
+  { keys: ['Enter', 'M', 'N'], does: 'Frames: keep, maybe, reject; press again to clear' },
+  { keys: ['↑', '↓', 'O'], does: 'Frames: previous frame, next frame, open' },
+  { keys: ['B', 'Shift B', 'F'], does: 'Frames: mark to compare, show side by side, flip' },
   { keys: ['Ctrl Z'], does: 'undo, up to 200 steps; with Shift redo' },
   { keys: ['?'], does: 'this list' }
 ] as const;

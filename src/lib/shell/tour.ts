@@ -14,27 +14,28 @@ const stops: readonly Stop[] = [
     testid: 'call',
     title: 'The call',
     description:
-      'Whose eye to focus on, the stop, where to stand, and the odds that every face that matters is sharp. It changes with everything you change.'
+      'The aperture, whose eye to focus on, where to stand, and your keeper rate: how many frames in 100 have every face that matters sharp. It updates as you change things. Click any part to see why.'
   },
   {
     testid: 'ladder',
-    title: 'Every stop',
-    description: 'What each stop makes of faces and background. Press one to take it instead.'
+    title: 'The Ladder',
+    description: 'Every aperture your lens has, and what it does to each face and the background. Click one to use it.'
   },
   {
     testid: 'floor',
-    title: 'The floor, to scale',
-    description: 'Drag people, the camera and walls where they really are; the band is what will be sharp.'
+    title: 'The Floor',
+    description:
+      'A floor plan to scale. Drag people, camera and walls to where they really are. The blue band is the depth of field.'
   },
   {
     testid: 'finder',
-    title: 'What the lens will draw',
-    description: 'The picture as it would come out, blur and all. Below it the eyes at 100 %.'
+    title: 'The Finder',
+    description: 'A preview at this aperture, blur included. The Eye strip below shows the eyes that matter, close up.'
   },
   {
     testid: 'field-card',
-    title: 'Take it along',
-    description: 'One setup a screen on your phone, also without a network. The Day has all of them in order.'
+    title: 'The field card',
+    description: 'This setup on your phone: one screen, works offline. The Day lists all of them in order.'
   }
 ];
 

@@ -9,7 +9,7 @@
 </script>
 
 {#if !workspace.plan}
-  <p class="text-soft">With somebody in the picture, what to check appears here.</p>
+  <p class="text-soft">Add a person to get a checklist.</p>
 {:else}
   <CheckList
     plan={workspace.plan}

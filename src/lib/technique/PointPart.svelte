@@ -50,12 +50,12 @@
 {#if advice.fineGrid !== camera.fineGrid}
   <p class="mt-1">
     {advice.fineGrid
-      ? 'Nobody moves: the finer grid puts the point more exactly.'
-      : 'Somebody moves: the coarse grid is faster.'}
+      ? 'No one moves: the finer grid places the point more precisely.'
+      : 'Someone moves: the coarse grid is faster.'}
     <button
       type="button"
       class="min-h-6 font-medium underline underline-offset-2 hover:text-pencil"
-      onclick={() => workspace.edit('Grid of points', (draft) => void (draft.camera.fineGrid = advice.fineGrid))}
+      onclick={() => workspace.edit('AF point grid', (draft) => void (draft.camera.fineGrid = advice.fineGrid))}
       >Set the {advice.fineGrid ? 'finer' : 'coarse'} grid</button
     >
   </p>

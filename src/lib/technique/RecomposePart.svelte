@@ -53,7 +53,10 @@
 {#each recomposeAdvice(found, workspace.unit) as line (line)}<p class="mt-1 text-pretty">{line}</p>{/each}
 {#if found.refocus}
   <p class="mt-1 text-pretty">
-    Letting go of the button focuses anew on what is then in the middle: {landedWords(plan, found.refocus)},
+    If you let go of the shutter button, AF refocuses on whatever is then in the centre: {landedWords(
+      plan,
+      found.refocus
+    )},
     {formatLength(found.refocus.depth, workspace.unit)} away.
   </p>
 {/if}

@@ -32,7 +32,7 @@
 </script>
 
 {#if stitched}
-  <Part title="Stitched wide view">
+  <Part title="Stitched panorama">
     <div class="mt-2 flex gap-3">
       {#each [{ key: 'across', label: 'Wanted across' }, { key: 'down', label: 'Wanted upright' }] as const as side (side.key)}
         <div class="w-36">

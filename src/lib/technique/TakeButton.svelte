@@ -8,7 +8,6 @@
 {#if inUse}
   <span class="justify-self-start border-b-2 border-pencil font-semibold">In use</span>
 {:else}
-  <Button size="xs" color="alternative" class="justify-self-start" aria-label="Take: {name}" onclick={ontake}
-    >Take</Button
+  <Button size="xs" color="alternative" class="justify-self-start" aria-label="Use: {name}" onclick={ontake}>Use</Button
   >
 {/if}

@@ -48,7 +48,7 @@
 </script>
 
 {#if !plan}
-  <p class="text-soft">With somebody in the picture, ways of focusing on them appear here.</p>
+  <p class="text-soft">Add a person to compare focusing methods.</p>
 {:else if !found}
   {#if search.failure}
     <Failed what="This could not be worked out." why={search.failure} onretry={() => search.ask(workspace.question)} />
@@ -69,10 +69,10 @@
     </ol>
     <TriggerFields />
     {#if found.point}
-      <Part title="The point on the face"><PointPart {plan} advice={found.point} /></Part>
+      <Part title="AF point on the face"><PointPart {plan} advice={found.point} /></Part>
     {/if}
     {#if found.reach.length > 0}
-      <Part title="No point of this body reaches it">
+      <Part title="No AF point reaches the eye">
         <ul data-testid="reach">
           {#each found.reach as way (way.kind)}
             {@const words = reachWords(way, workspace.unit)}
@@ -120,24 +120,24 @@
     {/if}
     {#if workspace.setup.camera.stitch && plan}<StitchPart {plan} />{/if}
     {#if found.recomposing}
-      <Part title="Move the point, or turn"><RecomposePart {plan} found={found.recomposing} /></Part>
+      <Part title="Move the point or recompose?"><RecomposePart {plan} found={found.recomposing} /></Part>
     {/if}
     {#if found.trap}
-      <Part title="Follow them, or wait at a mark">
+      <Part title="Track, or prefocus on a mark?">
         <TrapPart trap={found.trap} />
       </Part>
     {/if}
     {#if found.across}
-      <Part title="Moving across"><p class="mt-1 text-pretty">{acrossWords(plan, found.across)}</p></Part>
+      <Part title="Moving across the frame"><p class="mt-1 text-pretty">{acrossWords(plan, found.across)}</p></Part>
     {/if}
     {#if found.hold}
-      <Part title="How long the focus lasts">
+      <Part title="How long focus stays good">
         <p class="mt-1 text-pretty">{holdWords(found.hold)}</p>
         <HoldChart hold={found.hold} wanted={plan.oddsWanted} />
       </Part>
     {/if}
     {#if found.rules.length > 0}
-      <Part title="Rules of thumb, judged" note="What each would have given at this stop, or at its own.">
+      <Part title="Rules of thumb, tested" note="What each would have given at this stop, or at its own.">
         <RulesPart {plan} rules={found.rules} ontake={(rule) => take(ruleName(rule), rule.setup)} />
       </Part>
     {/if}

@@ -11,11 +11,11 @@
 <div class="mt-3 flex flex-wrap items-end gap-x-3 gap-y-2">
   {#if workspace.body?.kind !== 'phone'}
     <Choice
-      legend="Focus by"
+      legend="Focus button"
       value={camera.trigger}
       options={[
         { value: 'halfPress', name: 'half-press' },
-        { value: 'thumb', name: 'thumb button' }
+        { value: 'thumb', name: 'back button' }
       ]}
       onchange={(trigger) => workspace.edit('Focus button', (draft) => void (draft.camera.trigger = trigger))}
     />

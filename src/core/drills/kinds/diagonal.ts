@@ -93,10 +93,9 @@ const spacing = { zones: 3, least: 100, aside: 120 } as const;
 export const diagonal = defineDrill({
   id: 'diagonal',
   title: 'Three on a diagonal',
-  purpose:
-    'One focus point, moved from the first thing to the third, and nothing else changed: only one plane is ever sharp.',
+  purpose: 'Move the AF point from the first object to the third, change nothing else: only one plane is ever sharp.',
   minutes: 15,
-  needs: ['three small things that stand', 'three of the printed marks', marksAndTripod],
+  needs: ['three small objects', 'three of the printed marks', marksAndTripod],
   practises: { focus: 'first', elsewhere: 'second' },
   figureText: (figure, unit) => `${shortLength(figure, unit)} off`,
   frames: {
@@ -113,12 +112,15 @@ export const diagonal = defineDrill({
     tasks: ({ distanceMm, spacingMm, steps }, unit) => {
       const [apart, away, widest] = [shortLength(spacingMm, unit), formatLength(distanceMm, unit), widestOf(steps)];
       return [
-        { id: 'stand', text: `Stand three things ${apart} apart on a slant, ${marked}` },
+        {
+          id: 'stand',
+          text: `Stand three objects in a diagonal line, each ${apart} further back than the last, ${marked}`
+        },
         { id: 'crouch', text: `Lens at their height, ${away} from the first` },
-        { id: 'stop', text: `Stop first: ${widest}. Then the shutter, ISO last` },
-        { id: 'first', text: 'Point on the first. Half-press, then release', step: 'focus0' },
-        { id: 'second', text: 'Move the point to the second. Again', step: 'focus1' },
-        { id: 'third', text: 'Move the point to the third. Again', step: 'focus2' },
+        { id: 'stop', text: `Aperture first: ${widest}. Then the shutter, ISO last` },
+        { id: 'first', text: 'AF point on the first. Half-press, then shoot', step: 'focus0' },
+        { id: 'second', text: 'AF point on the second. Again', step: 'focus1' },
+        { id: 'third', text: 'AF point on the third. Again', step: 'focus2' },
         { id: 'spare', text: 'One spare of each, in case' }
       ];
     },

@@ -91,7 +91,7 @@ export function edgesWords(
   const straight = straightMm === null ? '' : `Straight, the plane lay ${of(straightMm)}.`;
   if (!leaned)
     return {
-      title: 'How far you lean is not told yet.',
+      title: 'Can’t tell yet how far you lean.',
       detail: straight + turn,
       next: 'Four leaning frames at least are needed.'
     };
@@ -102,7 +102,7 @@ export function edgesWords(
     title: clear
       ? `You lean ${shortLength(Math.abs(lean.value), unit)} ${way} while you turn.`
       : 'You keep your distance while you turn, as far as this can tell.',
-    detail: `${shortLength(Math.min(Math.abs(lean.low), Math.abs(lean.high)), unit)} to ${shortLength(Math.max(Math.abs(lean.low), Math.abs(lean.high)), unit)} nine times in ten, scattering by ${shortLength(spread.value, unit)}. ${straight}${turn}`,
+    detail: `${shortLength(Math.min(Math.abs(lean.low), Math.abs(lean.high)), unit)} to ${shortLength(Math.max(Math.abs(lean.low), Math.abs(lean.high)), unit)} (90% range), scatter ${shortLength(spread.value, unit)}. ${straight}${turn}`,
     next: clear
       ? 'Turn about your wrists, elbows at the body, and take the leaning frames again.'
       : 'Nothing to mend: try it nearer.'
@@ -115,14 +115,9 @@ const spacing = { zones: 1.2, least: 30, aside: 88 } as const;
 export const edges = defineDrill({
   id: 'edges',
   title: 'To the edges',
-  purpose:
-    'Focus in the middle, then turn: how far the plane moves off by turning, and how far you lean while you do it.',
+  purpose: 'Focus and recompose: how far focus shifts as you turn, and how much you lean.',
   minutes: 20,
-  needs: [
-    'three things close behind one another',
-    'three of the printed marks',
-    'no tripod: it is your body that is measured'
-  ],
+  needs: ['three small objects', 'three of the printed marks', 'no tripod: it is your body that is measured'],
   practises: { turning: 'first', waiting: 'second' },
   figureText: (figure, unit) => `leaning ${shortLength(Math.abs(figure), unit)} ${figure < 0 ? 'back' : 'forward'}`,
   frames: {
@@ -155,20 +150,20 @@ export const edges = defineDrill({
     tasks: ({ distanceMm, spacingMm, steps }, unit) => {
       const [apart, away, widest] = [shortLength(spacingMm, unit), formatLength(distanceMm, unit), widestOf(steps)];
       return [
-        { id: 'stand', text: `Stand three things ${apart} apart, beside one another as close as they go; ${marked}` },
-        { id: 'away', text: `${away} from the first, standing free, ${widest}, centre point, single focusing` },
+        { id: 'stand', text: `Stand three objects side by side, each ${apart} further back than the last; ${marked}` },
+        { id: 'away', text: `${away} from the first, hand-held, ${widest}, centre point, single AF` },
         {
           id: 'straight',
-          text: 'Straight: one frame focused on the second, one on the first, one on the third',
+          text: 'Straight: one frame each with focus on the second, the first, the third',
           step: 'straight1'
         },
         {
           id: 'turn',
-          text: 'Focus on the second in the middle, then turn only, until it lies left, right, at the top, at the bottom; refocus for each',
+          text: 'Focus on the second in the centre, then turn until it is at the left, right, top, bottom; refocus for each',
           step: 'turnleft'
         },
-        { id: 'upright', text: 'The same held upright', step: 'turnUprightleft' },
-        { id: 'lean', text: 'All eight again, moving as you usually do', step: 'leanleft' }
+        { id: 'upright', text: 'The same in portrait orientation', step: 'turnUprightleft' },
+        { id: 'lean', text: 'All eight again, recomposing as you usually do', step: 'leanleft' }
       ];
     },
     stepName: ({ turning, focusOn, upright, place }) =>

@@ -84,7 +84,7 @@ export function eyeNoseWords(
 ): DrillSaid {
   if (missing === steps.length) return nothingFits;
   const done = distances.filter(({ frames }) => frames > 0);
-  const percent = (ratio: number) => `${Math.round(100 * ratio)} %`;
+  const percent = (ratio: number) => `${Math.round(100 * ratio)}%`;
   const each = done
     .map(({ distanceMm, measured, expected }) =>
       measured === null
@@ -155,9 +155,9 @@ export const eyeNose = defineDrill({
       return [
         {
           id: 'marks',
-          text: 'The first mark beside an eye, as far away as it is; the second beside the tip of the nose'
+          text: 'The first mark beside an eye, at the same distance; the second beside the tip of the nose'
         },
-        { id: 'set', text: `${widest}, one point, single focusing, the lens at the height of the eye` },
+        { id: 'set', text: `${widest}, single point, single AF, lens at eye level` },
         ...from.map((away, index) => ({
           id: `from${index}`,
           text: `From ${away}: focus on the eye, then on the nose`,

@@ -43,6 +43,6 @@ interface Figure {
   readonly asked: JudgeMode | null;
 }
 
-/** "22 mm off", "12 % from theory", "leaning 21 mm". */
+/** "22 mm off", "12% from theory", "leaning 21 mm". */
 export const figureWords = ({ drill, figure, asked }: Figure, unit: LengthUnit): string =>
   figure === null ? 'not told' : (drillOf(drill)?.figureText(figure, unit, asked) ?? '');

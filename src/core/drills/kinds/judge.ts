@@ -15,22 +15,22 @@ export function judgeWords(
 ): DrillSaid {
   const [at = 0, from = 0, to = 0] = [threshold, low, high].map((log) => 10 ** log);
   const times = (value: number) => value.toFixed(value < 1 ? 2 : 1);
-  const measured = `${times(from)} to ${times(to)} nine times in ten, three answers right of four: ${shortLength(at * perRatioMm, unit)} off the eye, 85 mm f/1.4 at 2 m.`;
+  const measured = `${times(from)}–${times(to)} (90% range): ${shortLength(at * perRatioMm, unit)} off the eye, 85 mm f/1.4 at 2 m.`;
   if (mode === 'stop')
     return {
       title: `You tell stops apart from ${times(at)} on.`,
-      detail: `${times(from)} to ${times(to)} stops nine times in ten, three answers right of four, 85 mm with a hedge behind.`,
+      detail: `${times(from)}–${times(to)} stops (90% range), 85 mm with a hedge behind.`,
       next: 'Look at what is behind, at lines and at what shines: the face says nothing of the stop.'
     };
   if (mode === 'four')
     return {
-      title: `Of four you find the sharp one from ${times(at)} of the blur that is allowed.`,
+      title: `Of four you find the sharp one from ${times(at)}× the acceptable blur.`,
       detail: measured,
       next: 'Hold the same lash of all four against each other before you keep one.'
     };
   if (mode === 'kind')
     return {
-      title: `You name what is wrong from ${times(at)} of the blur that is allowed.`,
+      title: `You name what is wrong from ${times(at)}× the acceptable blur.`,
       detail: `${measured}${sharp.shown > 0 ? ` Of ${sharp.shown} sharp faces you took ${sharp.right} for sharp.` : ''}`,
       next:
         sharp.right < sharp.shown / 2
@@ -39,7 +39,7 @@ export function judgeWords(
     };
   if (mode === 'side')
     return {
-      title: `You tell front from behind from ${times(at)} of the blur that is allowed.`,
+      title: `You tell front from behind from ${times(at)}× the acceptable blur.`,
       detail: measured,
       next: 'Look at what lies nearer than the eyes and what lies further: nose and lashes, ears and hair. The sharper tells the side.'
     };
@@ -50,7 +50,7 @@ export function judgeWords(
         ? 'The viewing standard is stricter than your eyes on this screen.'
         : 'The viewing standard suits your eyes.';
   return {
-    title: `You see ${times(at)} of the blur that is allowed.`,
+    title: `You see ${times(at)}× the acceptable blur.`,
     detail: `${measured} ${standard}`,
     next: 'Again at the distance you usually look from: sitting nearer one sees less blur.'
   };

@@ -9,5 +9,5 @@ export const mode = defineDrill({
   minutes: 8,
   needs: [],
   practises: { elsewhere: 'first', moving: 'first' },
-  figureText: (figure) => `kept ${Math.round(figure * 100)} % of the moments`
+  figureText: (figure) => `kept ${Math.round(figure * 100)}% of the moments`
 });

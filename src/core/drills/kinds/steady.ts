@@ -84,7 +84,7 @@ export function steadyWords(
   if (missing === steps.length) return nothingFits;
   if (!steady)
     return {
-      title: 'How steady you are is not told yet.',
+      title: 'Can’t tell yet how steady you are.',
       detail: `${measured} frames could be measured, ${seen} of them show a track.`,
       next:
         seen < 3 && measured >= 6
@@ -98,8 +98,8 @@ export function steadyWords(
     .map(({ shutterS, seen: shown, times }) => `${formatShutter(shutterS)} ${shown} of ${times}`)
     .join(', ');
   return {
-    title: `Your hands show from ${formatShutter(showsFromS.value)} on.`,
-    detail: `${formatShutter(showsFromS.low)} to ${formatShutter(showsFromS.high)} nine times in ten. A track was to be seen at ${each}.`,
+    title: `Your camera shake shows from ${formatShutter(showsFromS.value)}.`,
+    detail: `${formatShutter(showsFromS.low)} to ${formatShutter(showsFromS.high)} (90% range). Camera shake showed at ${each}.`,
     next:
       shorter > 0.3
         ? `Stay ${stops} shorter than 1/${Math.round(focalLengthMm)}, or brace yourself and take it again.`
@@ -115,7 +115,7 @@ const held = { times: 3, aboutF: [0.25, 0.5, 1, 2, 4], longestS: 1, fNumber: 5.6
 export const steady = defineDrill({
   id: 'steady',
   title: 'Hold steady',
-  purpose: 'The same picture at one shutter time after another: from which on your hands begin to show.',
+  purpose: 'One subject at slower and slower shutter speeds: find where camera shake starts.',
   minutes: 15,
   needs: ['three of the printed marks on a wall', 'steady light', 'the way you stand today'],
   practises: { moving: 'second' },
@@ -147,8 +147,8 @@ export const steady = defineDrill({
       const [away, widest] = [formatLength(distanceMm, unit), widestOf(steps)];
       const times = [...new Set(steps.flatMap(({ shutterS }) => shutterS ?? []))].map(formatShutter);
       return [
-        { id: 'hang', text: `Hang three marks beside one another on a wall, ${away} away` },
-        { id: 'set', text: `Manual at ${widest}, ISO automatic; focus on the middle one` },
+        { id: 'hang', text: `Hang three marks side by side on a wall, ${away} away` },
+        { id: 'set', text: `Manual exposure at ${widest}, Auto ISO; focus on the middle mark` },
         { id: 'times', text: `Three frames each at ${times.join(', ')}`, step: 'time0no0' }
       ];
     },

@@ -118,14 +118,14 @@ export function ladderWords({ rows, departs, costsFrom, missing }: LadderVerdict
       ? ''
       : Math.abs(departs) < 0.1
         ? ' Your lens keeps to theory within a tenth.'
-        : ` Your lens blurs ${Math.round(Math.abs(departs) * 100)} % ${departs > 0 ? 'more' : 'less'} than theory.`;
+        : ` Your lens blurs ${Math.round(Math.abs(departs) * 100)}% ${departs > 0 ? 'more' : 'less'} than theory.`;
   const cost =
     costsFrom === null ? '' : ` From ${stopName(costsFrom.fNumber)} on ${costsFrom.by} costs what was focused on.`;
   const next =
     missing > 0
       ? missingText(missing)
       : best && best.focusOn !== 0
-        ? 'Remember the difference: focusing a third of the way in holds all sooner than focusing on the first.'
+        ? 'Worth remembering: focus a third of the way in and everyone is sharp at a wider aperture.'
         : 'Try it again at twice the distance.';
   return { title, detail: `${held.join('; ')}.${departing}${cost}`.replace(/^f/, 'F'), next };
 }
@@ -138,12 +138,11 @@ const spacing = { zones: 0.9, least: 40, aside: 95 } as const;
 export const stopLadder = defineDrill({
   id: 'stopLadder',
   title: 'Stop ladder',
-  purpose:
-    'The same row of things at every stop: how deep it really is sharp with this lens, before the plane and behind it.',
+  purpose: 'One row of objects at every aperture: see this lens’s real depth of field, front and back.',
   minutes: 25,
-  needs: ['four things that stand', 'four of the printed marks', marksAndTripod],
+  needs: ['four small objects', 'four of the printed marks', marksAndTripod],
   practises: { depth: 'first' },
-  figureText: (figure) => `${Math.round(Math.abs(figure) * 100)} % from theory`,
+  figureText: (figure) => `${Math.round(Math.abs(figure) * 100)}% from theory`,
   frames: {
     shows: 'objects',
     eachStop: true,
@@ -164,14 +163,17 @@ export const stopLadder = defineDrill({
     tasks: ({ distanceMm, spacingMm, steps }, unit) => {
       const [apart, away, widest] = [shortLength(spacingMm, unit), formatLength(distanceMm, unit), widestOf(steps)];
       return [
-        { id: 'stand', text: `Stand four things ${apart} apart, one behind another, each a little aside; ${marked}` },
+        {
+          id: 'stand',
+          text: `Stand four objects in a diagonal line, each ${apart} further back than the last; ${marked}`
+        },
         { id: 'rest', text: `Tripod or table, lens at their height, ${away} from the first` },
         {
           id: 'first',
-          text: `Focus on the first, then leave the focus. One frame at each full stop from ${widest} on`,
+          text: `Focus on the first, then don’t refocus. One frame at each full stop from ${widest}`,
           step: 'first0'
         },
-        { id: 'middle', text: 'Focus on the second, leave it, and the whole series again', step: 'middle0' }
+        { id: 'middle', text: 'Focus on the second, don’t refocus, and the whole series again', step: 'middle0' }
       ];
     },
     stepName: ({ focusOn, fNumber }) => `${ordinal(focusOn)}, ${stopName(fNumber)}`,

@@ -68,7 +68,7 @@ export function swayDrillWords({ swayed, missing, miscounted, steps }: SwayVerdi
       : ` ${Math.abs(miscounted)} ${Math.abs(miscounted) === 1 ? 'frame is' : 'frames are'} ${miscounted > 0 ? 'too many' : 'missing'}: which, the files cannot tell; put them to their steps by hand.`;
   if (!swayed)
     return {
-      title: 'How far you sway is not told yet.',
+      title: 'Can’t tell yet how far you sway.',
       detail: count.trim(),
       next: 'At least four frames at once, and four after a wait.'
     };
@@ -80,7 +80,7 @@ export function swayDrillWords({ swayed, missing, miscounted, steps }: SwayVerdi
   const least = sway.low > focus.value;
   return {
     title: `You sway ${length(sway.value)} in the first second.`,
-    detail: `${length(sway.low)} to ${length(sway.high)} nine times in ten; the focus itself scatters by ${length(focus.value)}. Planes scattered by ${each}.${count}`,
+    detail: `${length(sway.low)} to ${length(sway.high)} (90% range); AF scatter ${length(focus.value)}. Planes scattered by ${each}.${count}`,
     next: least
       ? 'You move more than the focus errs: release as it is found, or brace yourself, and take it again.'
       : sway.high < focus.value
@@ -98,13 +98,9 @@ export const sway = defineDrill({
   id: 'sway',
   title: 'Sway',
   purpose:
-    'Focus, then release at once, after one second, three, and six: how far you sway meanwhile, beside what the focus itself scatters.',
+    'Focus, then shoot straight away, after one, three and six seconds: how far you sway before the shutter opens.',
   minutes: 15,
-  needs: [
-    'three things close behind one another',
-    'three of the printed marks',
-    'the way you stand today, and nothing to lean on'
-  ],
+  needs: ['three small objects', 'three of the printed marks', 'the way you stand today, and nothing to lean on'],
   practises: { waiting: 'first' },
   figureText: (figure, unit) => `swaying ${shortLength(figure, unit)} a second`,
   frames: {
@@ -128,17 +124,17 @@ export const sway = defineDrill({
     tasks: ({ distanceMm, spacingMm, steps }, unit) => {
       const [apart, away, widest] = [shortLength(spacingMm, unit), formatLength(distanceMm, unit), widestOf(steps)];
       return [
-        { id: 'stand', text: `Stand three things ${apart} apart, beside one another as close as they go; ${marked}` },
-        { id: 'away', text: `${away} from the first, ${widest}, centre point, single focusing; stand as you do today` },
+        { id: 'stand', text: `Stand three objects side by side, each ${apart} further back than the last; ${marked}` },
+        { id: 'away', text: `${away} from the first, ${widest}, centre point, single AF; stand as you do today` },
         {
           id: 'straight',
-          text: 'One frame focused on the second, one on the first, one on the third',
+          text: 'One frame each with focus on the second, the first, the third',
           step: 'straight1'
         },
-        { id: 'once', text: 'On the second, five times: focus and release at once', step: 'wait0no0' },
-        { id: 'one', text: 'Five times: focus, count one second, release' },
-        { id: 'three', text: 'Five times with three seconds' },
-        { id: 'six', text: 'Five times with six. Another stance another day' }
+        { id: 'once', text: 'On the second, five times: focus and shoot straight away', step: 'wait0no0' },
+        { id: 'one', text: 'Five times: focus, count one second, shoot' },
+        { id: 'three', text: 'Five times, waiting three seconds' },
+        { id: 'six', text: 'Five times, waiting six. Another stance another day' }
       ];
     },
     stepName: ({ waitS, focusOn }) => {

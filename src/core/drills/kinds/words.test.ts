@@ -71,7 +71,7 @@ describe('drills in words', () => {
     });
     expect(said.title).toBe('f/11 holds all, focused on the second.');
     expect(said.detail).toBe(
-      'Focused on the first, no stop holds all (f/16 should); focused on the second, f/11 holds all (f/8 should). Your lens blurs 31 % more than theory. From f/16 on noise costs what was focused on.'
+      'Focused on the first, no stop holds all (f/16 should); focused on the second, f/11 holds all (f/8 should). Your lens blurs 31% more than theory. From f/16 on noise costs what was focused on.'
     );
     expect(
       ladderWords({ kind: 'stopLadder', rows: [row(0, null, null)], departs: null, costsFrom: null, missing: 2 })
@@ -94,7 +94,7 @@ describe('drills in words', () => {
           : { lean: { value, low: value - half, high: value + half }, spread: { value: 6, low: 4, high: 10 }, times: 8 }
     });
     expect(edgesWords(edges(22), 'metric').title).toBe('You lean 22 mm forward while you turn.');
-    expect(edgesWords(edges(22), 'metric').detail).toContain('17 mm to 27 mm nine times in ten');
+    expect(edgesWords(edges(22), 'metric').detail).toContain('17 mm to 27 mm (90% range)');
     expect(edgesWords(edges(-22), 'metric').title).toContain('back');
     expect(edgesWords(edges(2), 'metric').title).toContain('keep your distance');
     expect(edgesWords(edges(null), 'metric').next).toContain('Four leaning frames');
@@ -119,7 +119,7 @@ describe('drills in words', () => {
     const said = eyeNoseWords(verdict([from(1350, 2.5), from(3400, 0.4)]), 'metric');
     expect(said.title).toBe('From 2.2 m on, eye or nose makes no difference.');
     expect(said.detail).toBe(
-      'Focused on one, the other is blurred from 1.4 m by 250 % of what is allowed (250 % by theory), from 3.4 m by 40 % of what is allowed (40 % by theory). They lay 26 mm apart.'
+      'Focused on one, the other is blurred from 1.4 m by 250% of what is allowed (250% by theory), from 3.4 m by 40% of what is allowed (40% by theory). They lay 26 mm apart.'
     );
     expect(said.next).toContain('from 1.4 m the nose costs it');
     expect(eyeNoseWords(verdict([from(1350, 2.5, 1)]), 'metric').next).toContain('a smaller point');
@@ -145,7 +145,7 @@ describe('drills in words', () => {
     });
     const said = swayDrillWords(verdict({}), 'metric');
     expect(said.title).toBe('You sway 12 mm in the first second.');
-    expect(said.detail).toContain('6 mm to 24 mm nine times in ten; the focus itself scatters by 3 mm');
+    expect(said.detail).toContain('6 mm to 24 mm (90% range); AF scatter 3 mm');
     expect(said.detail).toContain('at once 3 mm, after 6 s 20 mm.');
     expect(said.next).toContain('You move more than the focus errs');
     const swayed = { sway: figure(1), focus: figure(9), byWait: [] };
@@ -171,8 +171,8 @@ describe('drills in words', () => {
       }
     });
     expect(steadyWords(told(1 / 50), 100)).toEqual({
-      title: 'Your hands show from 1/50 on.',
-      detail: '1/100 to 1/25 nine times in ten. A track was to be seen at 1/100 1 of 3.',
+      title: 'Your camera shake shows from 1/50.',
+      detail: '1/100 to 1/25 (90% range). Camera shake showed at 1/100 1 of 3.',
       next: 'You hold 1.0 stops longer than 1/100.'
     });
     expect(steadyWords(told(1 / 400), 100).next).toContain('Stay 2.0 stops shorter than 1/100');
@@ -193,13 +193,13 @@ describe('drills in words', () => {
         22,
         'metric'
       );
-    expect(said(0.4, 1.5).title).toBe('You see 0.40 of the blur that is allowed.');
+    expect(said(0.4, 1.5).title).toBe('You see 0.40× the acceptable blur.');
     // 0.4 of 22 mm.
     expect(said(0.4, 1.5).detail).toContain('9 mm off the eye');
-    expect(said(1.2, 1.5, 'side').title).toBe('You tell front from behind from 1.2 of the blur that is allowed.');
+    expect(said(1.2, 1.5, 'side').title).toBe('You tell front from behind from 1.2× the acceptable blur.');
     expect(said(0.4, 1.5, 'side').detail).not.toContain('standard');
-    expect(said(1.8, 1.5, 'kind').title).toBe('You name what is wrong from 1.8 of the blur that is allowed.');
-    expect(said(0.4, 1.5, 'four').title).toBe('Of four you find the sharp one from 0.40 of the blur that is allowed.');
+    expect(said(1.8, 1.5, 'kind').title).toBe('You name what is wrong from 1.8× the acceptable blur.');
+    expect(said(0.4, 1.5, 'four').title).toBe('Of four you find the sharp one from 0.40× the acceptable blur.');
     expect(said(0.7, 1.5, 'stop').title).toBe('You tell stops apart from 0.70 on.');
     expect(said(0.4, 1.5).detail).toContain('choose a stricter one');
     expect(said(0.9, 1.5).detail).toContain('suits your eyes');

@@ -27,7 +27,7 @@ export function demoJobs(): readonly [DemoJob, DemoJob] {
     {
       job: newJob('demo-quayside', 'Quayside Brass', {
         date: '2027-09-04',
-        notes: 'Forty years of a band: everybody on the bandstand at four, then the sections, then the oldest tuba.'
+        notes: 'Forty years of a band: everyone on the bandstand at four, then the sections, then the oldest tuba.'
       }),
       placeOf: () => ({ id: 'demo-bandstand', name: 'Bandstand' }),
       setups: quaysideSetups()

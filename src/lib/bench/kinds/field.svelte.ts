@@ -79,7 +79,7 @@ export class FieldFigures {
 
 export const field: BenchKind<'field', EdgesRead, FieldFigures> = {
   id: 'field',
-  name: 'Field',
+  name: 'Field curvature',
   of: 'lens',
   done: 'measured',
   ownStops: false,

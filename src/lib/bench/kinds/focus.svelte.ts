@@ -12,7 +12,7 @@ import { exactFNumber } from '$core/optics/stops';
 import { sameFocal, withOwnFocus } from '$core/record/groups';
 import { formatLength } from '$core/units/length';
 import { focusOffsetText, focusProblemWords, standingWords, wingWords } from '$core/words/bench';
-import { methodWords } from '$core/words/record';
+import { focusMethodWords } from '$core/words/choices';
 import type { FocusRead } from '../../../workers/bench.worker';
 import { readFocus, simulateFocus } from '../../../workers/clients/bench';
 import type { BenchKind, BenchRun } from '../benchRun.svelte';
@@ -193,5 +193,5 @@ export const focus: BenchKind<'focus', FocusRead, FocusFigures> = {
   },
   figures: (run) => new FocusFigures(run),
   earlierText: ({ biasUm, focalLengthMm, fNumber, method, shots }, { figures: { distanceMm }, unit }) =>
-    `${focusOffsetText(biasUm.value, focalLengthMm, distanceMm, unit)} at ${formatLength(distanceMm, unit)}, ${Number(focalLengthMm.toFixed(0))} mm f/${Number(fNumber.toFixed(1))}, ${methodWords[method]}, ${shots.length} frames`
+    `${focusOffsetText(biasUm.value, focalLengthMm, distanceMm, unit)} at ${formatLength(distanceMm, unit)}, ${Number(focalLengthMm.toFixed(0))} mm f/${Number(fNumber.toFixed(1))}, ${focusMethodWords[method]}, ${shots.length} frames`
 };

@@ -20,7 +20,7 @@ export const measures = {
   mm: { name: 'lp/mm', words: 'MTF50 in line pairs per mm' },
   pixel: { name: 'c/px', words: 'MTF50 in cycles per pixel' },
   height: { name: 'LW/PH', words: 'MTF50 in line widths per picture height' },
-  rise: { name: '10–90 %', words: 'rise from 10 to 90 % in pixels' }
+  rise: { name: '10–90%', words: 'rise from 10 to 90% in pixels' }
 } as const;
 export type Measure = keyof typeof measures;
 

@@ -79,7 +79,7 @@ export class FaceNaming {
       read.kind === 'face'
         ? { ...faceOf(read.face, faceId), personId: who.id, byHand: true }
         : pointedFace({ id: faceId, personId: who.id, at, side, kind, sizePx, figure: read.figure });
-    if (this.#asked.parts.open.id !== owner) return 'Another job was opened meanwhile.';
+    if (this.#asked.parts.open.id !== owner) return 'Another job was opened in the meantime.';
     await this.#asked.pictures.addCrop(id, {
       faceId,
       picture: read.kind === 'face' ? read.face.crop.picture : read.crop

@@ -244,7 +244,7 @@ export class Frames {
 
   /** Keeps, doubts or rejects frames; the same again takes it back. */
   choose(ids: readonly string[], choice: CullingChoice, reason: Reason | null = null): void {
-    const words = { keep: 'Kept', maybe: 'Perhaps', reject: 'Rejected' } as const;
+    const words = { keep: 'Kept', maybe: 'Maybe', reject: 'Rejected' } as const;
     this.#change(ids, words[choice], (frame) =>
       frame.choice === choice && frame.reason === reason
         ? { ...frame, choice: null, reason: null }
@@ -255,7 +255,7 @@ export class Frames {
   /** Says of frames what their files do not. */
   async sayFacts(ids: readonly string[], said: Said): Promise<void> {
     const { withSaid } = await bringingIn();
-    this.#change(ids, 'What the files do not say', (frame) => withSaid(frame, said));
+    this.#change(ids, 'Missing shooting data', (frame) => withSaid(frame, said));
   }
 
   /** Says whether these are all that were taken: only then they may say how often one misses. */

@@ -159,7 +159,7 @@ describe('kit files', () => {
   });
 
   it.each([
-    ['{', 'not complete JSON'],
+    ['{', 'isn’t a complete'],
     ['{"format":"other"}', 'not a Focalis kit file'],
     ['{"format":"focalis-kit","version":99,"kit":{"bodies":[],"lenses":[]}}', 'newer than this Focalis'],
     ['{"format":"focalis-kit","version":3,"kit":{"bodies":[{}],"lenses":[]}}', 'kit.bodies[0].id'],

@@ -41,7 +41,7 @@ export class Places {
 
   /** Everything is as the place again. */
   follow(setupId: string): void {
-    this.#change(setupId, 'As the place', (setup) => ({ ...setup, own: nothingOwn }));
+    this.#change(setupId, 'Match the place', (setup) => ({ ...setup, own: nothingOwn }));
   }
 
   #change(setupId: string, label: string, recipe: (setup: JobSetup) => JobSetup): void {

@@ -214,7 +214,7 @@ describe('everything as one file', () => {
 
   it('that cannot be read is a sentence; that cannot be stored changes nothing', async () => {
     expect(await fresh.app.backup.look(new Blob(['no zip']), 'merge')).toBe(
-      'It is no whole zip: it may be cut off, or damaged.'
+      'This zip is cut off or damaged. Nothing was changed.'
     );
     const file = await saved(here);
     const door = fresh.app.open.row('demo-west-door');

@@ -108,7 +108,9 @@ export class Transfer {
       if (!isKey(key) || jobId === '') throw new Error('The address is not complete. Scan the code again.');
       const text = await this.#fetched(place, key, 'out', jobId);
       if (text === null)
-        throw new Error('Nothing waits there. It has been collected, or its ten minutes are over: make a new code.');
+        throw new Error(
+          'Nothing to collect: it was collected already, or the ten minutes are up. Make a new code on the other device.'
+        );
       const file = await this.#read(text);
       await this.#parts.store.flush();
       const { changes } = await this.#arrival(file);
@@ -192,7 +194,7 @@ export class Transfer {
         if (!job) throw new Error('The job is no longer there.');
         const here = { job, ...(await readJobParts(this.#parts.database, jobId)) };
         const { changes, words } = await this.#changes(here, this.#withKit(base).whole, away);
-        const label = `Brought back: ${words}`;
+        const label = `Received: ${words}`;
         const step = changes.length > 0 ? await store.apply(label, changes) : null;
         // From now on the two sides agree on this.
         store.edit('Journey', (draft) => draft.change('journeys', id, (now) => ({ ...now, base: text })), {
@@ -237,7 +239,8 @@ export class Transfer {
   }
 
   async #leave(place: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
-    if (bytes.length > maxPickupBytes) throw new Error('It is too large for this way. Take it as a file.');
+    if (bytes.length > maxPickupBytes)
+      throw new Error('This job is too large to send this way. Export it as a file instead.');
     const response = await this.#reached(`/api/pickup/${place}`, {
       method: 'PUT',
       headers: { 'content-type': 'application/octet-stream' },
@@ -322,7 +325,9 @@ export class Transfer {
       const ids = file[table].map((item) => item.id);
       const rows = await this.#parts.database.table<Row, string>(table).bulkGet(ids);
       if (rows.some((row) => row && row.owner !== file.job.id))
-        throw new Error('Another job here holds parts of it under the same names. Take it along as a file instead.');
+        throw new Error(
+          'Another job here has parts of it under the same ids. Nothing was changed. Export it as a file and import that instead.'
+        );
     }
   }
 

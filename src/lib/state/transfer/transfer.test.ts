@@ -78,7 +78,7 @@ describe('a job taken along', () => {
       taken: { ...done, different: { distanceMm: 5800 } }
     });
     expect(names(desk)).toHaveLength(13);
-    expect(message(desk)).toContain('Brought back: 1 setup.');
+    expect(message(desk)).toContain('Received: 1 setup.');
 
     // Once more: what has come is there once, and an edit made here since stays.
     desk.app.day.taken(['demo-family-steps'], 'Note', { note: 'Wren ran, twice.' });
@@ -129,7 +129,7 @@ describe('a job taken along', () => {
     down = false;
     expect(await collected(phone, { ...waiting, secret: `${key}.${jobId}` })).not.toBeNull();
     expect(await collected(phone, waiting)).toBeNull();
-    expect(message(phone)).toContain('Nothing waits there');
+    expect(message(phone)).toContain('Nothing to collect');
     const late = await sent();
     now = 10 * 60_000;
     expect(await collected(phone, late)).toBeNull();
@@ -164,7 +164,7 @@ describe('a job taken along', () => {
     const row = await phone.database.table('setups').get('demo-rings');
     await phone.database.table('setups').put({ ...row, owner: 'another' });
     expect(await collected(phone, waiting)).toBeNull();
-    expect(message(phone)).toContain('Another job here holds parts of it');
+    expect(message(phone)).toContain('Another job here has parts of it');
     expect((await phone.database.table('setups').get('demo-rings')).owner).toBe('another');
   });
 

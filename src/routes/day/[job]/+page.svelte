@@ -34,7 +34,7 @@
 
   async function sendBack() {
     if (await app.travel.sendBack())
-      app.messages.done('It waits for ten minutes: press "Bring back" where it came from.');
+      app.messages.done('Sent. It waits ten minutes: click “Receive” where it came from.');
   }
   async function add(choices: TemplateChoices) {
     const added = app.setups.add(choices);
@@ -55,8 +55,8 @@
       <section class="mx-auto mt-8 max-w-2xl">
         <h2 class="condensed mb-3 text-2xl font-bold">What are you shooting?</h2>
         <TemplateChoice onchoose={add} />
-        <p class="label mt-3">One press gives a usable answer; everything about it can be changed then.</p>
-        <Button color="alternative" class="mt-3" onclick={() => (listing = true)}>Or read a shot list …</Button>
+        <p class="label mt-3">Pick one to get a usable plan. You can change all of it afterwards.</p>
+        <Button color="alternative" class="mt-3" onclick={() => (listing = true)}>Import a shot list…</Button>
       </section>
     {:else}
       <div class="grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1fr)_21rem]">
@@ -72,11 +72,11 @@
                 <Button
                   color="alternative"
                   disabled={app.travel.busy !== ''}
-                  onclick={() => void app.travel.bringBack()}>Bring back</Button
+                  onclick={() => void app.travel.bringBack()}>Receive</Button
                 >
               {/if}
-              <Button color="alternative" onclick={() => (listing = true)}>Paper and files</Button>
-              <Button onclick={() => (taking = true)}>Take it along</Button>
+              <Button color="alternative" onclick={() => (listing = true)}>Print and export</Button>
+              <Button onclick={() => (taking = true)}>Send to phone</Button>
             </span>
             {#if day.better}
               {@const better = day.better}

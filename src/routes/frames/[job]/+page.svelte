@@ -164,14 +164,14 @@
             <div class="min-w-0 flex-1">
               <h1 class="condensed text-[26px] leading-tight font-bold text-pretty" data-testid="frames-title">
                 {judged.length === 0
-                  ? 'Who is sharp in which?'
+                  ? 'Who is sharp in which frame?'
                   : pair
                     ? pairWords(pair, nameOf)
                     : framesTitle(ranked, nameOf)}
               </h1>
               <p class="text-soft">
                 {#if judged.length === 0}
-                  Bring in the pictures you took: they are measured here, and never leave this browser.
+                  Import your photos. They are measured here and never leave this browser.
                 {:else}
                   {[
                     row?.setup.name ?? 'No setup',
@@ -179,7 +179,7 @@
                       ? 'one frame'
                       : `${judged.length} frames in ${bursts.length === 1 ? 'one burst' : `${bursts.length} bursts`}`,
                     columns.length > 0 ? `${columns.length} who must be sharp` : null,
-                    odds === null ? null : `predicted: ${Math.round(odds * 100)} %`
+                    odds === null ? null : `predicted: ${Math.round(odds * 100)}%`
                   ]
                     .filter((part) => part !== null)
                     .join(' · ')}
@@ -193,7 +193,7 @@
               {/if}
             </div>
             <div class="flex flex-wrap gap-2">
-              <Button onclick={() => input?.click()}>Bring in pictures</Button>
+              <Button onclick={() => input?.click()}>Import photos</Button>
               <Button color="alternative" onclick={() => (simulating = true)}>Simulate a burst</Button>
               {#if app.frames.list.length > 0}
                 <Button color="alternative" disabled={judged.length < 2} onclick={compare}>Side by side</Button>

@@ -40,7 +40,7 @@ const done = () => new Response(null, { status: 204, headers: never });
 const onTheirWay = new AddressBudget({ each: 2 * pickupLimits.itemBytes, all: 8 * pickupLimits.itemBytes });
 
 const tooLarge = () =>
-  refusal(413, `A job to be picked up has at most ${pickupLimits.itemBytes / 1024 / 1024} MB. Take it as a file.`);
+  refusal(413, `A job to be picked up has at most ${pickupLimits.itemBytes / 1024 / 1024} MB. Export it as a file.`);
 const full = (retryAfterS: number) =>
   refusal(503, 'Too many jobs wait to be picked up. Try again in some minutes, or take it as a file.', {
     headers: { 'retry-after': String(retryAfterS) }
