@@ -65,7 +65,7 @@ test('a lens that focuses 9 mm behind is found, said, written to the Kit, and th
   await chosen(page, 'Pictures of the focus sheet').setInputFiles(frames.slice(1));
   await expect(page.getByRole('button', { name: /^Frame/ })).toHaveCount(11, { timeout: 180_000 });
   await expect(page.getByTestId('bench-verdict')).toHaveText(
-    /^85 mm f\/1\.4 focuses (8|9|10) mm behind, every time\.$/
+    /^85 mm f\/1\.4 back-focuses (8|9|10) mm, consistently\.$/
   );
   await expect(page.getByText('Use AF fine-tune to move focus forward', { exact: false })).toBeVisible();
   await expectNoAxeFindings(page);
@@ -81,7 +81,7 @@ test('a lens that focuses 9 mm behind is found, said, written to the Kit, and th
   await expect(odds).not.toHaveText(before ?? '');
   // What was measured stays while one looks elsewhere; what was written, after a reload, too.
   await page.getByRole('link', { name: 'Bench' }).click();
-  await expect(page.getByTestId('bench-verdict')).toContainText('mm behind');
+  await expect(page.getByTestId('bench-verdict')).toContainText('back-focuses');
   await expect(page.getByRole('button', { name: 'Save to Kit' })).toHaveCount(0);
   await page.reload();
   await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveText(
@@ -136,7 +136,7 @@ test('a series of stops finds the weak wide-open 50, and the planner’s best st
   await expect(page.getByTestId('lacking')).toHaveCount(0, { timeout: 60_000 });
   await expect(page.getByTestId('stops-table').getByRole('columnheader', { name: '16', exact: true })).toBeVisible();
   await expect(page.getByTestId('stops-verdict')).toHaveText('Best at f/8, from the centre to the corners.');
-  await expect(page.getByText(/It loses in the centre .* in the corners up to \d+ %/)).toBeVisible();
+  await expect(page.getByText(/It loses in the centre .* in the corners up to \d+%/)).toBeVisible();
   await expect(page.getByTestId('stops-chart').locator('.main-svg').first()).toBeVisible();
   await expectNoAxeFindings(page);
   await page.getByRole('button', { name: 'Write to the lens' }).click();

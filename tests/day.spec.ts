@@ -15,7 +15,7 @@ test('an order that costs less is one press away, the bag says why, setups are c
   page
 }) => {
   await page.goto('/day/demo-fernhall');
-  await expect(page.getByRole('heading', { name: /^13 pictures, 13:40 to/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^13 setups, 13:40–/ })).toBeVisible();
   const cost = page.getByTestId('day-cost');
   await expect(cost).toHaveText(/^7 lens changes · 9 walks/);
   await page.getByRole('button', { name: /^Swap \d+ and \d+: / }).click();
@@ -44,7 +44,7 @@ test('an order that costs less is one press away, the bag says why, setups are c
   await page.getByLabel('Starts at').fill('14.40');
   await page.getByLabel('Starts at').press('Enter');
   await expect(page.getByLabel('Starts at')).toHaveValue('14:40');
-  await expect(page.getByText(/too little before this/).first()).toBeVisible();
+  await expect(page.getByText(/too tight/).first()).toBeVisible();
 
   // Several together, to the other job.
   await page.getByRole('button', { name: 'Choose Rings' }).click({ modifiers: ['Control'] });
@@ -52,10 +52,10 @@ test('an order that costs less is one press away, the bag says why, setups are c
   await page.getByText('move', { exact: true }).click();
   await page.getByLabel('Which job').selectOption({ label: 'Quayside Brass' });
   await expect(message(page)).toContainText('2 setups moved to Quayside Brass');
-  await expect(page.getByRole('heading', { name: /^Eleven pictures/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^11 setups/ })).toBeVisible();
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Quayside Brass' }).click();
-  await expect(page.getByRole('heading', { name: /^Six pictures/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^6 setups/ })).toBeVisible();
 });
 
 test('jobs are searched, duplicated, kept as templates, archived and started from', async ({ page }) => {
@@ -63,7 +63,7 @@ test('jobs are searched, duplicated, kept as templates, archived and started fro
   await page.getByRole('button', { name: 'Keep as template: Quayside Brass' }).click();
   await expect(page.getByRole('heading', { name: 'Templates of your own' })).toBeVisible();
   await page.getByRole('button', { name: 'Start a job from Quayside Brass, template' }).click();
-  await expect(page.getByRole('heading', { name: /^Four pictures/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^4 setups/ })).toBeVisible();
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'Archive Quayside Brass', exact: true }).click();
   await expect(page.getByRole('region', { name: 'Archived' })).toContainText('Quayside Brass');
@@ -109,8 +109,8 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
   await page.getByRole('button', { name: 'Choose One person', exact: true }).click();
   await page.getByLabel('Starts at').fill('13:40');
   await page.getByLabel('Starts at').press('Enter');
-  await expect(page.getByRole('heading', { name: /^Twelve pictures, 13:40 to/ })).toBeVisible();
-  await expect(page.getByTestId('bag')).toContainText('every must-have picture');
+  await expect(page.getByRole('heading', { name: /^12 setups, 13:40–/ })).toBeVisible();
+  await expect(page.getByTestId('bag')).toContainText('every must-have setup');
   // A place of its own, and what is for others: a table and a calendar.
   await page.getByLabel('Place', { exact: true }).selectOption({ label: 'a new place, as here …' });
   await expect(page.getByTestId('day-cost')).toContainText('1 walk');
@@ -132,7 +132,7 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
   await page.getByRole('button', { name: 'Make a QR code' }).click();
   const qr = page.getByTestId('qr');
   await expect(qr).toBeVisible();
-  const address = await page.getByLabel('Or copy the address').inputValue();
+  const address = await page.getByLabel('Or copy the link').inputValue();
   await expect
     .poll(async () => {
       const { data, width, height } = await qr.evaluate((canvas: HTMLCanvasElement) => {
@@ -159,8 +159,8 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
     await hand.evaluate(async () => void (await navigator.serviceWorker.ready));
     await expect.poll(() => hand.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
     await hand.getByRole('button', { name: 'Collect' }).click();
-    await expect(hand.getByRole('heading', { name: /^Twelve pictures/ })).toBeVisible();
-    await expect(page.getByText('It has been collected.')).toBeVisible();
+    await expect(hand.getByRole('heading', { name: /^12 setups/ })).toBeVisible();
+    await expect(page.getByText('Collected.')).toBeVisible();
     await page.keyboard.press('Escape');
 
     // On location: no server at all.
@@ -177,7 +177,7 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
       await hand.getByRole('button', { name: 'Distance, more' }).click();
       await expect(hand.getByTestId('different')).toHaveText(/^at /);
       await hand.getByRole('button', { name: 'Done', exact: true }).click();
-      await expect(hand.getByRole('button', { name: /^Done how is it/ })).toBeVisible();
+      await expect(hand.getByRole('button', { name: /^Done how did it go/ })).toBeVisible();
       if (i < 3) await hand.getByRole('link', { name: /^After: / }).click();
       await expect(hand.getByTestId('pocket')).toContainText(`${Math.min(i + 2, 4)} `);
     }
@@ -259,7 +259,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
   await page.getByRole('button', { name: 'Import a shot list…' }).click();
   await page.getByLabel('List of shots').setInputFiles(path);
   await dialog.getByRole('button', { name: 'Add 13 setups' }).click();
-  await expect(page.getByRole('heading', { name: /^13 pictures, 13:40 to/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^13 setups, 13:40–/ })).toBeVisible();
   await page.getByText('Who is in which picture').click();
   await expect(page.getByTestId('cast')).toContainText('Great-aunt Sabeth');
 
@@ -270,7 +270,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
   await page.getByRole('button', { name: 'Print and export' }).click();
   await offer('long.csv', `Name\n${'x\n'.repeat(100_000)}`);
   await expect(dialog.getByRole('alert')).toHaveText(
-    'long.csv was not read. The file has more than 300 rows; a job holds 300 setups.'
+    'Couldn’t import long.csv. The file has more than 300 rows; a job holds 300 setups. Nothing was changed.'
   );
   await offer('columns.csv', 'Something,Else\na,b\n');
   await expect(dialog.getByRole('button', { name: 'Nothing can be taken' })).toBeDisabled();
@@ -280,5 +280,5 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
   await dialog.getByRole('button', { name: 'Add 1 setup, without those rows' }).click();
   await expect(page.getByRole('list', { name: 'Setups in order' })).toContainText('Zoë');
   await message(page).getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('heading', { name: /^13 pictures/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^13 setups/ })).toBeVisible();
 });

@@ -8,7 +8,7 @@ test('which mode: six scenes picked, shot and told why; kept, and counted in the
   // Nothing was done and nothing is known: it begins somewhere, and ends where it began.
   const days = page.getByTestId('two-weeks').getByRole('listitem');
   await expect(days).toHaveCount(14);
-  await expect(page.getByTestId('two-weeks-why')).toHaveText(/Your record has no frames yet/);
+  await expect(page.getByTestId('two-weeks-why')).toHaveText(/No frames in your Record yet/);
   await expectNoAxeFindings(page);
   await page.getByRole('link', { name: 'Which mode?' }).first().click();
   await expect(page.getByTestId('mode-count')).toHaveText('Scene 1 of 6');
@@ -16,7 +16,7 @@ test('which mode: six scenes picked, shot and told why; kept, and counted in the
   let kept = 0;
   for (let scene = 1; scene <= 6; scene++) {
     await expect(page.getByTestId('mode-count')).toHaveText(`Scene ${scene} of 6`);
-    await page.getByText('continuous', { exact: true }).click();
+    await page.getByText('continuous AF', { exact: true }).click();
     await page.getByLabel('Looks at').selectOption('expanded point');
     await page.getByText('a burst of five').click();
     await page.getByRole('button', { name: 'Shoot 40 moments' }).click();
@@ -67,7 +67,7 @@ test('guess, then see: wide ranges hold and cost; the call appears; progress is 
 for (const { title, verdict, own } of [
   { title: 'Eye or nose', verdict: /^From .+ on, eye or nose makes no difference\.$/, own: false },
   { title: 'Sway', verdict: /^You sway [\d.]+ mm in the first second\.$/, own: true },
-  { title: 'Hold steady', verdict: /^Your hands show from .+ on\.$/, own: true }
+  { title: 'Hold steady', verdict: /^Your camera shake shows from .+\.$/, own: true }
 ])
   test(`${title}, by the simulated camera: each frame to its step, a verdict, kept`, async ({ page }) => {
     test.setTimeout(400_000);
@@ -115,7 +115,7 @@ test('a drill in the hand: one thing to do at a time, ticked by the thumb, and t
   await page.goto('/drills/diagonal');
   await page.getByRole('link', { name: 'On the phone, step by step' }).click();
   const task = page.getByTestId('drill-task');
-  await expect(task).toHaveText(/^Stand three things/);
+  await expect(task).toHaveText(/^Stand three objects/);
   await expectNoAxeFindings(page);
   expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBeLessThanOrEqual(844);
   const done = page.getByRole('button', { name: /^Done/ });

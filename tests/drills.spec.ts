@@ -150,7 +150,7 @@ test('the stop ladder: mixed order and a retake; which stop holds all, measured 
     }
   );
   await expect(page.getByText('take it again')).toHaveCount(0);
-  await expect(page.getByText(/keeps to theory within a tenth|blurs \d+ % (more|less) than theory/)).toBeVisible();
+  await expect(page.getByText(/keeps to theory within a tenth|blurs \d+% (more|less) than theory/)).toBeVisible();
   await expect(page.getByTestId('drill-steps').getByRole('listitem').nth(0)).toContainText('DRILL_2.JPG');
   await expectNoAxeFindings(page);
 });

@@ -50,9 +50,7 @@ test('who plays, what is set down, a shutter by hand and a flash that fills are 
   await expect(page.getByTestId('call')).toContainText('1/30');
   await page.getByRole('group', { name: 'Flash' }).getByText('on', { exact: true }).click();
   await page.getByLabel('The flash', { exact: true }).selectOption({ label: 'fill' });
-  await expect(page.getByRole('tabpanel')).toContainText(
-    /Fill flash at \d+ % of its power, 1\.5 stops under the light/
-  );
+  await expect(page.getByRole('tabpanel')).toContainText(/Fill flash at \d+% of its power, 1\.5 stops under the light/);
   await saved(page);
   await page.reload();
   await expect(page.getByTestId('call')).toContainText('1/30');

@@ -45,7 +45,7 @@ const hostile: readonly [string, string, RegExp][] = [
     good.replace('"distanceMm":950', '"distanceMm":-950'),
     /setups\[11\]\.camera\.placement\.distanceMm: Must be at least 50/
   ],
-  ['nan', good.replace('"distanceMm":950', '"distanceMm":NaN'), /not complete JSON/],
+  ['nan', good.replace('"distanceMm":950', '"distanceMm":NaN'), /isn’t a complete/],
   [
     'markup',
     good.replace('"name":"Ines"', '"name":"<script>alert(1)</script>"'),
@@ -202,7 +202,7 @@ test('everything is saved as one file, and a fresh profile takes it; what is no 
   const offer = (buffer: Buffer) => chooser.setInputFiles({ name: 'all.zip', mimeType: 'application/zip', buffer });
   const refusal = other.getByRole('main').getByRole('alert');
   await offer(whole.subarray(0, whole.length / 2));
-  await expect(refusal).toHaveText('all.zip was not read. It is no whole zip: it may be cut off, or damaged.');
+  await expect(refusal).toHaveText('Couldn’t restore all.zip. This zip is cut off or damaged. Nothing was changed.');
   await offer(Buffer.from(zipSync({ '../evil.json': strToU8('x') })));
   await expect(refusal).toContainText('leads out of it');
 

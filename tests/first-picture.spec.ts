@@ -6,7 +6,7 @@ test('the first visit is one question, one press to a call, and shown round once
   await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
   await expectNoAxeFindings(page);
   await page.getByRole('button', { name: /^A couple/ }).click();
-  await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+ eye, [\d.]+ m from/);
+  await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+ eye, from [\d.]+ m\.$/);
   await expect(page.getByTestId('floor')).toBeVisible();
   const offer = page.getByTestId('show-round');
   await offer.getByRole('button', { name: 'Take the tour' }).click();
@@ -71,7 +71,7 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
   await page.getByLabel('Name', { exact: true }).fill('Ada');
   await page.getByLabel('Distance from lens', { exact: true }).fill('8.8');
   await page.getByLabel('Distance from lens', { exact: true }).press('Enter');
-  await page.getByLabel(/^Head turned/).fill('30');
+  await page.getByLabel(/^Head turn/).fill('30');
   await page.getByRole('group', { name: 'Sharp' }).getByText('near eye').click();
 
   await page.getByRole('tab', { name: 'Background' }).click();
@@ -84,7 +84,7 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
   await page.getByLabel('Viewed as').selectOption({ label: 'an album, 30 cm at 40 cm' });
   await expect(page.getByTestId('call')).toContainText('blur at leaves');
   const answer = (await page.getByTestId('call').textContent()) ?? '';
-  await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+, [\d.]+ m from both\.$/);
+  await expect(call(page)).toHaveText(/^f\/[\d.]+ on .+, from [\d.]+ m\.$/);
   await saved(page);
 
   await page.reload();

@@ -73,8 +73,8 @@ test('visited once, then the server is stopped: closed, started cold, everything
   await page.goto(`${base}/card/demo-west-door-50`);
   await expect(page.getByTestId('cannot')).toContainText(/f\/[\d.]+ works|f\/[\d.]+–f\/[\d.]+ works/);
   await page.goto(`${base}/day/demo-fernhall`);
-  await expect(page.getByRole('heading', { name: /^13 pictures, 13:40 to/ })).toBeVisible();
-  await expect(page.getByTestId('bag')).toContainText('the only one for');
+  await expect(page.getByRole('heading', { name: /^13 setups, 13:40–/ })).toBeVisible();
+  await expect(page.getByTestId('bag')).toContainText('needed for');
   // Pages are made here too, with fonts and all.
   await page.getByRole('button', { name: 'Print and export' }).click();
   const [cards] = await Promise.all([

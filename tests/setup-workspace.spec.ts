@@ -52,7 +52,7 @@ test('the family on the steps is planned from nothing to an answer', async ({ pa
   await page.getByLabel('Framing', { exact: true }).selectOption('group-fullLength');
   await page.getByLabel('Margin, %').fill('12');
   await tab(page, 'Light');
-  await page.getByLabel('Light').selectOption({ label: 'open shade' });
+  await page.getByRole('combobox', { name: 'Light', exact: true }).selectOption({ label: 'open shade' });
   await expect(page.getByTestId('call')).toContainText('ISO');
 
   const ladder = page.getByTestId('ladder');
@@ -79,7 +79,7 @@ test('West door’s conflict is resolved by two different fixes, each undone in 
 
   await fixes.filter({ hasText: 'Turn Ines’s face' }).hover();
   await expect(page.getByTestId('preview')).toBeVisible();
-  await page.getByRole('button', { name: /^Do it: Turn Ines/ }).click();
+  await page.getByRole('button', { name: /^Apply: Turn Ines/ }).click();
   await expect(page.getByTestId('conflict')).toHaveCount(0);
   await expect(page.getByTestId('window-band')).toBeVisible();
   await expect(page.getByText('Everything you asked for works.')).toBeVisible();
@@ -87,7 +87,7 @@ test('West door’s conflict is resolved by two different fixes, each undone in 
   await expect(call(page)).toHaveText(conflicted ?? '');
 
   await page
-    .getByRole('button', { name: /^Do it: Move everyone .* off the background/ })
+    .getByRole('button', { name: /^Apply: Move everyone .* away from the background/ })
     .first()
     .click();
   await expect(page.getByTestId('conflict')).toHaveCount(0);
@@ -106,14 +106,14 @@ test('West door’s conflict is resolved by two different fixes, each undone in 
 test('a lens is swapped at equal framing from the line-up', async ({ page }) => {
   await openDemo(page, 'Under the palms');
   const framed = () => page.getByRole('button', { name: /^[\d.]+ m$/ });
-  await expect(framed()).toHaveText('3.6 m');
+  await expect(framed()).toHaveText('3.6 m.');
   await tab(page, 'Line-up');
   const table = page.getByTestId('line-up');
   await expect(table.getByRole('row', { name: /^.*85 mm f\/1.4.*in use/ })).toBeVisible();
   await expect(page.getByTestId('blur-chart').locator('svg').first()).toBeVisible();
   await page.getByRole('button', { name: 'Use the 135 mm f/1.8 at 135 mm' }).click();
   await expect(page.getByLabel('Lens', { exact: true })).toHaveValue('lens-135');
-  await expect(framed()).toHaveText('5.8 m');
+  await expect(framed()).toHaveText('5.8 m.');
   await expect(page.getByLabel('Framing', { exact: true })).toHaveValue('halfLength');
   await expect(table.getByRole('row', { name: /135 mm f\/1.8.*in use/ })).toBeVisible();
 });
@@ -127,7 +127,7 @@ test('rings and couple: the rings sharp, then both, and the call says what that 
   await expect(page.getByTestId('conflict')).toContainText('No aperture on this lens has');
   await tab(page, 'Fixes');
   await page
-    .getByRole('button', { name: /^Do it: .*bring the rings/i })
+    .getByRole('button', { name: /^Apply: .*bring the rings/i })
     .first()
     .click();
   await expect(page.getByTestId('conflict')).toHaveCount(0);
@@ -229,11 +229,11 @@ test('every part of the call says why, and the other ways are one click away', a
   const before = await call(page).textContent();
   await ways.getByRole('button', { name: /^Petra’s eyes/ }).click();
   await page.getByRole('button', { name: 'Alternatives' }).press('Escape');
-  await ways.getByRole('button', { name: /^deep and safe/ }).click();
+  await ways.getByRole('button', { name: /^deepest and safest/ }).click();
   await expect(call(page)).not.toHaveText(before ?? '');
   await ways.getByRole('button', { name: 'the best eye' }).click();
   await ways
-    .getByRole('button', { name: /^as open as the faces allow|^the lens’s best stop/ })
+    .getByRole('button', { name: /^widest that keeps faces sharp|^the lens’s sharpest aperture/ })
     .first()
     .click();
 });

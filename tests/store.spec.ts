@@ -45,8 +45,8 @@ test('a full disk: it is said, the edit stays, can be exported, and is stored on
   const notSaved = page.getByTestId('not-saved');
   await expect(notSaved).toContainText('Not saved. The space this browser gives Focalis is full.');
   // A second edit does not hide the first.
-  await page.getByLabel(/^Head turned/).fill('20');
-  await page.getByLabel(/^Head turned/).press('Enter');
+  await page.getByLabel(/^Head turn/).fill('20');
+  await page.getByLabel(/^Head turn/).press('Enter');
   await expect(height).toHaveValue('1.75 m');
   await expect(notSaved).toBeVisible();
   const download = page.waitForEvent('download');
@@ -60,7 +60,7 @@ test('a full disk: it is said, the edit stays, can be exported, and is stored on
   const other = await page.context().newPage();
   await openDemo(other);
   await expect(other.getByLabel('Height', { exact: true })).toHaveValue('1.75 m');
-  await expect(other.getByLabel(/^Head turned/)).toHaveValue('20');
+  await expect(other.getByLabel(/^Head turn/)).toHaveValue('20');
   await page.evaluate(() => (window as unknown as { room: () => void }).room());
   // It is tried again by itself.
   await saved(page);

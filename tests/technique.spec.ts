@@ -25,38 +25,38 @@ test('speaker in candlelight with the SLR: what it would take, the point, the me
   await expect(tab.getByRole('heading', { level: 2 })).toHaveText(
     'Single point on Anselm’s near eye. Left to choose, the camera would focus on the guests.'
   );
-  await expect(way(page, /One point on Anselm’s near eye, moved/)).toContainText('In use');
+  await expect(way(page, /Single point on Anselm’s near eye(?!,)/)).toContainText('In use');
   // This body finds no eyes.
   await expect(way(page, /Eye detection/)).toHaveCount(0);
   // Pointed at, a way is drawn: its area in the Finder, its planes on the Floor.
-  await way(page, /Whole frame/).hover();
+  await way(page, /Full-area AF/).hover();
   await expect(page.getByTestId('focus-area')).toBeVisible();
   await expect(page.getByTestId('looked-plane').first()).toBeAttached();
-  await expect(page.getByTestId('finder-caption')).toContainText('Whole frame');
+  await expect(page.getByTestId('finder-caption')).toContainText('Full-area AF');
   await expect(tab).toContainText(
     'If you let go of the shutter button, AF refocuses on whatever is then in the centre'
   );
 
   await page.getByRole('tab', { name: 'Light' }).click();
-  await page.getByLabel('Metering').selectOption({ label: 'a spot in the middle' });
+  await page.getByLabel('Metering').selectOption({ label: 'spot, centre' });
   await expect(page.getByTestId('metering')).toContainText(/brighter than middle grey[^]*Correct by \+/);
   await page.getByLabel('Direction').selectOption({ label: 'behind them' });
 
   await page.getByRole('tab', { name: 'Checks' }).click();
   const checks = page.getByTestId('checks');
   await expect(checks).toContainText('backlight lowers contrast on faces');
-  await expect(checks).toContainText(/Exposure correction \+/);
-  await checks.getByRole('checkbox', { name: /^One focus point/ }).check();
+  await expect(checks).toContainText(/Exposure compensation \+/);
+  await checks.getByRole('checkbox', { name: /^Single point/ }).check();
   await saved(page);
   await expectNoAxeFindings(page, '[role=tabpanel]');
 
   await page.getByRole('link', { name: 'Field card' }).click();
   await expect(page.getByTestId('card-call')).toContainText('f/');
-  await expect(page.getByTestId('pocket')).toContainText('One point');
+  await expect(page.getByTestId('pocket')).toContainText('Single point');
   await page.getByRole('button', { name: /checks: more$/ }).click();
   await expect(page.getByText(/^Checks, 1 of \d+ done$/)).toBeVisible();
-  await expect(page.getByRole('checkbox', { name: /^One focus point/ })).toBeChecked();
-  await page.getByRole('checkbox', { name: /^Look at the first frame/ }).check();
+  await expect(page.getByRole('checkbox', { name: /^Single point/ })).toBeChecked();
+  await page.getByRole('checkbox', { name: /^Check the first frame/ }).check();
   await expect(page.getByText(/^Checks, 2 of \d+ done$/)).toBeVisible();
 });
 
@@ -65,22 +65,24 @@ test('the walk up the nave and the child on the steps: followed or waited for, o
 }) => {
   await openDemo(page, 'Walk up the nave');
   const tab = await technique(page);
-  await expect(way(page, /, moved/)).toContainText(/does not follow: they come \d+ cm nearer meanwhile/);
+  await expect(way(page, /Single point on [^,]*?eyes?(?!,)/)).toContainText(
+    /doesn’t track: they come \d+ cm closer before the shutter opens/
+  );
   await expect(tab).toContainText(/Ines is sharp for \d+ cm of the way, 0\.\d\d s\./);
   await expect(page.getByTestId('hold-chart')).toHaveCount(0);
   const odds = page.getByTestId('call').getByRole('button', { name: /keeper rate/ });
   const before = (await odds.textContent()) ?? '';
-  await way(page, /A zone about it/)
+  await way(page, /Zone AF/)
     .getByRole('button', { name: 'Use: Zone AF' })
     .click();
-  await expect(way(page, /A zone about it/)).toContainText('In use');
+  await expect(way(page, /Zone AF/)).toContainText('In use');
   await expect(odds).not.toHaveText(before);
   // The table and the call say the same.
   const zone =
-    (await way(page, /A zone about it/)
+    (await way(page, /Zone AF/)
       .getByRole('img')
       .getAttribute('aria-label')) ?? '';
-  const percent = /^\d+ %/.exec(zone)?.[0] ?? 'none';
+  const percent = /^\d+%/.exec(zone)?.[0] ?? 'none';
   await expect(odds).toContainText(percent);
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
   await expect(odds).toHaveText(before);
@@ -109,7 +111,9 @@ test('first dance, Gran and Pilot, rings three ways: rules judged, the eye and n
   await turnTo(page, 'demo-gran-pilot');
   await expect(page).toHaveTitle(/^Gran/);
   const tab = await technique(page);
-  await expect(tab).toContainText(/Focus on Pilot’s nearer eye, at its height, not on the muzzle \d+ cm before it/);
+  await expect(tab).toContainText(
+    /Get down to Pilot’s eye level and focus on the nearer eye, not the muzzle \d+ cm in front/
+  );
   const sizes = page.getByTestId('point-sizes');
   await sizes.getByRole('button', { name: /^pinpoint/ }).click();
   await expect(way(page, /^Pinpoint on Marguerite/)).toContainText('In use');
@@ -145,7 +149,7 @@ test('the whole nave stitched, and the phone through ferns', async ({ page }) =>
   await expect(page).toHaveTitle(/^Through the ferns/);
   const tab = await technique(page);
   await expect(way(page, /^Tap Ines/)).toContainText('In use');
-  await expect(way(page, /Whole frame/)).toContainText('grabs the fern fronds');
+  await expect(way(page, /Full-area AF/)).toContainText('grabs the fern fronds');
   await expect(tab).toContainText(/It blurs like f\/\d+ at 69 mm on full frame/);
 });
 

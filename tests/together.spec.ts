@@ -87,7 +87,7 @@ test('dragging a person, the turn handle and the camera on the Floor moves the c
   };
   await page.getByTestId('floor-person-tobiah').focus();
   await drag('turn-handle', 10, 40);
-  await expect(page.getByLabel(/^Head turned/)).not.toHaveValue('-40');
+  await expect(page.getByLabel(/^Head turn/)).not.toHaveValue('-40');
   await drag('floor-person-tobiah', 30, 20);
   await expect.poll(async () => (await readViews(page)).ladder).not.toBe(start.ladder);
   await drag('floor-camera', 60, 0);
@@ -105,25 +105,25 @@ test('two tabs change one setup and neither loses anything', async ({ page, cont
   const other = await context.newPage();
   await openDemo(other);
   await page.getByLabel('Height', { exact: true }).fill('1.75');
-  await other.getByLabel(/^Head turned/).fill('20');
-  await other.getByLabel(/^Head turned/).press('Enter');
+  await other.getByLabel(/^Head turn/).fill('20');
+  await other.getByLabel(/^Head turn/).press('Enter');
   await page.getByLabel('Height', { exact: true }).press('Enter');
   await saved(page);
   await saved(other);
   for (const tab of [page, other]) {
-    await expect(tab.getByLabel(/^Head turned/)).toHaveValue('20');
+    await expect(tab.getByLabel(/^Head turn/)).toHaveValue('20');
     await expect(tab.getByLabel('Height', { exact: true })).toHaveValue('1.75 m');
   }
   await page.reload();
-  await expect(page.getByLabel(/^Head turned/)).toHaveValue('20');
+  await expect(page.getByLabel(/^Head turn/)).toHaveValue('20');
   await expect(page.getByLabel('Height', { exact: true })).toHaveValue('1.75 m');
 });
 
 test('leaving the page at once loses nothing', async ({ page }) => {
   await openDemo(page);
-  await page.getByLabel(/^Head turned/).fill('-15');
+  await page.getByLabel(/^Head turn/).fill('-15');
   await page.reload();
-  await expect(page.getByLabel(/^Head turned/)).toHaveValue('-15');
+  await expect(page.getByLabel(/^Head turn/)).toHaveValue('-15');
 });
 
 test('a thing is added, dragged and nudged on the Floor, and rings and couple are both held sharp', async ({

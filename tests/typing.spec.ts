@@ -17,10 +17,10 @@ test('what is being typed stays, whatever another tab stores meanwhile', async (
   await openDemo(other);
   const distance = page.getByLabel('Distance', { exact: true });
   await type(distance, '2.');
-  await type(other.getByLabel(/^Head turned/), '10');
+  await type(other.getByLabel(/^Head turn/), '10');
   await other.keyboard.press('Enter');
   await saved(other);
-  await expect(page.getByLabel(/^Head turned/)).toHaveValue('10');
+  await expect(page.getByLabel(/^Head turn/)).toHaveValue('10');
   await expect(distance).toHaveValue('2.');
   await distance.pressSequentially('6');
   await distance.press('Enter');
@@ -71,7 +71,7 @@ test('a name with markup is refused with the reason, the text stays, and Escape 
 
 test('numbers: a minus, a comma, units, a range in the units shown, Escape, arrows', async ({ page }) => {
   await openDemo(page);
-  const turn = page.getByLabel(/^Head turned/);
+  const turn = page.getByLabel(/^Head turn/);
   await type(turn, '-15');
   await expect(turn).toHaveValue('-15');
   await turn.press('Enter');
@@ -96,7 +96,7 @@ test('numbers: a minus, a comma, units, a range in the units shown, Escape, arro
   await expect(page.getByRole('alert')).toHaveCount(0);
 
   await page.getByRole('tab', { name: 'Camera' }).click();
-  const seconds = page.getByLabel(/^Focus to shutter/);
+  const seconds = page.getByLabel(/^Delay, focus to shutter/);
   await type(seconds, '1,5 s');
   await seconds.press('Tab');
   await expect(seconds).toHaveValue('1.5');
@@ -107,7 +107,7 @@ test('numbers: a minus, a comma, units, a range in the units shown, Escape, arro
   await expect(seconds).toHaveValue('1.5');
 
   await page.getByRole('tab', { name: 'Intent' }).click();
-  const odds = page.getByLabel(/^Odds wanted/);
+  const odds = page.getByLabel(/^(Odds|Keeper rate) wanted/);
   await type(odds, '37');
   await expect(odds).toHaveValue('37');
   await odds.press('Enter');
@@ -164,7 +164,7 @@ test.describe('every field keeps what is typed, restores with Escape, and its ar
     await page.getByRole('group', { name: 'Stitched panorama' }).getByText('on', { exact: true }).click();
     await checkFields(page, seen);
     await open(page, 'Light');
-    await page.getByLabel('Light').selectOption('metered');
+    await page.getByRole('combobox', { name: 'Light', exact: true }).selectOption('metered');
     await page.getByRole('group', { name: 'Flash' }).getByText('on', { exact: true }).click();
     await checkFields(page, seen);
     expect(seen.size).toBeGreaterThan(20);
@@ -236,7 +236,7 @@ test('what is typed and not yet taken survives a reload and going away; the valu
 
 test('two visits of one field are two steps of undo', async ({ page }) => {
   await openDemo(page);
-  const turn = page.getByLabel(/^Head turned/);
+  const turn = page.getByLabel(/^Head turn/);
   await turn.focus();
   await turn.press('ArrowUp');
   await page.getByLabel(/^Shoulders turned/).focus();

@@ -26,7 +26,7 @@ describe('the record as a file', () => {
       const read = readRecordFile(changed);
       return read.ok ? 'taken' : `${read.field}: ${read.reason}`;
     };
-    expect(refused(text.slice(0, -40))).toContain('not complete JSON');
+    expect(refused(text.slice(0, -40))).toContain('isn’t a complete');
     expect(refused('[]')).toContain('not a Focalis record');
     expect(refused(text.replace('"focalis-record"', '"focalis-kit"'))).toContain('not a Focalis record');
     expect(refused(text.replace('"version": 1', '"version": 9'))).toContain('newer than this Focalis');

@@ -99,10 +99,10 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
     f8: 'f/8 to be sure'
   }),
   question('metering', 'Metering', {
-    usual: 'the whole frame',
-    centre: 'the middle',
-    spot: 'a spot in the middle',
-    point: 'the focus point'
+    usual: 'whole frame',
+    centre: 'centre-weighted',
+    spot: 'spot, centre',
+    point: 'spot, at the AF point'
   }),
   question('drive', 'Frames for each press', { usual: 'one', burst: 'a burst' })
 ];

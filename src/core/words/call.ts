@@ -235,8 +235,10 @@ function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow', label: str
       const who = pointWords(plan, bound.subjectId, bound.role);
       return `${beyond} ${who} ${who.endsWith('eyes') ? 'go' : 'goes'} soft`;
     }
-    case 'odds':
-      return `${beyond} ${subjectName(plan, bound.subjectId)} drops under your ${oddsWords(plan.oddsWanted)}`;
+    case 'odds': {
+      const who = subjectName(plan, bound.subjectId);
+      return `${beyond} ${who} ${/^the .*[^s]s$/.test(who) ? 'drop' : 'drops'} under your ${oddsWords(plan.oddsWanted)}`;
+    }
     case 'background': {
       const background = plan.backgrounds.find((item) => item.id === bound.backgroundId);
       const name = background?.name ?? 'the background';
@@ -268,6 +270,7 @@ export function reasonSentence(plan: Plan): string {
   const { window, stops } = plan;
   if (!window) return '';
   const first = stops[window.first]?.stop.label ?? '';
+  if (stops.length === 1) return `f/${first} works: this lens has no other aperture.`;
   const last = stops[window.last]?.stop.label ?? '';
   const range = window.first === window.last ? `Only f/${first} works` : `f/${first}–f/${last} works`;
   return `${range}. ${boundWords(plan, plan.lower, 'wide', first)}. ${boundWords(plan, plan.upper, 'narrow', last)}.`;
@@ -302,7 +305,7 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
     case 'facesAgainstBackground': {
       const name = backgroundName(plan, conflict.backgroundId);
       const wish = plan.backgrounds.find((item) => item.id === conflict.backgroundId)?.wish ?? 'hide';
-      const wanted = { hide: 'blur away', hint: 'be just hinted at', keep: 'stay recognisable', free: '' }[wish];
+      const wanted = { hide: 'blur away', hint: 'show as a hint', keep: 'stay recognisable', free: '' }[wish];
       return {
         wishes: `The faces need ${f(conflict.facesFrom)}, but ${name} would only ${wanted} at ${f(conflict.backgroundAt)}.`,
         settled: plan.letGo.includes(conflict.backgroundId)
@@ -322,7 +325,7 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
       return {
         wishes: `No aperture on this lens ${does} from here.`,
         settled: plan.letGo.includes(conflict.backgroundId)
-          ? `You can’t have both. ${f(plan.recommended)} keeps the faces sharp.`
+          ? `${f(plan.recommended)} keeps the faces sharp.`
           : `${f(plan.recommended)} keeps the faces sharp and comes closest.`
       };
     }

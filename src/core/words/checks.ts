@@ -6,7 +6,7 @@ import { edgeWords } from '../setup/edges';
 import type { Metering } from '../setup/schema';
 import { targetWords } from './call';
 import { formatLength, type LengthUnit } from '../units/length';
-import { focusAreaWords } from './choices';
+import { focusAreaWords } from './focusChoices';
 import { landedWords } from './ways';
 
 export interface CheckWords {

@@ -1,5 +1,5 @@
-/** The name of every choice, once: for the interface, for sentences, exports and paper. */
-import type { ApertureStyle, Camera, Wish } from '../setup/schema';
+/** The name of every choice, once: for the interface, for sentences, exports and paper. Of focusing: focusChoices.ts, which the first page does not need. */
+import type { ApertureStyle, Wish } from '../setup/schema';
 
 /** What a background should do. */
 export const goalWords: Readonly<Record<Wish, string>> = {
@@ -13,41 +13,4 @@ export const styleWords: Readonly<Record<ApertureStyle, string>> = {
   openAsFacesAllow: 'widest that keeps faces sharp',
   lensBest: 'the lens’s sharpest aperture',
   deepAndSafe: 'deepest and safest'
-};
-
-export const focusMethodWords: Readonly<Record<Camera['focusMethod'], string>> = {
-  crossPoint: 'AF, cross-type or mirrorless point',
-  ordinaryPoint: 'AF, line-type point',
-  magnifier: 'manual, magnified',
-  byEye: 'manual, by eye',
-  scale: 'manual, distance scale'
-};
-
-export const focusModeWords: Readonly<Record<Camera['focusMode'], string>> = {
-  single: 'single AF',
-  continuous: 'continuous AF',
-  automatic: 'auto-switching AF'
-};
-
-export const focusAreaWords: Readonly<Record<Camera['focusArea'], string>> = {
-  point: 'single point',
-  neighbours: 'expanded point',
-  zone: 'zone',
-  wholeFrame: 'full area, camera chooses',
-  tracking: 'tracking',
-  eyeDetection: 'eye detection',
-  tap: 'tap and hold'
-};
-
-export const recomposeWords: Readonly<Record<Camera['recompose'], string>> = {
-  none: 'move the AF point',
-  wrists: 'recompose, from the wrists',
-  shoulders: 'recompose, from the shoulders',
-  waist: 'recompose, from the waist',
-  leaning: 'recompose, leaning'
-};
-
-export const triggerWords: Readonly<Record<Camera['trigger'], string>> = {
-  halfPress: 'half-press',
-  thumb: 'back button'
 };

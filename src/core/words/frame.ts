@@ -152,7 +152,7 @@ export function steadier({ shutterS }: Pick<Frame, 'shutterS'>, { px }: NonNulla
 /** A track this short is lost among the pixels, pixels (common practice, no source). */
 const unseenPx = 2;
 
-/** "Sharpest in the whole frame is the fern wall, 3 m behind Ines." Empty where that is somebody's face, or not known. */
+/** "Sharpest spot in the frame: the fern wall, 3 m behind Ines." Empty where that is somebody's face, or not known. */
 export function sharpestWords({ sharpest, meantMm }: FrameReading, { unit, target }: Said): string {
   if (!sharpest) return '';
   if (sharpest === 'unplanned') return 'Sharpest spot in the frame (square): something not in your plan.';

@@ -100,7 +100,7 @@ export const how: Readonly<Record<HowKey, Explanation>> = {
   },
   cost: {
     title: 'What the day costs',
-    text: 'A lens change counts when a body’s lens becomes another: a minute each. A walk to another place takes four. The better order is the best single swap or move of all that breaks no fixed time.',
+    text: 'A lens change costs a minute, a walk to another place four. The better order is the best single swap or move that breaks no fixed time.',
     source: 'Common practice, no source.'
   },
   bag: {
@@ -160,13 +160,13 @@ export const how: Readonly<Record<HowKey, Explanation>> = {
   },
   judge: {
     title: 'The smallest error you see',
-    text: 'After each answer every threshold is as likely as the answers so far make it, and the next pair is put where yours is believed to lie. The threshold is where three of four answers are right. The slope is open, and averaged over.',
+    text: 'The next pair is always shown where your threshold is believed to lie. The threshold is where three of four answers are right.',
     source:
       'QUEST: Watson and Pelli 1983; Weibull’s function. Intervals hold in nine of ten of 1,000 simulated observers.'
   },
   mode: {
     title: 'Which mode?',
-    text: 'The scene is planned wide open with what you picked, and the simulated camera shoots it forty times: where focus lands, how far it falls short, who moves and who blinks are drawn by the same numbers the keeper rate rests on. A moment is kept when one of its frames has everyone who must be sharp, eyes open. The best choice is the one with the best keeper rate of all there are.',
+    text: 'The scene is planned wide open with your choices and shot forty times by the simulated camera. A moment is kept when one of its frames has everyone who must be sharp, eyes open.',
     source: 'The model of the call, docs/model.md; how autofocus lands is ours, anchored to common practice.'
   },
   guess: {
@@ -176,7 +176,7 @@ export const how: Readonly<Record<HowKey, Explanation>> = {
   },
   fortnight: {
     title: 'Two weeks of practice',
-    text: 'Each soft frame of the record is put down to one thing: focus went elsewhere, the camera was turned, you waited, someone moved, AF missed, or the group was deeper than the depth of field. Drills that practise what cost most come most often, those never done sooner, none on two days running; the last day is the first one’s again.',
+    text: 'Each soft frame of your Record is put down to one cause. Drills for the costliest causes come most often, none on two days running; the last day repeats the first.',
     source: 'Days dealt like seats, by Webster’s quotients; what counts how much is ours.'
   },
   edges: {

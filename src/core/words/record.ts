@@ -5,9 +5,8 @@ import { distanceEnds } from '../record/honesty';
 import { atDistanceMm, leastFocusings, type KitGroup, type PersonFigures } from '../record/groups';
 import type { Estimate } from '../record/learn';
 import type { PersonSway } from '../record/persons';
-import type { Recorded } from '../record/schema';
 import { formatLength, type LengthUnit } from '../units/length';
-import { focusMethodWords, focusModeWords } from './choices';
+import { focusMethodWords, focusModeWords } from './focusChoices';
 
 /** All errors are brought to this distance to be compared, mm. */
 export const comparedAtMm = 2000;

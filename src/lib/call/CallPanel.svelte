@@ -29,7 +29,6 @@
   import type { DistanceSensitivity } from '$core/call/sensitivity';
   import type { PlanInput } from '$core/call/planInput';
   import type { WhatIf } from '$core/call/whatIf';
-  import HowList from '$lib/controls/HowList.svelte';
   import { findSensitivity, findWhatIfs } from '../../workers/clients/planner';
   import { Search } from '$lib/state/screen/search.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
@@ -141,7 +140,7 @@
           {#if asked !== null}
             <details class="mt-1" data-testid="how">
               <summary class="min-h-6 w-fit cursor-pointer font-medium">How this is computed</summary>
-              <HowList of={[asked]} />
+              {#await import('$lib/controls/HowList.svelte') then { default: HowList }}<HowList of={[asked]} />{/await}
             </details>
           {/if}
         </div>

@@ -130,7 +130,7 @@
         <Button
           size="xs"
           color="alternative"
-          aria-label="Do it: {line.words.what}"
+          aria-label="Apply: {line.words.what}"
           onclick={() => answer && workspace.takeOver(line.words.what, { asked: answer.to.setup, setup: line.setup })}
           >Apply</Button
         >

@@ -100,12 +100,12 @@
       onchange={(to, how) => workspace.edit('Viewing', (draft) => void (draft.intent.viewing = to), how)}
     />
     <NumberField
-      label="Odds wanted for one frame (usual {Math.round(usual.oddsWanted * 100)}%)"
+      label="Keeper rate wanted (usual {Math.round(usual.oddsWanted * 100)}%)"
       unit="percent"
       value={Math.round(intent.oddsWanted * 1000) / 10}
       min={5}
       max={99.9}
-      onchange={(percent, how) => edit('Odds wanted', (draft) => void (draft.oddsWanted = percent / 100), how)}
+      onchange={(percent, how) => edit('Keeper rate wanted', (draft) => void (draft.oddsWanted = percent / 100), how)}
     />
     <fieldset class="min-w-0">
       <legend class="label mb-0.5">Print crops ordered</legend>

@@ -171,8 +171,7 @@
       <Checkbox
         classes={{ div: 'text-[13px]' }}
         checked={builtInShown}
-        onchange={() => app.settings.set({ builtInKit: !builtInShown })}
-        >Show the kit that comes with Focalis, and offer it for setups</Checkbox
+        onchange={() => app.settings.set({ builtInKit: !builtInShown })}>Show and offer Focalis’s sample kit</Checkbox
       >
     </div>
     <section aria-label="The item opened" class="min-w-0">

@@ -12,10 +12,10 @@
   let { plan, found }: { plan: Plan; found: Recomposing } = $props();
   const workspace = getWorkspace();
   const choices = $derived([
-    { value: 'none' as const, name: 'Move the point', odds: found.moved, planeMm: 0 },
+    { value: 'none' as const, name: 'Move the AF point', odds: found.moved, planeMm: 0 },
     ...found.byPivot
       .filter(({ pivot }) => pivot === 'wrists')
-      .map(({ pivot, odds, planeMm }) => ({ value: pivot, name: 'Centre point, turn the wrists', odds, planeMm })),
+      .map(({ pivot, odds, planeMm }) => ({ value: pivot, name: 'Focus and recompose, from the wrists', odds, planeMm })),
     {
       value: 'leaning' as const,
       name: 'Centre point, lean',

@@ -12,7 +12,7 @@ import { exactFNumber } from '$core/optics/stops';
 import { sameFocal, withOwnFocus } from '$core/record/groups';
 import { formatLength } from '$core/units/length';
 import { focusOffsetText, focusProblemWords, standingWords, wingWords } from '$core/words/bench';
-import { focusMethodWords } from '$core/words/choices';
+import { focusMethodWords } from '$core/words/focusChoices';
 import type { FocusRead } from '../../../workers/bench.worker';
 import { readFocus, simulateFocus } from '../../../workers/clients/bench';
 import type { BenchKind, BenchRun } from '../benchRun.svelte';
