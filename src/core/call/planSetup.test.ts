@@ -92,7 +92,9 @@ describe('the call', () => {
     expect(result.window).toBeNull();
     expect(result.conflict).toMatchObject({ kind: 'facesAgainstBackground', backgroundId: 'ferns' });
     expect(result.stops[result.recommended]?.facesHold).toBe(true);
-    expect(conflictSentences(result)?.wishes).toMatch(/^The faces need f\/.*, but ferns would only blur away at f\/[\d.]+\.$/);
+    expect(conflictSentences(result)?.wishes).toMatch(
+      /^The faces need f\/.*, but ferns would only blur away at f\/[\d.]+\.$/
+    );
   });
 
   it('holds three rows of fourteen near the harmonic mean of the nearest and furthest eye', () => {

@@ -68,9 +68,7 @@ describe('the distance by how far apart eyes are', () => {
 
   it('is said beside what was planned', () => {
     const said = { mm: 4400, low: 4200, high: 4600, faces: 6 };
-    expect(distanceWords(said, 4500, 'metric')).toBe(
-      'You stood 4.4 m away (4.2–4.6 m, from 6 faces), as planned.'
-    );
+    expect(distanceWords(said, 4500, 'metric')).toBe('You stood 4.4 m away (4.2–4.6 m, from 6 faces), as planned.');
     expect(distanceWords({ ...said, faces: 1 }, 5000, 'metric')).toBe(
       'You stood 4.4 m away (4.2–4.6 m, from one face); 5 m was planned.'
     );

@@ -388,9 +388,7 @@ describe('a frame, read against its plan', () => {
     const found = read(at(front.nearest));
     if (!found) throw new Error('nothing read');
     expect(planeTitle(found, said)).toMatch(/^Focus landed [\d.]+ c?m in front of /);
-    expect(planeInterval(found, said)).toMatch(
-      /^[\d.]+( c?m)?–[\d.]+ c?m in front \(90% range\), from \d+ eyes\.$/
-    );
+    expect(planeInterval(found, said)).toMatch(/^[\d.]+( c?m)?–[\d.]+ c?m in front \(90% range\), from \d+ eyes\.$/);
     const [first] = found.causes;
     if (first?.cause.kind !== 'landedOn') throw new Error('another cause');
     expect(first.cause.ids).toContain(front.id);

@@ -15,7 +15,12 @@
     { value: 'none' as const, name: 'Move the AF point', odds: found.moved, planeMm: 0 },
     ...found.byPivot
       .filter(({ pivot }) => pivot === 'wrists')
-      .map(({ pivot, odds, planeMm }) => ({ value: pivot, name: 'Focus and recompose, from the wrists', odds, planeMm })),
+      .map(({ pivot, odds, planeMm }) => ({
+        value: pivot,
+        name: 'Focus and recompose, from the wrists',
+        odds,
+        planeMm
+      })),
     {
       value: 'leaning' as const,
       name: 'Centre point, lean',
