@@ -7,7 +7,6 @@ import { somebodyMoves } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import type { Kit } from '../kit/schema';
 import type { Camera, Setup } from '../setup/schema';
-import { styleWords } from '../words/choices';
 import { judgedRules } from './rules';
 
 export const schoolsSchema = z.strictObject({
@@ -49,7 +48,9 @@ const question = <K extends keyof Schools>(
 export const schoolQuestions: readonly SchoolQuestion[] = [
   question('wideOpen', 'Wide open?', {
     usual: 'by type of photo',
-    ...styleWords,
+    openAsFacesAllow: 'widest that keeps faces sharp',
+    lensBest: 'the lens’s sharpest aperture',
+    deepAndSafe: 'deepest and safest',
     always: 'always wide open'
   }),
   question('turnedFace', 'What of a face is sharp?', {
