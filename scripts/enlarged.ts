@@ -4,23 +4,26 @@
  */
 import { quantile } from 'd3-array';
 import { isEnlarged, measureEye, type EyeMeasured } from '../src/core/measure/eye';
-import { degrade, enlargedPatch, photographedEyes, renderedEyes, type Eye } from '../src/core/testing/eyePatches';
+import {
+  degrade,
+  enlargedPatch,
+  filesOf,
+  photographedEyes,
+  renderedEyes,
+  type Eye
+} from '../src/core/testing/eyePatches';
 import { seededNormal, seededRandom } from '../src/core/testing/random';
 
 const seed = Number(process.argv[2] ?? 1);
 const random = seededRandom(seed);
 const normal = seededNormal(seed + 1);
+const files = filesOf(random);
 const eyes = [...photographedEyes(), ...renderedEyes().filter((_, index) => index % 2 === 0)];
 /** More about the eye than is measured, for what interpolation draws from. */
 const around = 24;
 
 function measured(eye: Eye, disc: number, times: number): EyeMeasured {
-  const camera = {
-    noise: 0.004 + 0.008 * random(),
-    normal,
-    quality: 88 + Math.floor(10 * random()),
-    camera: 0.3 + 0.5 * random()
-  };
+  const camera = { ...files.B(), normal };
   if (times === 1) return measureEye(degrade(eye, { disc, ...camera }), eye.side, eye);
   const side = Math.min(eye.room - 8, eye.side + around);
   const patch = degrade({ ...eye, side }, { disc, ...camera });

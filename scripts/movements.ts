@@ -3,13 +3,14 @@
  * Faces of people left out of the reference; with disc, noise and JPEG only (A), and through a mosaic, demosaicing, mild noise reduction
  * and sharpening (B). Frames of six put such faces together: all still, the camera moved, one of them moved.
  */
-import { group } from 'd3-array';
 import { expectedOf } from '../src/core/measure/eye';
 import { movementEvidence, movementsIn, type Evidence, type Smear } from '../src/core/measure/motion';
 import { spectrumOf } from '../src/core/measure/spectrum';
 import {
   behindGlasses,
   degrade,
+  facesOf,
+  filesOf,
   photographedEyes,
   referenceWithout,
   renderedEyes,
@@ -23,20 +24,10 @@ const seed = Number(process.argv[2] ?? 1);
 const random = seededRandom(seed);
 const normal = seededNormal(seed + 1);
 const leastEyesPx = 34;
-const people = [
-  ...group([...photographedEyes(), ...renderedEyes()], ({ kind, person }) => `${kind} ${person}`).values()
-];
-const faces = people.flatMap((eyes) =>
+const faces = facesOf([...photographedEyes(), ...renderedEyes()]).flatMap((eyes) =>
   [eyes, eyes.map((eye) => smallerEye(eye, 2))].filter(([eye]) => eye && eye.eyesPx >= leastEyesPx)
 );
-const cameras = {
-  A: () => ({ noise: 0.004 + 0.008 * random(), quality: 82 + Math.floor(15 * random()) }),
-  B: () => ({
-    noise: 0.004 + 0.008 * random(),
-    quality: 88 + Math.floor(10 * random()),
-    camera: 0.3 + 0.5 * random()
-  })
-} as const;
+const cameras = filesOf(random);
 
 const evidenceOf = (eyes: readonly Eye[], how: Degraded): Evidence[] =>
   eyes.flatMap(

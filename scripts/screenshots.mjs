@@ -39,7 +39,7 @@ const views = [
     name: 'day',
     path: '/day/demo-fernhall',
     size: desk,
-    then: (page) => page.getByTestId('bag').getByText('the only one for').first().waitFor()
+    then: (page) => page.getByTestId('bag').getByText('needed for').first().waitFor()
   },
   {
     name: 'kit',
@@ -85,7 +85,7 @@ async function fine(canvas) {
 if (process.argv.length === 2 || process.argv.includes('welcome')) {
   const first = await browser.newPage({ viewport: desk });
   await first.goto(`${base}/`);
-  await first.getByRole('button', { name: /^Somebody with a pet/ }).waitFor();
+  await first.getByRole('button', { name: /^Person with a pet/ }).waitFor();
   await first.screenshot({ path: join(root, 'docs/screenshots/welcome.png') });
   await first.close();
 }
@@ -135,9 +135,9 @@ if (only.length === 0 || only.some((name) => name.startsWith('frame'))) {
   await page.getByRole('button', { name: 'Done' }).click();
   await page.getByText('by time', { exact: true }).click();
   for (const key of [
-    'x',
+    'n',
     'ArrowDown',
-    'x',
+    'n',
     'ArrowDown',
     'Enter',
     'ArrowDown',
@@ -145,7 +145,7 @@ if (only.length === 0 || only.some((name) => name.startsWith('frame'))) {
     'ArrowDown',
     'Enter',
     'ArrowDown',
-    'x'
+    'n'
   ])
     await page.keyboard.press(key);
   await page.getByRole('grid').evaluate((grid) => (grid.scrollTop = 0));
@@ -205,10 +205,10 @@ if (only.length === 0 || only.includes('drill')) {
   await fresh.goto(`${base}/setup/demo-west-door`);
   await fresh.getByTestId('call').waitFor();
   await fresh.getByRole('link', { name: 'Drills' }).click();
-  await fresh.getByRole('link', { name: 'Three on a diagonal' }).click();
+  await fresh.getByRole('link', { name: 'Three on a diagonal' }).first().click();
   await fresh.getByRole('button', { name: 'Try it with the simulated camera' }).click();
   await fresh.getByTestId('drill-verdict').waitFor({ timeout: 120_000 });
-  await fresh.locator('figure canvas[data-views="64"]').waitFor({ timeout: 120_000 });
+  await fine(fresh.locator('figure canvas').first());
   await fresh.screenshot({ path: join(root, 'docs/screenshots/drill.png') });
 }
 await end();

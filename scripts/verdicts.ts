@@ -3,7 +3,6 @@
  * Faces of people left out of the reference, eyes 36 to 80 px apart, allowed 5 px (24 megapixels): with disc, noise and JPEG only
  * (A), and through a mosaic, demosaicing, mild noise reduction and sharpening (B).
  */
-import { group } from 'd3-array';
 import { judgeFace } from '../src/core/frames/eyes';
 import type { EyeFigure } from '../src/core/frames/schema';
 import { expectedOf } from '../src/core/measure/eye';
@@ -12,6 +11,8 @@ import { movementEvidence, movementsIn, type Evidence } from '../src/core/measur
 import { spectrumOf } from '../src/core/measure/spectrum';
 import {
   degrade,
+  facesOf,
+  filesOf,
   photographedEyes,
   renderedEyes,
   referenceWithout,
@@ -31,7 +32,7 @@ const all = [...photographedEyes(), ...renderedEyes()];
 const sized = all.flatMap((eye) =>
   fits(eye) ? [eye] : fits({ ...eye, eyesPx: eye.eyesPx / 2 }) ? [smallerEye(eye, 2)] : []
 );
-const people = [...group(sized, ({ kind, person }) => `${kind} ${person}`).values()];
+const people = facesOf(sized);
 
 function figure(eye: Eye, how: Degraded): { figure: EyeFigure; movement: Evidence | null } {
   const spectrum = spectrumOf(degrade(eye, how), eye.side);
@@ -41,15 +42,11 @@ function figure(eye: Eye, how: Degraded): { figure: EyeFigure; movement: Evidenc
   const { discPx, low, high } = fit;
   return { figure: { ok: true, discPx, low, high, smear: null }, movement: movementEvidence(spectrum, expected) };
 }
-const kinds: Readonly<Record<string, () => Partial<Degraded>>> = {
-  A: () => ({ noise: 0.004 + 0.008 * random(), quality: 82 + Math.floor(15 * random()) }),
-  B: () => ({ noise: 0.004 + 0.008 * random(), quality: 88 + Math.floor(10 * random()), camera: 0.3 + 0.5 * random() })
-};
 const discs = [0, 2, 3, 7, 9, 12];
 console.log(
   '| files | disc px | faces | sharp | a touch soft | soft | can’t tell |\n| --- | --- | --- | --- | --- | --- | --- |'
 );
-for (const [kind, draw] of Object.entries(kinds))
+for (const [kind, draw] of Object.entries(filesOf(random)))
   for (const disc of discs) {
     const tally: Record<string, number> = {};
     let faces = 0;

@@ -5,7 +5,7 @@ import type { PracticeDay, Fortnight } from './fortnight';
 import type { Weakness } from './kinds/kind';
 import { formatLength, type LengthUnit } from '../units/length';
 import { capital } from '../words/call';
-import { focusAreaWords, focusModeWords } from '../words/focusChoices';
+import { focusAreaWords, focusModeWords } from '../setup/focusChoices';
 import { stopName } from './kinds/layout';
 import { type DrillSaid } from './kinds/kind';
 

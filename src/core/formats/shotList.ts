@@ -35,7 +35,7 @@ const columns = [
   'Stop',
   'Focus on',
   'Distance',
-  'Odds',
+  'Keeper rate',
   'Shutter',
   'ISO',
   'Done',

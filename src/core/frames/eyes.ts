@@ -183,7 +183,7 @@ export function judgeFrame(
   };
 }
 
-/** Directions further apart than this are two movements, radians: the fit's own grid is π/8 (measure/fit.ts). */
+/** Directions further apart than this are two movements, radians: the fit's own grid is π/8 (measure/motion.ts). */
 const alike = Math.PI / 7;
 /** So many of the faces measured must share a movement that it is the camera's (chosen). */
 const mostOfThem = 0.6;

@@ -70,7 +70,7 @@ export const habitGroups: readonly HabitGroup[] = [
       figure(['swayMm', 'embracing'], 'Embracing', 'mm', [1.5, 4], 0.5),
       figure(['swayMm', 'child'], 'Child', 'mm', [10, 20], 1),
       figure(['swayMm', 'pet'], 'Pet', 'mm', [10, 30], 1),
-      figure(['swayMm', 'heldThing'], 'Thing in a hand', 'mm', [4, 7], 0.5),
+      figure(['swayMm', 'heldThing'], 'Object in a hand', 'mm', [4, 7], 0.5),
       figure(['restlessFactor'], 'Talking, more by', '×', [1.5, 4], 0.5),
       figure(['livelyFactor'], 'Playing, more by', '×', [5, 25], 1),
       figure(['swayGrowsForS'], 'Grows for', 's', [2, 5], 0.5),

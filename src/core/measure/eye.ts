@@ -116,7 +116,7 @@ function coarser(light: Float32Array, side: number, { eyesPx, rollDeg }: EyePatc
 }
 
 /** A disc that is surely larger by halves than it is in full is the larger one: what is fine has been made up, or polished away. */
-function large(byHalves: DiscFit | null, full: DiscFit): Pick<DiscFit, 'discPx' | 'low' | 'high'> {
+function surelyLarger(byHalves: DiscFit | null, full: DiscFit): Pick<DiscFit, 'discPx' | 'low' | 'high'> {
   if (!byHalves || 2 * byHalves.low <= full.high) return full;
   return { discPx: 2 * byHalves.discPx, low: 2 * byHalves.low, high: 2 * byHalves.high };
 }
@@ -134,7 +134,7 @@ export function measureEye(light: Float32Array, side: number, patch: EyePatch, o
   if (!fit) return { ok: false, reason: 'noEdge' };
   if (fit.signal < leastSignal) return { ok: false, reason: 'noisy' };
   if (fit.misfit > largestMisfit[of]) return { ok: false, reason: 'unlike' };
-  const { discPx, low, high } = large(coarser(light, side, patch, of), fit);
+  const { discPx, low, high } = surelyLarger(coarser(light, side, patch, of), fit);
   return {
     ok: true,
     discPx,

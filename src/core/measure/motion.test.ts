@@ -1,8 +1,8 @@
-import { group } from 'd3-array';
 import { describe, expect, it } from 'vitest';
 import {
   behindGlasses,
   degrade,
+  facesOf,
   photographedEyes,
   referenceWithout,
   renderedEyes,
@@ -17,7 +17,6 @@ import { spectrumOf } from './spectrum';
 const random = seededRandom(21);
 const normal = seededNormal(22);
 /** Both eyes of each face; each person left out of what is expected. */
-const facesOf = (eyes: readonly Eye[]) => [...group(eyes, ({ person }) => person).values()];
 const [real, drawn] = [facesOf(photographedEyes()), facesOf(renderedEyes()).filter((_, index) => index % 2 === 0)];
 const faces = [...real, ...drawn];
 const evidenceOf = (eyes: readonly Eye[], how: Partial<Degraded>): Evidence[] =>

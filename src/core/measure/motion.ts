@@ -38,7 +38,7 @@ function movementPower({ px, angle }: Smear, sector: number, nu: number): number
 }
 
 /** The movements tried. */
-export const movements: readonly Smear[] = lengths.flatMap((px) =>
+const movements: readonly Smear[] = lengths.flatMap((px) =>
   Array.from({ length: angles }, (_, index) => ({ px, angle: (Math.PI * index) / angles }))
 );
 
@@ -94,19 +94,16 @@ export function likeliestMovement(seen: readonly Evidence[]): MovementFound | nu
   return likeliest ? { ...likeliest, gain } : null;
 }
 
-/** From this gain on, a movement is said: of one who moved, and of a camera that did (chosen on `scripts/movements.ts`). */
-export const leastGain = 0;
-
 /**
- * Who moved in a frame: by face, each with the evidence of its eyes. The camera moved where one movement explains all better than each of
+ * Who moved in a frame, from even chances on (chosen on `scripts/movements.ts`): by face, each with the evidence of its eyes. The camera moved where one movement explains all better than each of
  * them for itself does, or none.
  */
 export function movementsIn(faces: readonly (readonly Evidence[])[]): (MovementFound | null)[] {
   const each = faces.map((eyes) => {
     const found = likeliestMovement(eyes);
-    return found && found.gain > leastGain ? found : null;
+    return found && found.gain > 0 ? found : null;
   });
   const shake = faces.length > 1 ? likeliestMovement(faces.flat()) : null;
-  const apart = sum(each, (found) => (found ? found.gain - leastGain : 0));
-  return shake && shake.gain - leastGain > apart ? faces.map((eyes) => (eyes.length > 0 ? shake : null)) : each;
+  const apart = sum(each, (found) => found?.gain ?? 0);
+  return shake && shake.gain > apart ? faces.map((eyes) => (eyes.length > 0 ? shake : null)) : each;
 }

@@ -236,7 +236,7 @@ export interface Movement {
 
 /** Speed of people who are to keep still: middle and spread of its logarithm (from memory). */
 const speedPrior = { mmPerS: 40, sd: 1 } as const;
-/** How well a smear's length is told: it is one of a few (measure/fit.ts), as a standard deviation of the logarithm. */
+/** How well a smear's length is told: it is one of a few (measure/motion.ts), as a standard deviation of the logarithm. */
 const lengthSd = 0.15;
 const speedLogs = even(-4, 4, 81);
 

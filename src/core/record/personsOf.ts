@@ -12,7 +12,7 @@ import type { Recorded } from './schema';
 
 type Told = Recorded['people'][number];
 
-/** A smear this short may be none, pixels (measure/fit.ts: the second of the lengths it tells). */
+/** A smear this short may be none, pixels (measure/motion.ts: the second of the lengths it tells). */
 const leastSmearPx = 5;
 
 export function personsOf(

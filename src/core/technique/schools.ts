@@ -6,6 +6,8 @@ import { z } from 'zod';
 import { somebodyMoves } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import type { Kit } from '../kit/schema';
+import { styleWords } from '../setup/choices';
+import { focusModeWords, meteringWords, recomposeWords, triggerWords } from '../setup/focusChoices';
 import type { Camera, Setup } from '../setup/schema';
 import { judgedRules } from './rules';
 
@@ -48,9 +50,7 @@ const question = <K extends keyof Schools>(
 export const schoolQuestions: readonly SchoolQuestion[] = [
   question('wideOpen', 'Wide open?', {
     usual: 'by type of photo',
-    openAsFacesAllow: 'widest that keeps faces sharp',
-    lensBest: 'the lens’s sharpest aperture',
-    deepAndSafe: 'deepest and safest',
+    ...styleWords,
     always: 'always wide open'
   }),
   question('turnedFace', 'What of a face is sharp?', {
@@ -70,20 +70,20 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
     curved: 'curved, the same distance from the lens everywhere'
   }),
   question('placement', 'Getting focus on the eye', {
-    usual: 'move the AF point',
-    turn: 'focus and recompose, from the wrists'
+    usual: recomposeWords.none,
+    turn: recomposeWords.wrists
   }),
   question('picker', 'Who picks the AF point?', {
     usual: 'you, always',
     eyeDetection: 'eye detection, where the body has it',
     automaticWhenMoving: 'you; the camera when someone moves'
   }),
-  question('trigger', 'Focus button', { usual: 'half-press', thumb: 'back button' }),
+  question('trigger', 'Focus button', { usual: triggerWords.halfPress, thumb: triggerWords.thumb }),
   question('mode', 'Focus mode', {
     usual: 'by type of photo',
     single: 'single AF, always',
     continuous: 'continuous AF, always',
-    automatic: 'auto-switching AF'
+    automatic: focusModeWords.automatic
   }),
   question('manual', 'Manual focus', {
     usual: 'for stitched frames',
@@ -100,10 +100,10 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
     f8: 'f/8 to be sure'
   }),
   question('metering', 'Metering', {
-    usual: 'whole frame',
-    centre: 'centre-weighted',
-    spot: 'spot, centre',
-    point: 'spot, at the AF point'
+    usual: meteringWords.whole,
+    centre: meteringWords.centre,
+    spot: meteringWords.spot,
+    point: meteringWords.point
   }),
   question('drive', 'Frames for each press', { usual: 'one', burst: 'a burst' })
 ];

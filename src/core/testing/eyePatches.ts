@@ -6,9 +6,11 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+import { group } from 'd3-array';
 import jpeg from 'jpeg-js';
 import { PNG } from 'pngjs';
 import { encoded, linearOf } from '../simulation/sensor';
+import { cubicWeight } from '../measure/enlarged';
 import { eyePatchSide } from '../measure/eye';
 import { luminanceOf } from '../measure/luminance';
 import { makeReference, type Reference } from '../measure/makeReference';
@@ -296,7 +298,7 @@ export function referenceWithout({ kind, person }: Pick<Eye, 'kind' | 'person'>)
   return known;
 }
 
-/** The same eye in another frame: the head a little elsewhere, turned and nearer. Interpolated by cubic splines (Catmull and Rom 1974). */
+/** The same eye in another frame: the head a little elsewhere, turned and nearer. Interpolated by cubic splines. */
 export function inAnotherFrame(
   eye: Eye,
   { x, y, rollDeg, scale }: { readonly x: number; readonly y: number; readonly rollDeg: number; readonly scale: number }
@@ -306,12 +308,7 @@ export function inAnotherFrame(
   const middle = (room - 1) / 2;
   const at = (column: number, row: number) =>
     from[Math.min(room - 1, Math.max(0, row)) * room + Math.min(room - 1, Math.max(0, column))] ?? 0;
-  const weights = (t: number) => [
-    ((2 - t) * t - 1) * t * 0.5,
-    (t * t * (3 * t - 5) + 2) * 0.5,
-    ((4 - 3 * t) * t + 1) * t * 0.5,
-    (t - 1) * t * t * 0.5
-  ];
+  const weights = (t: number) => [-1, 0, 1, 2].map((step) => cubicWeight(t - step));
   const light = new Float32Array(room * room);
   for (let row = 0; row < room; row++)
     for (let column = 0; column < room; column++) {
@@ -343,14 +340,12 @@ export function behindGlasses(eye: Eye, random: () => number): Eye {
   return { ...eye, light };
 }
 
-/** A patch with more pixels, as programs that enlarge pictures make them (cubic, Keys 1981), kept as JPEG again; its middle, `wanted` × `wanted`. */
+/** A patch with more pixels, as programs that enlarge pictures make them (cubic), kept as JPEG again; its middle, `wanted` × `wanted`. */
 export function enlargedPatch(
   light: Float32Array,
   side: number,
   { times, quality, wanted }: { readonly times: number; readonly quality: number; readonly wanted: number }
 ): Float32Array {
-  const weight = (t: number) =>
-    t < 1 ? 1.5 * t ** 3 - 2.5 * t * t + 1 : t < 2 ? -0.5 * t ** 3 + 2.5 * t * t - 4 * t + 2 : 0;
   const values = light.map((value) => encoded(Math.min(1, Math.max(0, value))));
   const wide = wanted + 4;
   const taps = Array.from({ length: wide }, (_, index) => {
@@ -358,7 +353,7 @@ export function enlargedPatch(
     const first = Math.floor(at) - 1;
     return [0, 1, 2, 3].map((step) => ({
       pixel: Math.min(side - 1, Math.max(0, first + step)),
-      weight: weight(Math.abs(at - first - step))
+      weight: cubicWeight(at - first - step)
     }));
   });
   const out = new Float32Array(wide * wide);
@@ -376,3 +371,18 @@ export function enlargedPatch(
     (_, at) => file[(Math.floor(at / wanted) + 2) * wide + (at % wanted) + 2] ?? 0
   );
 }
+
+/** Both eyes of each face. */
+export const facesOf = (eyes: readonly Eye[]): Eye[][] => [
+  ...group(eyes, ({ kind, person }) => `${kind} ${person}`).values()
+];
+
+/** Files as cameras write them: with noise and JPEG only (A), and through mosaic, demosaicing, mild noise reduction and sharpening (B). */
+export const filesOf = (random: () => number) => ({
+  A: (): Partial<Degraded> => ({ noise: 0.004 + 0.008 * random(), quality: 82 + Math.floor(15 * random()) }),
+  B: (): Partial<Degraded> => ({
+    noise: 0.004 + 0.008 * random(),
+    quality: 88 + Math.floor(10 * random()),
+    camera: 0.3 + 0.5 * random()
+  })
+});

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { apertureStyles } from '../setup/schema';
 import { alternativeWords } from './alternatives';
-import { styleWords } from './choices';
+import { styleWords } from '../setup/choices';
 
 const target = {
   subjectId: 'a',

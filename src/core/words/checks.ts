@@ -3,10 +3,9 @@ import type { Plan } from '../call/plan';
 import type { Check } from '../technique/checks';
 import type { Trouble } from '../technique/trouble';
 import { edgeWords } from '../setup/edges';
-import type { Metering } from '../setup/schema';
 import { targetWords } from './call';
 import { formatLength, type LengthUnit } from '../units/length';
-import { focusAreaWords } from './focusChoices';
+import { focusAreaWords } from '../setup/focusChoices';
 import { landedWords } from './ways';
 
 export interface CheckWords {
@@ -15,13 +14,6 @@ export interface CheckWords {
   readonly what: string;
   readonly because: string;
 }
-
-export const meteringWords: Readonly<Record<Metering, string>> = {
-  whole: 'whole frame',
-  centre: 'centre-weighted',
-  spot: 'spot, centre',
-  point: 'spot, at the AF point'
-};
 
 /** "+1 2/3", "−2/3": in thirds, as cameras show it. */
 export function correctionWords(stops: number): string {

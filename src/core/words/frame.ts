@@ -83,7 +83,7 @@ export function causeWords({ cause }: CauseFound, { nameOf, target, unit }: Said
       const far = length(cause.mm, unit);
       return {
         title: cause.mm > 0 ? `${who} went ${far} further away` : `${who} came ${far} nearer`,
-        detail: `${cause.everybody ? 'Everybody’s' : 'Their'} head is ${cause.mm > 0 ? 'smaller' : 'larger'} than in the frame before.`
+        detail: `${cause.everybody ? 'Everyone’s' : 'Their'} head is ${cause.mm > 0 ? 'smaller' : 'larger'} than in the frame before.`
       };
     }
   }

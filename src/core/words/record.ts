@@ -6,7 +6,7 @@ import { atDistanceMm, leastFocusings, type KitGroup, type PersonFigures } from 
 import type { Estimate } from '../record/learn';
 import type { PersonSway } from '../record/persons';
 import { formatLength, type LengthUnit } from '../units/length';
-import { focusMethodWords, focusModeWords } from './focusChoices';
+import { focusMethodWords, focusModeWords } from '../setup/focusChoices';
 
 /** All errors are brought to this distance to be compared, mm. */
 export const comparedAtMm = 2000;

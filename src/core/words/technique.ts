@@ -1,5 +1,5 @@
 /** The point, turning, holding, rules and flows of their own, in words. */
-import { focusAreaWords, focusMethodWords, focusModeWords, triggerWords } from './focusChoices';
+import { focusAreaWords, focusMethodWords, focusModeWords, triggerWords } from '../setup/focusChoices';
 import type { Plan } from '../call/plan';
 import type { PointAdvice, PointFit } from '../technique/point';
 import { discernible, type Muzzle, type PhoneFacts, type SubjectWay } from '../technique/specialCases';

@@ -2,7 +2,7 @@
   import { trialRun } from '$core/words/frames';
   import { Button } from 'flowbite-svelte';
   import { isWideOpen } from '$core/bench/focusTest';
-  import { focusMethodWords } from '$core/words/focusChoices';
+  import { focusMethodWords } from '$core/setup/focusChoices';
   import Choice from '$lib/controls/Choice.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import FocusSaid from './FocusSaid.svelte';

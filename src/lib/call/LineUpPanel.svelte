@@ -72,8 +72,8 @@
           <th class="font-normal">Lens, at the same framing<HowComputed of="lineUp" /></th>
           <th class="pr-2 text-right font-normal">distance</th>
           <th class="pr-2 text-right font-normal">nose/ear size</th>
-          <th class="pr-2 text-right font-normal">stop</th>
-          <th class="pr-2 text-right font-normal">odds</th>
+          <th class="pr-2 text-right font-normal">aperture</th>
+          <th class="pr-2 text-right font-normal">keeper rate</th>
           {#each backgrounds as background (background.id)}
             <th class="max-w-20 truncate pr-2 text-right font-normal">blur at {background.name}</th>
           {/each}

@@ -3,7 +3,7 @@
   import type { Alternatives, TargetResult } from '$core/call/alternatives';
   import { asFocusTarget } from '$core/call/focusTarget';
   import { alternativeWords } from '$core/words/alternatives';
-  import { styleWords } from '$core/words/choices';
+  import { styleWords } from '$core/setup/choices';
   import { targetWords } from '$core/words/call';
   import type { PlanInput } from '$core/call/planInput';
   import Failed from '$lib/controls/Failed.svelte';

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import { unbroken } from '$core/units/length';
 
   interface Props {
     label: string;
@@ -24,5 +25,5 @@
       ? 'border-pencil'
       : 'border-transparent group-hover:border-line'}">{@render children()}</span
   >
-  <span class="label mt-0.5 text-pretty">{label}</span>
+  <span class="label mt-0.5 text-pretty">{unbroken(label)}</span>
 </button>

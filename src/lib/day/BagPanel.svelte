@@ -73,7 +73,7 @@
             ? `needed for ${numbers(forced)}`
             : `for ${numbers(falls.length > 0 ? falls : used)}`
           : used.some((id) => musts.includes(id))
-            ? `${numbers(used)} works without it`
+            ? `${numbers(used)} ${used.length === 1 ? 'works' : 'work'} without it`
             : `only for ${numbers(used)}, if there is time`;
         return { id: item.id, name: item.name, taken, why };
       })

@@ -67,7 +67,7 @@
   /** The face in view, planned at the widest stop. */
   const taken = $derived.by((): RenderableSetup | null => {
     if (!lens || !body) return null;
-    const person = newPerson('judge', 'Somebody', { headYawDeg: pair.yawDeg });
+    const person = newPerson('judge', 'Someone', { headYawDeg: pair.yawDeg });
     const behind = newBackground('judge-behind', 'Hedge', { depthMm: pair.hedgeMm, wish: 'free' });
     const base = newSetup('judge', 'Judge', { backgrounds: mode === 'stop' ? [behind] : [] });
     const setup = {

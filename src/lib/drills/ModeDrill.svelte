@@ -15,7 +15,7 @@
   import { shareOf } from '$core/record/honesty';
   import { seededRandom } from '$core/maths/random';
   import { driveWords, modeSaid, modesSaid, pointPlaceNames, sceneWords } from '$core/drills/deskWords';
-  import { focusAreaWords, focusModeWords } from '$core/words/focusChoices';
+  import { focusAreaWords, focusModeWords } from '$core/setup/focusChoices';
   import Choice from '$lib/controls/Choice.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { areasOf } from '$core/setup/focusArea';

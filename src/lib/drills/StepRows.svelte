@@ -55,7 +55,7 @@
               <MarkChip
                 index={thing.index}
                 blur={blurOf(step, thing.depthMm)}
-                label="The {ordinal(thing.index)} thing as expected"
+                label="The {ordinal(thing.index)} object as expected"
               />
             {/each}
           </div>
@@ -70,7 +70,7 @@
                 index={crop.index}
                 image={full ? crop.full : crop.image}
                 {full}
-                label="The {ordinal(crop.index)} thing in {frame.name}{full ? ', at 100%' : ''}"
+                label="The {ordinal(crop.index)} object in {frame.name}{full ? ', at 100%' : ''}"
               />
             {/each}
           </div>

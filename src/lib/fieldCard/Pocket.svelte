@@ -148,7 +148,7 @@
       <button
         type="button"
         class="shrink-0 py-1.5 text-left text-[17px] leading-snug"
-        aria-label="Point, way of focusing, odds, checks: more"
+        aria-label="AF point, focusing method, keeper rate, checks: more"
         onclick={() => (open = 'more')}
       >
         <span class="flex justify-between gap-3">

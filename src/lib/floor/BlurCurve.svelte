@@ -40,7 +40,7 @@
   {height}
   class="block border-t border-line"
   role="img"
-  aria-label="Blur against distance, up to {Math.round(span)} × acceptable blur"
+  aria-label="Blur against distance, up to {Math.round(span)}× acceptable blur"
   data-testid="blur-curve"
 >
   <path d="M0 {y(1)}H{floor.width}" stroke="var(--cool)" stroke-width="1" stroke-dasharray="3 3" />

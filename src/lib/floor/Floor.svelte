@@ -159,7 +159,7 @@
         <span class="text-soft"
           >{formatLength(floor.distanceAt(cursor), workspace.unit)} from the lens{ratio === null
             ? ''
-            : `, ${ratio < 10 ? ratio.toFixed(1) : Math.round(ratio)} × acceptable blur`}</span
+            : `, ${ratio < 10 ? ratio.toFixed(1) : Math.round(ratio)}× acceptable blur`}</span
         >
       {:else}
         <span class="font-medium text-cool">{zoneWords}</span>

@@ -3,7 +3,8 @@
   import { meterReading } from '$core/technique/metering';
   import { lineOfSightFrom } from '$core/setup/lineOfSight';
   import { projection } from '../../render/request';
-  import { correctionWords, meteringWords } from '$core/words/checks';
+  import { meteringWords } from '$core/setup/focusChoices';
+  import { correctionWords } from '$core/words/checks';
   import { landedWords } from '$core/words/ways';
   import Picker from '$lib/controls/Picker.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';

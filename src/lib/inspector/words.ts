@@ -1,8 +1,8 @@
 /** Names of the choices in the inspector. */
 import type { SharpSubject } from '$core/setup/intents';
 import { pointSizes } from '$core/kit/schema';
-import { goalWords, styleWords } from '$core/words/choices';
-import { focusAreaWords, focusMethodWords, focusModeWords, recomposeWords } from '$core/words/focusChoices';
+import { goalWords, styleWords } from '$core/setup/choices';
+import { focusAreaWords, focusMethodWords, focusModeWords, recomposeWords } from '$core/setup/focusChoices';
 import { pointSizeWords } from '$core/words/technique';
 import {
   focusAreas,

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Plan } from '$core/call/plan';
-  import { goalWords } from '$core/words/choices';
+  import { goalWords } from '$core/setup/choices';
   import { formatLength } from '$core/units/length';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 

@@ -14,7 +14,7 @@
 </script>
 
 <Chart
-  label="Odds in per cent after {holdSeconds.join(', ')} seconds: {words}"
+  label="Keeper rate in per cent after {holdSeconds.join(', ')} seconds: {words}"
   testid="hold-chart"
   height={170}
   left={40}

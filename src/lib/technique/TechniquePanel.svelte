@@ -59,8 +59,7 @@
   <div class:opacity-60={older} data-testid="technique">
     <h2 class="condensed text-[19px] leading-tight font-bold text-balance">{waysSentence(plan, found.ways)}</h2>
     <p class="label mt-0.5">
-      What each way of focusing would land on, in 100 frames of this picture at f/{stop}. A model of ours, by what is
-      large, near and has contrast.<HowComputed of="landings" />
+      Where focus lands in 100 frames at f/{stop}, by focusing method.<HowComputed of="landings" />
     </p>
     <ol class="mt-2 border-t border-line" data-testid="ways">
       {#each found.ways as way (way.kind)}
@@ -90,7 +89,7 @@
       </Part>
     {/if}
     {#if found.subjects.length > 0}
-      <Part title="Person and thing">
+      <Part title="Person with object">
         <ul data-testid="subject-ways">
           {#each found.subjects as way (way.subject)}
             <TakeRow

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { triggerWords } from '$core/setup/focusChoices';
   import Choice from '$lib/controls/Choice.svelte';
   import HoldField from '$lib/inspector/HoldField.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
@@ -14,8 +15,8 @@
       legend="Focus button"
       value={camera.trigger}
       options={[
-        { value: 'halfPress', name: 'half-press' },
-        { value: 'thumb', name: 'back button' }
+        { value: 'halfPress', name: triggerWords.halfPress },
+        { value: 'thumb', name: triggerWords.thumb }
       ]}
       onchange={(trigger) => workspace.edit('Focus button', (draft) => void (draft.camera.trigger = trigger))}
     />

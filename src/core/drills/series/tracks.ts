@@ -54,7 +54,7 @@ function trackOf(mark: MarkSeen, reference: MarkSeen): Track | null {
     const expected = expectedAt(mark, reference, sharp, times);
     const evidence = movementEvidence(own, expected, 0);
     const smear = evidence && likeliestMovement([evidence]);
-    if (smear && smear.gain > leastGain) {
+    if (smear && Math.max(...evidence) > leastGain) {
       found = { px: smear.px * times, angle: smear.angle };
       if (smear.px <= longPx) return found;
       continue;

@@ -12,7 +12,7 @@ import { exactFNumber } from '$core/optics/stops';
 import { sameFocal, withOwnFocus } from '$core/record/groups';
 import { formatLength } from '$core/units/length';
 import { focusOffsetText, focusProblemWords, standingWords, wingWords } from '$core/words/bench';
-import { focusMethodWords } from '$core/words/focusChoices';
+import { focusMethodWords } from '$core/setup/focusChoices';
 import type { FocusRead } from '../../../workers/bench.worker';
 import { readFocus, simulateFocus } from '../../../workers/clients/bench';
 import type { BenchKind, BenchRun } from '../benchRun.svelte';
@@ -167,7 +167,7 @@ export class FocusFigures {
       return;
     }
     const step = app.settings.edit(`Figures of ${lens.name} in use`, { habits: withOwnFocus(this.#habits, learned) });
-    app.messages.done(`${lens.name} on ${body.name}: odds, stops and fixes reckon with it.`, step);
+    app.messages.done(`${lens.name} on ${body.name}: keeper rates, calls and Fixes use it.`, step);
   }
 }
 

@@ -1,5 +1,5 @@
 /** The name of every choice, once: for the interface, for sentences, exports and paper. Of focusing: focusChoices.ts, which the first page does not need. */
-import type { ApertureStyle, Wish } from '../setup/schema';
+import type { ApertureStyle, Wish } from './schema';
 
 /** What a background should do. */
 export const goalWords: Readonly<Record<Wish, string>> = {

@@ -1,5 +1,5 @@
-/** How one focuses, by name, once: for the interface, for sentences, exports and paper. */
-import type { Camera } from '../setup/schema';
+/** How one focuses and meters, by name, once: for the interface, for sentences, exports and paper. */
+import type { Camera, Metering } from './schema';
 
 export const focusMethodWords: Readonly<Record<Camera['focusMethod'], string>> = {
   crossPoint: 'AF, cross-type or mirrorless point',
@@ -31,6 +31,13 @@ export const recomposeWords: Readonly<Record<Camera['recompose'], string>> = {
   shoulders: 'recompose, from the shoulders',
   waist: 'recompose, from the waist',
   leaning: 'recompose, leaning'
+};
+
+export const meteringWords: Readonly<Record<Metering, string>> = {
+  whole: 'whole frame',
+  centre: 'centre-weighted',
+  spot: 'spot, centre',
+  point: 'spot, at the AF point'
 };
 
 export const triggerWords: Readonly<Record<Camera['trigger'], string>> = {
