@@ -103,7 +103,7 @@ for (const { name, path, size, theme = 'studio', then } of views.filter(
 )) {
   await page.setViewportSize(desk);
   await page.goto(`${base}/settings`);
-  await page.getByRole('group', { name: 'Look' }).getByText(theme, { exact: true }).click();
+  await page.getByRole('group', { name: 'Theme' }).getByText(theme, { exact: true }).click();
   if (path.startsWith('/card')) {
     // The card shows what the Finder has drawn to the end, and kept.
     await page.goto(`${base}${path.replace('/card', '/setup')}`);
@@ -130,8 +130,8 @@ if (only.length === 0 || only.some((name) => name.startsWith('frame'))) {
   await page.waitForURL(/six-on-the-steps/);
   await page.getByRole('link', { name: 'Frames' }).click();
   const files = readdirSync(folder).filter((name) => name.endsWith('.JPG'));
-  await page.getByLabel('Pictures').setInputFiles(files.map((name) => join(folder, name)));
-  await page.getByText('12 pictures brought in').waitFor();
+  await page.getByLabel('Photos').setInputFiles(files.map((name) => join(folder, name)));
+  await page.getByText('12 photos imported').waitFor();
   await page.getByRole('button', { name: 'Done' }).click();
   await page.getByText('by time', { exact: true }).click();
   for (const key of [

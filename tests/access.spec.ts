@@ -209,7 +209,7 @@ async function inHand(page: Page, look: Look): Promise<void> {
 /** Sets the theme, and looks at where that is done. */
 async function inTheme(page: Page, theme: string, look: Look): Promise<void> {
   await page.goto('/settings');
-  await page.getByRole('group', { name: 'Look' }).getByText(theme, { exact: true }).click();
+  await page.getByRole('group', { name: 'Theme' }).getByText(theme, { exact: true }).click();
   await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
   await look();
 }

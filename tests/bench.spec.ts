@@ -40,7 +40,7 @@ test('a lens that focuses 9 mm behind is found, said, written to the Kit, and th
   const before = await odds.textContent();
   await bench(page);
   // What is no sheet, another lens half-way, and the same file twice: each is said, none is counted.
-  await chosen(page, 'Pictures of the focus sheet').setInputFiles([
+  await chosen(page, 'Photos of the focus sheet').setInputFiles([
     first,
     fileOf(
       { width: 400, height: 300, light: new Float32Array(120_000).fill(0.4) },
@@ -55,14 +55,14 @@ test('a lens that focuses 9 mm behind is found, said, written to the Kit, and th
   });
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toHaveCount(0, { timeout: 120_000 });
   await expect(page.getByRole('button', { name: /^Frame \d+, not counted$/ })).toHaveCount(3);
-  await expect(page.getByText('One picture was here already.')).toBeVisible();
+  await expect(page.getByText('One photo was here already.')).toBeVisible();
   await page.getByRole('button', { name: 'Frame 2, not counted' }).click();
   await expect(page.getByText('No focus sheet found.')).toBeVisible();
   await page.getByRole('button', { name: 'Frame 3, not counted' }).click();
   await expect(page.getByText('It is empty.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Save to Kit' })).toBeDisabled();
 
-  await chosen(page, 'Pictures of the focus sheet').setInputFiles(frames.slice(1));
+  await chosen(page, 'Photos of the focus sheet').setInputFiles(frames.slice(1));
   await expect(page.getByRole('button', { name: /^Frame/ })).toHaveCount(11, { timeout: 180_000 });
   await expect(page.getByTestId('bench-verdict')).toHaveText(
     /^85 mm f\/1\.4 back-focuses (8|9|10) mm, consistently\.$/
@@ -127,9 +127,9 @@ test('a series of stops finds the weak wide-open 50, and the planner’s best st
   await bench(page);
   await page.getByLabel('Lens', { exact: true }).selectOption({ label: '50 mm f/1.8' });
   await page.getByText('Sharpness by stop').click();
-  await chosen(page, 'Pictures of the edge sheet').setInputFiles(frames);
+  await chosen(page, 'Photos of the edge sheet').setInputFiles(frames);
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toHaveCount(0, { timeout: 180_000 });
-  await expect(page.getByTestId('lacking')).toContainText('STOP_16.JPG does not say at which stop');
+  await expect(page.getByTestId('lacking')).toContainText('STOP_16.JPG has no aperture');
   await page.getByLabel('STOP_16.JPG: f/').fill('16');
   await page.getByLabel('STOP_16.JPG: f/').press('Enter');
   await page.getByRole('button', { name: 'Read again' }).click();
@@ -202,6 +202,7 @@ test('a field that bends is found on a wall, written to the lens, and a setup ca
   await saved(page);
   await page.getByRole('link', { name: 'Setup', exact: true }).click();
   await page.getByRole('tab', { name: 'Camera' }).click();
+  await page.getByRole('tabpanel').getByText('Advanced').click();
   await page.getByText('as measured', { exact: true }).click();
-  await expect(page.getByText('drawn with a flat surface of focus')).toBeVisible();
+  await expect(page.getByText('preview ignores field curvature')).toBeVisible();
 });

@@ -79,7 +79,7 @@ test('a group by role becomes a picture of those people', async ({ page }) => {
   const cast = page.getByTestId('cast');
   await cast.getByRole('button', { name: 'her family 4' }).click();
   await cast.getByRole('button', { name: 'his family 4' }).click();
-  await cast.getByRole('button', { name: 'A picture of these 8' }).click();
+  await cast.getByRole('button', { name: 'A setup of these 8' }).click();
   await expect(page).toHaveTitle(/^Group of 8/);
   await expect(page.getByTestId('ladder')).toContainText('Petra');
   await expect(page.getByTestId('ladder')).not.toContainText('Ludmila');
@@ -112,7 +112,7 @@ test('an evening and a wedding: made from nothing, taken to a phone by the code,
   await expect(page.getByRole('heading', { name: /^12 setups, 13:40–/ })).toBeVisible();
   await expect(page.getByTestId('bag')).toContainText('every must-have setup');
   // A place of its own, and what is for others: a table and a calendar.
-  await page.getByLabel('Place', { exact: true }).selectOption({ label: 'a new place, as here …' });
+  await page.getByLabel('Place', { exact: true }).selectOption({ label: 'a new place, copied from here' });
   await expect(page.getByTestId('day-cost')).toContainText('1 walk');
   await page.getByLabel('Date', { exact: true }).fill('2027-05-08');
   await page.getByLabel('Date', { exact: true }).press('Enter');
@@ -260,7 +260,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
   await page.getByLabel('List of shots').setInputFiles(path);
   await dialog.getByRole('button', { name: 'Add 13 setups' }).click();
   await expect(page.getByRole('heading', { name: /^13 setups, 13:40–/ })).toBeVisible();
-  await page.getByText('Who is in which picture').click();
+  await page.getByText('Who is in which setup').click();
   await expect(page.getByTestId('cast')).toContainText('Great-aunt Sabeth');
 
   const offer = (name: string, content: string) =>

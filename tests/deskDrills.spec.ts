@@ -55,7 +55,7 @@ test('guess, then see: wide ranges hold and cost; the call appears; progress is 
     await page.getByRole('button', { name: 'See' }).click();
     await expect(page.getByTestId('guess-told')).toHaveText(/^f\/[\d.]+ holds everyone: in your range\.$/);
     await expect(page.getByTestId('guess-count')).toHaveText(`${picture} of 10`);
-    await page.getByRole('button', { name: 'Next picture' }).click();
+    await page.getByRole('button', { name: 'Next scene' }).click();
   }
   await expect(page.getByTestId('drill-verdict')).toHaveText('10 of 10 ranges held the answer; nine in ten were to.');
   await expectNoAxeFindings(page);

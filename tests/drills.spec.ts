@@ -109,7 +109,7 @@ test('three on a diagonal: mixed order, a retake, one still to do; then the shee
   await expectNoAxeFindings(page);
   const [png] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save as picture' }).click()
+    page.getByRole('button', { name: 'Save as image' }).click()
   ]);
   expect(png.suggestedFilename()).toBe('Focalis-three.png');
   await page.getByText('one large, two small').click();

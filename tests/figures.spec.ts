@@ -14,6 +14,7 @@ test('the figures behind the odds: what each would gain, one changed, kept after
   const figures = page.getByRole('region', { name: 'Numbers behind the keeper rate' });
   const own = figures.getByRole('group', { name: 'Your own sway after one second' });
   await inSettings(page, async () => {
+    await figures.getByText('Advanced').click();
     await own.getByLabel('Standing, mm').fill('300000');
     await own.getByLabel('Standing, mm').press('Enter');
     await expect(figures.getByRole('alert')).toContainText('0 to 1000');
@@ -28,8 +29,9 @@ test('the figures behind the odds: what each would gain, one changed, kept after
   await expect(call(page)).not.toHaveText(before);
 
   await inSettings(page, async () => {
+    await figures.getByText('Advanced').click();
     await expect(own.getByLabel('Standing, mm')).toHaveValue('12');
-    await figures.getByRole('button', { name: 'Back to the usual figures' }).click();
+    await figures.getByRole('button', { name: 'Back to our estimates' }).click();
     await expect(own.getByLabel('Standing, mm')).toHaveValue('5');
   });
   await expect(call(page)).toHaveText(before);

@@ -23,7 +23,7 @@ test('the picture is there at once, refines, and follows a change of stop', asyn
   const open = await bytesOf(page);
   expect(open).toBeGreaterThan(20_000);
   await page.locator('[data-stop="16"]').click();
-  // A new first look, and then finer ones: at f/16 the leaves have far more to show.
+  // A new quick preview, and then finer ones: at f/16 the leaves have far more to show.
   await expect(canvas(page)).toHaveAttribute('data-views', /^(16|32|64)$/, { timeout: 300_000 });
   await expect.poll(() => bytesOf(page), { timeout: 300_000 }).toBeGreaterThan(open * 1.1);
 });
@@ -43,15 +43,15 @@ resting('a click on a face focuses there, and dragging reframes; both can be und
   await expect(call(page)).toHaveText(before ?? '');
 
   await page.getByRole('tab', { name: 'Camera' }).click();
-  await expect(page.getByLabel('Turned right, °')).toHaveValue('0');
+  await expect(page.getByLabel('Turn, right, °')).toHaveValue('0');
   await page.mouse.move(...at(0.2, 0.2));
   await page.mouse.down();
   await page.mouse.move(...at(0.35, 0.2), { steps: 5 });
   await page.mouse.up();
   // The picture is pulled to the right, so the camera turns to the left.
-  await expect.poll(async () => Number(await page.getByLabel('Turned right, °').inputValue())).toBeLessThan(-1);
+  await expect.poll(async () => Number(await page.getByLabel('Turn, right, °').inputValue())).toBeLessThan(-1);
   await page.keyboard.press('Control+z');
-  await expect(page.getByLabel('Turned right, °')).toHaveValue('0');
+  await expect(page.getByLabel('Turn, right, °')).toHaveValue('0');
 });
 
 test('everybody’s eyes are shown with their lids and the scale, with the words of the Ladder, and larger on a click', async ({
@@ -97,7 +97,7 @@ test('stops are compared side by side, and one is taken', async ({ page }) => {
   await expect(compare.locator('canvas').first()).toHaveAttribute('data-views', /\d+/, { timeout: 300_000 });
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    compare.getByRole('button', { name: /^Save the picture at f\/1\.4/ }).click()
+    compare.getByRole('button', { name: /^Save the preview at f\/1\.4/ }).click()
   ]);
   expect(download.suggestedFilename()).toBe('West-door-f1.4.png');
   await compare.getByRole('figure').filter({ hasText: 'f/2.8' }).getByRole('button', { name: 'Use it' }).click();
@@ -109,7 +109,7 @@ test('a picture is saved with its settings in it', async ({ page }) => {
   await drawn(page);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save this picture' }).click()
+    page.getByRole('button', { name: 'Save this preview' }).click()
   ]);
   expect(download.suggestedFilename()).toBe('West-door-f1.4.png');
   const facts = JSON.stringify(
@@ -126,7 +126,7 @@ resting('marks over the picture are switched and stay switched', async ({ page }
   await expect(marks).toHaveCount(117);
   // The one that is used, as large as it is.
   await expect(page.getByTestId('point-used')).toBeVisible();
-  await page.getByRole('button', { name: 'Marks over the picture' }).click();
+  await page.getByRole('button', { name: 'Marks over the preview' }).click();
   await page.getByLabel('Focus points of this body').uncheck();
   await expect(marks).toHaveCount(0);
   await page.getByLabel('Print crop').check();
@@ -170,7 +170,7 @@ async function beforeRenderer(page: Page, code: string): Promise<void> {
 test('without WebGL the outline stands in and says so', async ({ page }) => {
   await beforeRenderer(page, 'OffscreenCanvas.prototype.getContext = () => null;');
   await openDemo(page);
-  await expect(page.getByText('This browser offers no WebGL to draw with.')).toBeVisible({ timeout: 300_000 });
+  await expect(page.getByText('This browser has no WebGL.')).toBeVisible({ timeout: 300_000 });
   await expect(page.getByRole('img', { name: /through the lens at f\/1.4/ })).toBeVisible();
   await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
 });
@@ -188,10 +188,10 @@ test('when the graphics are lost the outline stands in, and drawing begins again
   await openDemo(page);
   await drawn(page);
   await page.evaluate(() => new BroadcastChannel('lose').postMessage('now'));
-  await expect(page.getByText('The graphics were lost.')).toBeVisible({ timeout: 300_000 });
+  await expect(page.getByText('The graphics card stopped responding.')).toBeVisible({ timeout: 300_000 });
   await expect(page.getByRole('img', { name: /through the lens at f\/1.4/ })).toBeVisible();
   await page.getByRole('button', { name: 'Try again' }).click();
-  await expect(page.getByText('The graphics were lost.')).toHaveCount(0);
+  await expect(page.getByText('The graphics card stopped responding.')).toHaveCount(0);
   await drawn(page);
 });
 

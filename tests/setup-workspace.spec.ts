@@ -32,7 +32,7 @@ test('the family on the steps is planned from nothing to an answer', async ({ pa
   );
   await expect(page.getByTestId('floor').getByRole('button', { name: /^Adult \d+,/ })).toHaveCount(14);
   // What is asked afterwards, with the answer in view.
-  await page.getByLabel('The background', { exact: true }).selectOption('hint');
+  await page.getByLabel('Background goal', { exact: true }).selectOption('hint');
 
   // The steps are deeper than that, and one may take a place of their own.
   await tab(page, 'People');
@@ -178,9 +178,9 @@ test('from the side the camera is raised and tilted, and the Floor zooms and fit
   await page.keyboard.press('.');
   await tab(page, 'Camera');
   await expect(page.getByLabel('Lens above the floor')).toHaveValue('1.8 m');
-  await expect(page.getByLabel('Tilted up, °')).toHaveValue('1');
+  await expect(page.getByLabel('Tilt, up, °')).toHaveValue('1');
   await dragBy(page, 'camera-handle', 0, -14);
-  await expect(page.getByLabel('Tilted up, °')).not.toHaveValue('1');
+  await expect(page.getByLabel('Tilt, up, °')).not.toHaveValue('1');
 
   const plane = () => page.getByTestId('focus-plane').getAttribute('d');
   const fitted = await plane();
@@ -194,7 +194,7 @@ test('head and shoulders turn apart, and a wall stops the backing up', async ({ 
   await openDemo(page, 'Under the palms');
   await onFloor(page, /^Ines,/).focus();
   await page.keyboard.press('Shift+Period');
-  await expect(page.getByLabel('Shoulders turned, °')).toHaveValue('55');
+  await expect(page.getByLabel('Shoulder turn, °')).toHaveValue('55');
   await expect(page.getByLabel('Head turn, °')).toHaveValue('35');
   await tab(page, 'Camera');
   await page.getByLabel('Space behind you').fill('3 m');

@@ -4,6 +4,8 @@ import { call, expect, expectNoAxeFindings, inSettings, openDemo, saved, test } 
 async function technique(page: Page) {
   await page.getByRole('tab', { name: 'Technique' }).click();
   await expect(page.getByTestId('ways')).toBeVisible();
+  const all = page.getByRole('button', { name: /^All \d+$/ });
+  if (await all.isVisible()) await all.click();
   return page.getByTestId('technique');
 }
 
@@ -39,7 +41,9 @@ test('speaker in candlelight with the SLR: what it would take, the point, the me
 
   await page.getByRole('tab', { name: 'Light' }).click();
   await page.getByLabel('Metering').selectOption({ label: 'spot, centre' });
-  await expect(page.getByTestId('metering')).toContainText(/brighter than middle grey[^]*Correct by \+/);
+  await expect(page.getByTestId('metering')).toContainText(
+    /brighter than middle grey[^]*exposure compensation to\s+\+/
+  );
   await page.getByLabel('Direction').selectOption({ label: 'behind them' });
 
   await page.getByRole('tab', { name: 'Checks' }).click();
@@ -101,6 +105,7 @@ test('first dance, Gran and Pilot, rings three ways: rules judged, the eye and n
   await openDemo(page, 'First dance');
   await technique(page);
   const rules = page.getByTestId('rules');
+  await page.getByText('Rules of thumb, tested').click();
   await expect(rules.getByRole('listitem').filter({ hasText: 'Always wide open' })).toContainText('In use');
   await expect(rules.getByRole('listitem').filter({ hasText: 'Always f/8' })).toContainText('misses: bulbs');
   await rules.getByRole('button', { name: 'Use: Always f/8' }).click();
@@ -160,7 +165,7 @@ test('how you work is answered once, and new setups start so; ordered shapes and
   await inSettings(page, async () => {
     const schools = page.getByRole('region', { name: 'How you work' });
     await schools.getByLabel('Focus button').selectOption({ label: 'back button' });
-    await schools.getByLabel('What of a face is sharp?').selectOption({ label: 'the near eye is enough' });
+    await schools.getByLabel('Sharp on each face').selectOption({ label: 'the near eye is enough' });
   });
   await page.getByRole('button', { name: 'Add a setup' }).click();
   await page
@@ -181,7 +186,7 @@ test('how you work is answered once, and new setups start so; ordered shapes and
   await page.getByRole('tab', { name: 'Checks' }).click();
   await expect(page.getByTestId('checks')).toContainText('1:1');
   await page.getByRole('tab', { name: 'People' }).click();
-  await page.getByText('Looks, for the Finder, the focus and the meter').click();
+  await page.getByText('Appearance').click();
   await page.getByLabel('Headwear').selectOption({ label: 'a veil' });
   await technique(page);
   const detection = way(page, /Eye detection/).getByRole('img');

@@ -161,10 +161,12 @@ test.describe('every field keeps what is typed, restores with Escape, and its ar
     await page.getByLabel('Lens', { exact: true }).selectOption('lens-24-70');
     await page.getByLabel('Framing', { exact: true }).selectOption('group-halfLength');
     await open(page, 'Camera');
+    await page.getByRole('tabpanel').getByText('Advanced').click();
     await page.getByRole('group', { name: 'Stitched panorama' }).getByText('on', { exact: true }).click();
     await checkFields(page, seen);
     await open(page, 'Light');
     await page.getByRole('combobox', { name: 'Light', exact: true }).selectOption('metered');
+    await page.getByText('Shutter rules').click();
     await page.getByRole('group', { name: 'Flash' }).getByText('on', { exact: true }).click();
     await checkFields(page, seen);
     expect(seen.size).toBeGreaterThan(20);
@@ -239,7 +241,7 @@ test('two visits of one field are two steps of undo', async ({ page }) => {
   const turn = page.getByLabel(/^Head turn/);
   await turn.focus();
   await turn.press('ArrowUp');
-  await page.getByLabel(/^Shoulders turned/).focus();
+  await page.getByLabel(/^Shoulder turn/).focus();
   await turn.focus();
   await turn.press('ArrowUp');
   await expect(turn).toHaveValue('50');

@@ -165,7 +165,7 @@ export class Detector {
     const context = new OffscreenCanvas(across * headPx, across * headPx).getContext('2d', {
       willReadFrequently: true
     });
-    if (!context) throw new Error('This browser draws no picture.');
+    if (!context) throw new Error('This browser can’t draw images.');
     crops.forEach((crop, index) =>
       context.putImageData(draw(crop, { width: headPx, height: headPx }), ...placeIn(across, index))
     );

@@ -24,7 +24,7 @@ export async function listPdf({ title, under, lines, paper }: ListAsked, files: 
   const document = await PDFDocument.create();
   document.setTitle(title);
   document.setProducer('Focalis');
-  const known = `${title}${under}${JSON.stringify(lines)}Time Picture Call and lens Place 0123456789 of if time min…?`;
+  const known = `${title}${under}${JSON.stringify(lines)}Time Setup Call and lens Place 0123456789 of if time min…?`;
   const fonts = await Fonts.embed(document, files, known);
   const { width, height } = paperSizes[paper];
   const titleHeight = 44;
@@ -84,7 +84,7 @@ class Rows {
   }
 
   head(y: number): void {
-    const names = { time: 'Time', name: 'Picture', call: 'Call and lens', place: 'Place' } as const;
+    const names = { time: 'Time', name: 'Setup', call: 'Call and lens', place: 'Place' } as const;
     for (const [key, name] of Object.entries(names))
       this.#put(name, this.#at[key as keyof typeof names], y - 9, 'text', smallSize, true);
     this.#rule(y - heads + 2, 1.2, 'ink');

@@ -23,7 +23,7 @@ const smallestLong = 700;
 
 const contextOf = (width: number, height: number): OffscreenCanvasRenderingContext2D => {
   const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });
-  if (!context) throw new Error('This browser draws no picture.');
+  if (!context) throw new Error('This browser can’t draw images.');
   context.imageSmoothingQuality = 'high';
   return context;
 };
@@ -77,7 +77,7 @@ function fromSource(source: ImageBitmap | VideoFrame): Decoded {
       levels.findLast(
         (one) => one.width * part.width >= width * size.width && one.height * part.height >= height * size.height
       ) ?? levels[0];
-    if (!level) throw new Error('No picture.');
+    if (!level) throw new Error('No image.');
     const [across, down] = [level.width / size.width, level.height / size.height];
     context.drawImage(
       level.source,

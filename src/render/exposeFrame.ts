@@ -164,7 +164,7 @@ export async function exposeFrame(
   };
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d', { willReadFrequently: true });
-  if (!context) throw new Error('This browser draws no picture.');
+  if (!context) throw new Error('This browser can’t draw images.');
   const moves = new Map(shot.subjects.map(({ id, acrossMm }) => [id, acrossMm]));
   const draw = async (
     scene: Scene,

@@ -119,7 +119,7 @@ async function opened(file: Blob, asked: BenchAsked): Promise<Opened | Unread> {
     decoded.close();
     return focalLengthMm === null
       ? { kind: 'unread', reason: 'It does not say with which focal length it was taken.', lacks: 'focalLength' }
-      : { kind: 'unread', reason: 'It does not say at which stop it was taken.', lacks: 'stop' };
+      : { kind: 'unread', reason: 'Its aperture isn’t in the file.', lacks: 'stop' };
   }
   const { width, height } = decoded;
   const data = decoded.draw({ x: 0, y: 0, width, height }, { width, height });

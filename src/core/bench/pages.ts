@@ -94,10 +94,10 @@ function edgePageAt(paper: PaperSize, page: number): SheetPage {
     title: `Edge sheet, page ${page + 1}`,
     pieces: [{ piece, x, y }],
     texts: [
-      line(8, `${page + 1} of ${edgePages}: ${spotNames[page] ?? ''} of the picture`, true),
+      line(8, `${page + 1} of ${edgePages}: ${spotNames[page] ?? ''} of the frame`, true),
       line(
         13.5,
-        'Stick the pages on a flat wall where these places of the picture fall, upright. Five are enough: the first and the corners.'
+        'Stick the pages on a flat wall where these parts of the frame fall, upright. Five are enough: the first and the corners.'
       ),
       line(
         19,

@@ -1,13 +1,10 @@
 /**
- * Focus with the centre point, then turn: what turning costs in this picture about each pivot, what leaning costs, how far
- * one may turn at this stop, and from which stop on it is safe.
+ * Focus with the centre point, then turn: what turning costs in this picture about each pivot, what leaning costs, and from
+ * which stop on it is safe.
  */
-import { oddsAt } from '../call/oddsOverLandings';
-import { focusAt } from '../call/focus';
-import { recomposeShift } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import { stopsOf } from '../call/planSetup';
-import { degrees, radians, length } from '../maths/vector';
+import { degrees } from '../maths/vector';
 import type { Stop } from '../optics/stops';
 import { toCamera } from '../setup/scene';
 import type { Camera } from '../setup/schema';
@@ -33,8 +30,6 @@ export interface Recomposing {
   readonly moved: number;
   readonly byPivot: readonly (Turned & { readonly pivot: Pivot })[];
   readonly leaning: Turned;
-  /** Widest turn at the wrists that still reaches the odds wanted at this stop; null where moving the point does not. */
-  readonly widestDeg: number | null;
   /** First stops from which turning at the wrists, and leaning, hold the faces; null where none does. */
   readonly safeFrom: string | null;
   readonly leaningSafeFrom: string | null;
@@ -45,12 +40,9 @@ export interface Recomposing {
 /** A smaller turn is none, degrees. */
 const leastDeg = 0.3;
 
-/** Beyond this nobody turns after focusing, degrees (from memory). */
-const mostDeg = 60;
-
 /** Null where the target lies in the middle, or the focus is set to a distance. */
 export function recomposing(input: PlanInput, stop: Stop): Recomposing | null {
-  const { setup, habits } = input;
+  const { setup } = input;
   const by = (recompose: Camera['recompose'], at = stop) =>
     evaluateAt(input, withCamera(setup, { recompose, focusArea: 'point' }), at);
   const now = by('none');
@@ -69,30 +61,6 @@ export function recomposing(input: PlanInput, stop: Stop): Recomposing | null {
       odds: tried?.entry.odds ?? 0
     };
   };
-  const [group] = situation.groups;
-  const candidate = group?.eyes.find((item) => item.position === position);
-  /** Odds when a target as far away lies so far from the middle. */
-  const oddsTurned = (deg: number): number => {
-    if (!group || !candidate) return 0;
-    const away = length(local);
-    const aside = { x: away * Math.sin(radians(deg)), y: 0, z: away * Math.cos(radians(deg)) };
-    const biasMm = recomposeShift(aside, habits.pivotMm.wrists, situation.view.surface);
-    const there = { ...candidate, biasMm, leanMm: 0 };
-    const focus = focusAt(situation, stop.fNumber, there, entry.light);
-    return oddsAt(situation, group, { candidate: there, focus }, { depth: there.focusDistanceMm, chance: 1 });
-  };
-  const wanted = setup.intent.oddsWanted;
-  const widest = (): number | null => {
-    if (oddsTurned(0) < wanted) return null;
-    if (oddsTurned(mostDeg) >= wanted) return mostDeg;
-    let [low, high] = [0, mostDeg];
-    for (let i = 0; i < 12; i++) {
-      const middle = (low + high) / 2;
-      if (oddsTurned(middle) >= wanted) low = middle;
-      else high = middle;
-    }
-    return low;
-  };
   const safe = (recompose: Camera['recompose']): string | null =>
     stopsOf(situation.lens, input.stopStep).find((item) => by(recompose, item)?.entry.facesHold)?.label ?? null;
   const centre = pointBox({ body: situation.body, camera: setup.camera }, { x: 0.5, y: 0.5 });
@@ -101,7 +69,6 @@ export function recomposing(input: PlanInput, stop: Stop): Recomposing | null {
     moved: entry.odds,
     byPivot: pivots.map((pivot) => ({ pivot, ...turned(pivot) })),
     leaning: turned('leaning'),
-    widestDeg: widest(),
     safeFrom: safe('wrists'),
     leaningSafeFrom: safe('leaning'),
     refocus: surfacesIn(situation.lineOfSight(), centre, 5, 5)[0] ?? null

@@ -48,19 +48,19 @@ const question = <K extends keyof Schools>(
 
 /** The questions schools answer differently; who picks the point and the focus mode are two of the camera. */
 export const schoolQuestions: readonly SchoolQuestion[] = [
-  question('wideOpen', 'Wide open?', {
+  question('wideOpen', 'Aperture', {
     usual: 'by type of photo',
     ...styleWords,
     always: 'always wide open'
   }),
-  question('turnedFace', 'What of a face is sharp?', {
+  question('turnedFace', 'Sharp on each face', {
     usual: 'by type of photo',
     nearEye: 'the near eye is enough',
     bothEyes: 'both eyes',
     eyesToNose: 'eyes and nose',
     wholeHead: 'the whole head with hair'
   }),
-  question('rows', 'Where do you focus on rows?', {
+  question('rows', 'Focus on rows', {
     usual: 'best keeper rate',
     byRow: 'two rows: the front; more: the middle',
     thirdIn: 'a third of the way in'
@@ -69,14 +69,14 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
     usual: 'flat',
     curved: 'curved, the same distance from the lens everywhere'
   }),
-  question('placement', 'Getting focus on the eye', {
+  question('placement', 'Move point or recompose', {
     usual: recomposeWords.none,
     turn: recomposeWords.wrists
   }),
-  question('picker', 'Who picks the AF point?', {
-    usual: 'you, always',
+  question('picker', 'AF point chosen by', {
+    usual: 'you',
     eyeDetection: 'eye detection, where the body has it',
-    automaticWhenMoving: 'you; the camera when someone moves'
+    automaticWhenMoving: 'you, the camera when someone moves'
   }),
   question('trigger', 'Focus button', { usual: triggerWords.halfPress, thumb: triggerWords.thumb }),
   question('mode', 'Focus mode', {
@@ -97,7 +97,7 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
   question('groups', 'Aperture for groups', {
     usual: 'from their depth',
     'f5.6': 'f/5.6',
-    f8: 'f/8 to be sure'
+    f8: 'f/8'
   }),
   question('metering', 'Metering', {
     usual: meteringWords.whole,
@@ -105,7 +105,7 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
     spot: meteringWords.spot,
     point: meteringWords.point
   }),
-  question('drive', 'Frames for each press', { usual: 'one', burst: 'a burst' })
+  question('drive', 'Drive', { usual: 'one frame', burst: 'burst' })
 ];
 
 /** A new setup as the photographer's schools have it. The input's setup is the one to change. */

@@ -86,7 +86,7 @@ export function standingWords(
   const half = (halfHeightMm * distanceMm) / f;
   if (Math.abs(aimFrom.y) > noticed.off * half)
     told.push(
-      `The eye lies ${shortLength(Math.abs(aimFrom.y), unit)} ${aimFrom.y > 0 ? 'under' : 'over'} the middle of the picture: ${aimFrom.y > 0 ? 'lower' : 'raise'} the camera, level.`
+      `The eye lies ${shortLength(Math.abs(aimFrom.y), unit)} ${aimFrom.y > 0 ? 'under' : 'over'} the middle of the frame: ${aimFrom.y > 0 ? 'lower' : 'raise'} the camera, level.`
     );
   return told;
 }
@@ -235,8 +235,7 @@ export function overshootWords(overshoot: number): string {
 
 export const notWrittenWords: Readonly<Record<NotWritten, string>> = {
   unsound: 'Nothing is written to the lens from a series that is soft throughout.',
-  sharpened:
-    'Nothing is written to the lens from sharpened pictures: turn sharpening off, or develop a raw file without.',
+  sharpened: 'Sharpened photos can’t be saved to the lens: turn sharpening off, or convert a raw file without it.',
   gap: 'Stops are missing between: what lies there would be a guess. Take them too, then it can be written.',
   notWide: 'The widest stop is missing: take it too, then it can be written.',
   noCentre: 'The centre was not measured: hang a page there.'
@@ -296,7 +295,7 @@ export function fieldWords(curve: FieldCurve, row: Row): { readonly title: strin
   const { unit, distanceMm } = row;
   const length = (mm: number) => shortLength(Math.abs(mm), unit);
   const between = `${length(low)} to ${length(high)}`;
-  const where = `of a row that fills the picture, at ${formatLength(distanceMm, unit)}`;
+  const where = `of a row that fills the frame, at ${formatLength(distanceMm, unit)}`;
   if (low <= 0 && high >= 0)
     return {
       title: 'The field is flat, as far as this can tell.',
@@ -322,7 +321,7 @@ export function spotsWords(
   usual: number
 ): { readonly title: string; readonly detail: string } {
   const count = spots.length === 1 ? 'One spot' : `${spots.length} spots`;
-  if (spots.length === 0) return { title: 'No dust found.', detail: 'Nothing lacks light anywhere in the picture.' };
+  if (spots.length === 0) return { title: 'No dust found.', detail: 'No spots anywhere in the frame.' };
   const [worst] = spots;
   const early = spots.filter(({ showsFrom }) => showsFrom <= usual).length;
   const stop = (N: number) => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;

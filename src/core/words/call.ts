@@ -180,15 +180,11 @@ export function zoneSplitWords(entry: StopPlan, unit: LengthUnit): string {
   return `${formatLength(inFrontMm, unit)} in front, ${behind}`;
 }
 
-/** "one frame will do", "shoot 3, refocus for each", or how many to combine where no single frame will do. */
+/** "shoot 3", or how many to combine where no single frame will do. */
 export function framesWords(plan: Plan, { frames }: StopPlan): string {
   const { for95 } = frames;
-  if (for95 === null) {
-    return plan.framesToCombine === null
-      ? 'no one frame will have everyone'
-      : `no one frame will have everyone: shoot ${plan.framesToCombine} and combine faces`;
-  }
-  return for95 === 1 ? 'one frame will do' : `shoot ${for95}, refocus for each`;
+  if (for95 !== null) return `shoot ${for95}`;
+  return plan.framesToCombine === null ? 'no one frame has everyone' : `shoot ${plan.framesToCombine} to combine`;
 }
 
 /** In per cent, never 0 nor 100: nothing is certain. */

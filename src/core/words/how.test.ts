@@ -8,7 +8,8 @@ describe('how each figure is computed', () => {
     for (const key of howKeys) {
       const { title, text, source } = how[key];
       expect(title, key).not.toBe('');
-      expect(text.length, key).toBeLessThan(420);
+      expect(text.length, key).toBeLessThan(270);
+      expect(text.match(/[.!?](?= |$)/g)?.length, key).toBeLessThanOrEqual(2);
       expect(source, key).toMatch(/\.$/);
     }
     expect(Object.keys(how).sort()).toEqual([...howKeys].sort());

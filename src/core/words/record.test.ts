@@ -11,6 +11,7 @@ import {
   kitWords,
   rateWords,
   recordTitle,
+  differs,
   swayFactorWords
 } from './record';
 
@@ -70,7 +71,12 @@ describe('the record in words', () => {
   });
 
   it('says sway and rates as one speaks', () => {
-    expect(swayFactorWords({ value: 1.1, low: 0.7, high: 1.6 })).toBe('as assumed, within 0.7 to 1.6 times');
+    expect(
+      [
+        { value: 1.1, low: 0.7, high: 1.6 },
+        { value: 1.8, low: 1.2, high: 2.6 }
+      ].map(differs)
+    ).toEqual([false, true]);
     expect(swayFactorWords({ value: 1.8, low: 1.2, high: 2.6 })).toBe('1.8 times what is assumed (1.2 to 2.6)');
     expect(['0', '2', '4'].map((key) => rateWords('distance', key, 'metric'))).toEqual([
       'under 1 m',

@@ -92,34 +92,35 @@ export function honestyTitle({ said, sharp }: Honesty): string {
 }
 
 /** Whether that is honest, within what so many frames can tell. */
-export function honestyWords({ said, sharp, brier, brierOfAverage, frames }: Honesty): string {
+export function honestyWords({ said, sharp, frames }: Honesty): string {
   const counted = frames === 1 ? 'one frame' : `${frames} frames`;
-  const verdict =
-    said > sharp.high
-      ? `The predictions were too optimistic: at best ${per100(sharp.high)}%, allowing for chance.`
-      : said < sharp.low
-        ? `The predictions were too cautious: at least ${per100(sharp.low)}%, allowing for chance.`
-        : `The predictions were right, as far as ${counted} can show.`;
-  const score = (value: number) => value.toFixed(2);
-  return `${verdict} Brier score ${score(brier)}; always saying the average has ${score(brierOfAverage)}, and less is better.`;
+  if (said > sharp.high)
+    return `The predictions were too optimistic: at best ${per100(sharp.high)}%, allowing for chance.`;
+  if (said < sharp.low)
+    return `The predictions were too cautious: at least ${per100(sharp.low)}%, allowing for chance.`;
+  return `The predictions were right, as far as ${counted} can show.`;
 }
 
-/** "Standing, your hands sway 1.3 times what is assumed (0.9 to 1.9)". */
-export function swayFactorWords({ value, low, high }: Estimate): string {
-  const times = (factor: number) => factor.toFixed(1);
-  const range = `${times(low)} to ${times(high)}`;
-  if (low <= 1 && high >= 1) return `as assumed, within ${range} times`;
-  return `${times(value)} times what is assumed (${range})`;
-}
+/** "Here 0.14; always predicting the average: 0.19." */
+export const brierWords = ({ brier, brierOfAverage }: Honesty): string =>
+  `Here ${brier.toFixed(2)}; always predicting the average: ${brierOfAverage.toFixed(2)}.`;
 
-/** "sways 11 mm in a second (8 to 15), usual are 4". */
+/** Whether a factor is told to be another than assumed. */
+export const differs = ({ low, high }: Estimate): boolean => low > 1 || high < 1;
+
+/** "1.3 times what is assumed (0.9 to 1.9)". */
+export const swayFactorWords = ({ value, low, high }: Estimate): string =>
+  `${value.toFixed(1)} times what is assumed (${low.toFixed(1)} to ${high.toFixed(1)})`;
+
+/** "sways 11 mm in a second (8 to 15), not 4". */
 export function ownSwayWords({ swayMm, usualMm, frames }: PersonSway): string {
   const mm = (value: number) => (value < 9.95 ? value.toFixed(1) : value.toFixed(0));
-  const range = `${mm(swayMm.low)} to ${mm(swayMm.high)} mm in ${frames} frames`;
-  if (swayMm.low <= usualMm && swayMm.high >= usualMm)
-    return `sways as is usual, ${mm(usualMm)} mm in a second (${range})`;
-  return `sways ${mm(swayMm.value)} mm in a second (${range}); usual are ${mm(usualMm)}`;
+  return `sways ${mm(swayMm.value)} mm in a second (${mm(swayMm.low)} to ${mm(swayMm.high)} mm in ${frames} frames), not ${mm(usualMm)}`;
 }
+
+/** Whether somebody's sway is told to be another than is usual. */
+export const swaysOtherwise = ({ swayMm, usualMm }: PersonSway): boolean =>
+  swayMm.low > usualMm || swayMm.high < usualMm;
 
 /** "moved across in 3 of 24 frames, about 180 mm/s (120 to 260)". The mean of a half-normal speed is its scale times √(2/π). */
 export function movementWords({ moved, of, speed }: NonNullable<PersonFigures['movement']>): string {

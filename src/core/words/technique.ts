@@ -57,7 +57,7 @@ export function pointFitWords(plan: Plan, fit: PointFit, unit: LengthUnit): stri
 }
 
 export function recomposeAdvice(
-  { turnDeg, byPivot, leaning, moved, widestDeg, safeFrom, leaningSafeFrom }: Recomposing,
+  { turnDeg, byPivot, leaning, moved, safeFrom, leaningSafeFrom }: Recomposing,
   unit: LengthUnit
 ): readonly string[] {
   const [wrists] = byPivot;
@@ -78,13 +78,6 @@ export function recomposeAdvice(
   }
   lines.push(
     `Leaning as you turn puts it ${formatLength(Math.abs(leaning.shiftMm), unit)} behind: ${oddsWords(leaning.odds)}. Turn from the wrists and keep your body still.`
-  );
-  lines.push(
-    widestDeg === null
-      ? 'At this aperture even a point on the eye stays under the keeper rate you want.'
-      : widestDeg >= 59
-        ? 'At this aperture any turn is fine.'
-        : `At this aperture up to ${widestDeg.toFixed(0)}° is fine.`
   );
   const safe = (from: string | null) => (from === null ? 'at no aperture' : `from f/${from}`);
   lines.push(`Turning is safe ${safe(safeFrom)}, leaning ${safe(leaningSafeFrom)}.`);

@@ -66,8 +66,16 @@ export function recomposeSentence({ target }: StopPlan, unit: LengthUnit): strin
     : `No AF point reaches it. Focus with the centre point and recompose: focus ends up ${side(recomposed.turnMm)}.`;
 }
 
-/** Why you stand there. */
+/** Why you stand there, and what one frame would be like a stitched view. */
 export function whyDistance(setup: Setup, plan: Plan, unit: LengthUnit): string {
+  const { stitched } = plan;
+  const like = stitched
+    ? ` Stitched: looks like one frame at ${Math.round(stitched.focalLengthMm)} mm f/${stitched.fNumber.toFixed(2)}.`
+    : '';
+  return `${whyPlaced(setup, plan, unit)}${like}`;
+}
+
+function whyPlaced(setup: Setup, plan: Plan, unit: LengthUnit): string {
   const { placement } = setup.camera;
   const framed = `${formatLength(plan.framedWidthMm, unit)} × ${formatLength(plan.framedHeightMm, unit)}`;
   const lens = `${plan.focalLengthMm} mm`;

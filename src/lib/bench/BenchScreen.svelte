@@ -36,7 +36,7 @@
     <p class="text-soft">A body and a lens are needed first: they are in the Kit.</p>
   {/if}
   <section class="mt-8 flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-3" aria-label="Other sheets">
-    <p class="text-soft">Marks to stand in line, one an object, for exercises:</p>
+    <p class="text-soft">Marks for drills, one per object:</p>
     <SheetButtons kind="ladder" name="Marks" />
   </section>
 </main>

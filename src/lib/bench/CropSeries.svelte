@@ -26,7 +26,7 @@
       canvas.width = across * (side + gap) + gap;
       canvas.height = head + down * (side + head) + gap;
       const context = canvas.getContext('2d');
-      if (!context) throw new Error('This browser draws no picture.');
+      if (!context) throw new Error('This browser can’t draw images.');
       context.fillStyle = '#ffffff';
       context.fillRect(0, 0, canvas.width, canvas.height);
       context.fillStyle = '#141414';
@@ -57,7 +57,7 @@
     {#each shown as { id, fNumber, crop } (id)}<Crop {crop} label={label(fNumber)} {side} />{/each}
   </ul>
   <div class="mt-2 flex flex-wrap gap-2">
-    <Button color="alternative" onclick={() => save('png')}>Save as one picture</Button>
+    <Button color="alternative" onclick={() => save('png')}>Save as one image</Button>
     <Button color="alternative" onclick={() => save('pdf')}>PDF</Button>
   </div>
 {/if}

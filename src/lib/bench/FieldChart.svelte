@@ -27,7 +27,7 @@
   label="How far the surface of sharp focus comes forward, centre to edge; pages: {words}"
   testid="field-chart"
   height={280}
-  x={{ title: { text: 'from the centre to the edge of the picture, %', font: { size: 12 } } }}
+  x={{ title: { text: 'from the centre to the edge of the frame, %', font: { size: 12 } } }}
   y={{ title: { text: `forward, ${name}`, font: { size: 12 } }, zeroline: true }}
   legend={{ orientation: 'h', y: -0.24 }}
   lines={({ ink, soft }) => [

@@ -37,7 +37,21 @@
     stoppedDown={!isWideOpen(lens, set)}
     {wideOpen}
     wished={figures.wished}
-  />
+  >
+    {#snippet details()}
+      <div class="mt-2 w-72">
+        <Picker
+          label="Precision"
+          items={(['fifth', 'tenth', 'twentieth'] as const).map((value) => ({
+            value,
+            name: `a ${value} of the depth of field`
+          }))}
+          value={figures.wished}
+          onchange={(value) => (figures.wished = value)}
+        />
+      </div>
+    {/snippet}
+  </FocusSaid>
   {#if run.simulated}
     <p class="mt-2 text-soft">{trialRun('lens')}</p>
   {/if}
@@ -54,20 +68,10 @@
       value={figures.method}
       onchange={(value) => (figures.method = value)}
     />
-    <Picker
-      label="Precision"
-      items={(['fifth', 'tenth', 'twentieth'] as const).map((value) => ({
-        value,
-        name: `a ${value} of the depth of field`
-      }))}
-      value={figures.wished}
-      onchange={(value) => (figures.wished = value)}
-    />
   </div>
 {:else}
   <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">Does this lens front- or back-focus?</h1>
   <p class="mt-1 text-pretty text-soft">
-    A printed sheet and ten frames tell how far from the eye the plane of focus falls, and how it scatters. Pictures
-    stay in this browser.
+    A printed sheet and ten frames show its error and its scatter. Photos stay in this browser.
   </p>
 {/if}

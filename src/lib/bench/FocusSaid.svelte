@@ -1,8 +1,10 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import type { FocusResult, Precision } from '$core/bench/focusTest';
   import type { FocusShot } from '$core/bench/schema';
   import { focusWords, focusOffsetText } from '$core/words/bench';
   import { formatLength, type LengthUnit } from '$core/units/length';
+  import Fold from '$lib/controls/Fold.svelte';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import FocusDots from './FocusDots.svelte';
 
@@ -20,9 +22,11 @@
     /** Bias wide open, and its stop, where it is known. */
     wideOpen: { readonly um: number; readonly fNumber: number } | null;
     wished: Precision;
+    details: Snippet;
   }
   /** Where the lens focuses at one focal length and stop. */
-  let { lens, f, fNumber, shots, result, distanceMm, allowedUm, unit, stoppedDown, wideOpen, wished }: Props = $props();
+  let { lens, f, fNumber, shots, result, distanceMm, allowedUm, unit, stoppedDown, wideOpen, wished, details }: Props =
+    $props();
   const said = $derived(focusWords(result, { lens, f, distanceMm, unit, frames: shots.length, allowedUm, wished }));
   const stop = (N: number) => Number(N.toFixed(1));
   /** So many times as far away, as computed from the sensor. */
@@ -36,17 +40,6 @@
   <b class="font-semibold">{said.advice}</b>
   {#if said.more !== ''}<span class="block text-soft">{said.more}</span>{/if}
 </p>
-{#if result.verdict !== 'few' && !result.changesWithDistance}
-  <p class="mt-2 text-[14px] text-pretty text-soft">
-    {#if result.byDistance.length > 1}
-      Measured at {result.byDistance.map((one) => formatLength(one.distanceMm, unit)).join(' and ')}.
-    {/if}
-    Extrapolated: {others
-      .map((times) => times * distanceMm)
-      .map((mm) => `${focusOffsetText(result.bias.value, f, mm, unit)} at ${formatLength(mm, unit)}`)
-      .join(', ')}.
-  </p>
-{/if}
 {#if stoppedDown}
   <p class="mt-2 text-pretty" data-testid="focus-shift">
     {#if wideOpen}
@@ -57,3 +50,19 @@
     {/if}
   </p>
 {/if}
+<div class="mt-3">
+  <Fold title="Details">
+    {#if result.verdict !== 'few' && !result.changesWithDistance}
+      <p class="text-pretty">
+        {#if result.byDistance.length > 1}
+          Measured at {result.byDistance.map((one) => formatLength(one.distanceMm, unit)).join(' and ')}.
+        {/if}
+        Extrapolated: {others
+          .map((times) => times * distanceMm)
+          .map((mm) => `${focusOffsetText(result.bias.value, f, mm, unit)} at ${formatLength(mm, unit)}`)
+          .join(', ')}.
+      </p>
+    {/if}
+    {@render details()}
+  </Fold>
+</div>

@@ -32,9 +32,9 @@
 {#if items.length > 0}
   <div class="mt-3 border-l-4 border-pencil bg-raised p-3" data-testid="lacking">
     <p class="text-pretty">
-      {items.length === 1 ? `${items[0]?.name ?? ''} does` : `${items.length} pictures do`} not say at which stop{zoom
+      {items.length === 1 ? `${items[0]?.name ?? ''} has` : `${items.length} photos have`} no aperture{zoom
         ? ' or focal length'
-        : ''} it was taken. Type it, and they are read again.
+        : ''} in the file. Enter it to measure them.
     </p>
     <FieldScope of="bench/lacking">
       {#each rows as { key, name, ids } (key)}
@@ -53,7 +53,7 @@
           {/if}
           <div class="w-36">
             <NumberField
-              label={each ? `${name}: f/` : 'Stop: f/'}
+              label={each ? `${name}: f/` : 'Aperture: f/'}
               value={stopOf(key)}
               min={0.5}
               max={128}

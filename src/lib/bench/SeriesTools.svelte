@@ -42,7 +42,7 @@
   {:else}
     <div class="flex flex-wrap items-center gap-2">
       <Button color={some ? 'alternative' : 'primary'} onclick={() => chooser?.open()}
-        >{some ? 'More pictures' : 'Choose pictures'}</Button
+        >{some ? 'More photos' : 'Choose photos'}</Button
       >
       <FileInput bind:this={chooser} {label} accept={acceptedPictures} {onfiles} />
       <span class="text-soft">or drop them anywhere on this page</span>

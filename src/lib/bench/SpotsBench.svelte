@@ -47,8 +47,7 @@
         </svg>
       </div>
       <figcaption class="mt-1 text-[14px] text-soft">
-        {name} · {stop(measured.fNumber)} · as it will lie in the picture; on the sensor, seen from the front, it is upside
-        down
+        {name} · {stop(measured.fNumber)} · as it appears in the frame; on the sensor it is upside down
       </figcaption>
     </figure>
     <div class="min-w-0">
@@ -93,8 +92,8 @@
 {:else}
   <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">Is there dust on the sensor?</h1>
   <ol class="mt-2 max-w-3xl list-decimal space-y-1 pl-6 text-pretty">
-    <li>A clear sky, or white paper evenly lit, so that it fills the picture; the lens focused far from it.</li>
+    <li>A clear sky, or white paper evenly lit, filling the frame; the lens focused far from it.</li>
     <li>The smallest stop, base ISO, exposed bright but not white. Move the camera a little while it is open.</li>
-    <li>One picture is enough. After cleaning, another: both stay beside each other.</li>
+    <li>One photo is enough. Take another after cleaning: both are kept to compare.</li>
   </ol>
 {/if}

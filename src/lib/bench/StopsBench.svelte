@@ -6,6 +6,7 @@
   import { formatLength } from '$core/units/length';
   import { notWrittenWords, overshootWords } from '$core/words/bench';
   import Choice from '$lib/controls/Choice.svelte';
+  import Fold from '$lib/controls/Fold.svelte';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { dateText } from '$lib/controls/dates';
   import OnceOpen from '$lib/controls/OnceOpen.svelte';
@@ -27,14 +28,6 @@
     <div class="min-w-0">
       <p class="text-soft">{measures[figures.measure].words}, slanted edge after ISO 12233</p>
       <div class="mt-1 flex flex-wrap items-end gap-x-4 gap-y-1">
-        <Choice
-          legend="Measure"
-          hideLegend
-          small
-          value={figures.measure}
-          options={(Object.keys(measures) as Measure[]).map((value) => ({ value, name: measures[value].name }))}
-          onchange={(value) => (figures.measure = value)}
-        />
         {#if others.length > 0}
           <Picker
             label="Compared with"
@@ -46,29 +39,8 @@
             onchange={(id) => (figures.otherId = id)}
           />
         {/if}
-        {#if figures.measure !== 'rise'}
-          <Choice
-            legend="Edges"
-            hideLegend
-            small
-            value={figures.edges}
-            options={[
-              { value: 'all', name: 'all edges' },
-              { value: 'standing', name: 'vertical edges' },
-              { value: 'lying', name: 'horizontal edges' }
-            ]}
-            onchange={(value) => (figures.edges = value)}
-          />
-        {/if}
       </div>
       <StopsTable {run} />
-      <p class="mt-2 text-pretty text-soft">
-        Pixels of {(1000 * figures.pixelMm).toFixed(1)} µm; {counted.length === 1
-          ? 'one frame'
-          : `${counted.length} frames`}. Three a stop are better than one.
-      </p>
-      {#if tone !== ''}<p class="mt-1 text-pretty">{tone}</p>{/if}
-      {#if overshoot > sharpenedFrom}<p class="mt-1 text-pretty">{overshootWords(overshoot)}</p>{/if}
       {#if uneven && uneven.less > decentredFrom}
         <p class="mt-1 text-pretty">
           One corner is {Math.round(uneven.less * 100)}% under the others (page {uneven.page + 1}): the wall was not
@@ -86,6 +58,41 @@
           <Button disabled={barred !== null || run.busy} onclick={() => figures.write()}>Write to the lens</Button>
         {/if}
         <Button color="alternative" onclick={() => run.series.clear()}>Test again</Button>
+      </div>
+      <div class="mt-3">
+        <Fold title="Details">
+          <div class="flex flex-wrap items-end gap-x-4 gap-y-1">
+            <Choice
+              legend="Measure"
+              hideLegend
+              small
+              value={figures.measure}
+              options={(Object.keys(measures) as Measure[]).map((value) => ({ value, name: measures[value].name }))}
+              onchange={(value) => (figures.measure = value)}
+            />
+            {#if figures.measure !== 'rise'}
+              <Choice
+                legend="Edges"
+                hideLegend
+                small
+                value={figures.edges}
+                options={[
+                  { value: 'all', name: 'all edges' },
+                  { value: 'standing', name: 'vertical edges' },
+                  { value: 'lying', name: 'horizontal edges' }
+                ]}
+                onchange={(value) => (figures.edges = value)}
+              />
+            {/if}
+          </div>
+          <p class="mt-2 text-pretty text-soft">
+            Pixels of {(1000 * figures.pixelMm).toFixed(1)} µm; {counted.length === 1
+              ? 'one frame'
+              : `${counted.length} frames`}. Three a stop are better than one.
+          </p>
+          {#if tone !== ''}<p class="mt-1 text-pretty">{tone}</p>{/if}
+          {#if overshoot > sharpenedFrom}<p class="mt-1 text-pretty">{overshootWords(overshoot)}</p>{/if}
+        </Fold>
       </div>
     </div>
     <div class="min-w-0">

@@ -58,7 +58,7 @@ export class Series<T> {
       this.items = [...this.items, { id, name, file: blob, read: done }].sort((a, b) => placeOf(a) - placeOf(b));
     });
     if (again > 0 && this.problem === '')
-      this.problem = `${again === 1 ? 'One picture was' : `${again} pictures were`} here already.`;
+      this.problem = `${again === 1 ? 'One photo was' : `${again} photos were`} here already.`;
   }
 
   /** Reads some again, each in its place. */

@@ -23,7 +23,7 @@ describe('pictures of a series', () => {
     expect(named(series)).toEqual(['a', 'b', 'c']);
     await series.add([source('b again', 'b'), source('d')], (file) => file.text(), 'read');
     expect(named(series)).toEqual(['a', 'b', 'c', 'd']);
-    expect(series.problem).toBe('One picture was here already.');
+    expect(series.problem).toBe('One photo was here already.');
   });
 
   it('end when one fails: it is said, and nothing stays busy though another was still being read', async () => {

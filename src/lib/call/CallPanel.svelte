@@ -46,6 +46,12 @@
   /** A space where markup would swallow one. */
   const gap = ' ';
   const frames = $derived(entry ? framesWords(plan, entry) : '');
+  const notices = $derived(
+    [
+      ...noticeWords(plan),
+      ...(plan.beyondRoomMm > 0 ? [`You’d need ${formatLength(plan.beyondRoomMm, unit)} more room behind you.`] : [])
+    ].join(' ')
+  );
 
   type Part = 'target' | 'distance' | 'odds' | 'zone' | 'light' | 'background';
   let asked = $state<Part | null>(null);
@@ -70,7 +76,8 @@
     if (!entry || asked === null) return '';
     switch (asked) {
       case 'target':
-        return whyTarget(setup, plan, entry, unit);
+        // In a conflict the header has no line to spare for the turn.
+        return [whyTarget(setup, plan, entry, unit), conflict ? recomposeSentence(entry, unit) : ''].join(' ');
       case 'distance':
         return [whyDistance(setup, plan, unit), distanceOff ? sensitivityWords(distanceOff, unit) : ''].join(' ');
       case 'odds':
@@ -152,22 +159,10 @@
       {:else}
         <p>{reasonSentence(plan)}</p>
       {/if}
-      {#if entry.target.recomposed && !entry.target.recomposed.asked}
+      {#if !conflict && entry.target.recomposed && !entry.target.recomposed.asked}
         <p class="font-medium">{recomposeSentence(entry, unit)}</p>
       {/if}
-      {#each noticeWords(plan) as sentence (sentence)}<p class="font-medium">{sentence}</p>{/each}
-      {#if plan.stitched}
-        <p class="text-soft">
-          Stitched: looks like one frame at {Math.round(plan.stitched.focalLengthMm)} mm f/{plan.stitched.fNumber.toFixed(
-            2
-          )}.
-        </p>
-      {/if}
-      {#if plan.beyondRoomMm > 0}
-        <p class="font-medium">
-          You’d need {formatLength(plan.beyondRoomMm, unit)} more room behind you.
-        </p>
-      {/if}
+      {#if notices !== ''}<p class="font-medium">{notices}</p>{/if}
     </div>
     {#if conflict && workspace.tab !== 'fixes'}<BestFix />{/if}
     {#if ownStop}

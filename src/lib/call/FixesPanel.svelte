@@ -84,7 +84,7 @@
 {#if !workspace.plan}
   <p class="text-soft">Add a person to see fixes.</p>
 {:else if !workspace.plan.conflict}
-  <p>Everything you asked for works. Nothing to fix.</p>
+  <p>Every goal is met. Nothing to fix.</p>
 {:else if fixes === null}
   {#if search.failure}
     <Failed what="The fixes could not be worked out." why={search.failure} onretry={() => workspace.fixes.ask()} />

@@ -3,8 +3,8 @@
   import { Info } from '@lucide/svelte';
   import { how, type HowKey } from '$core/words/how';
 
-  /** A figure's own "How this is computed". */
-  let { of, ...rest }: { of: HowKey; class?: string } = $props();
+  /** A figure's own "How this is computed"; `more`: what it came to here. */
+  let { of, more = '', ...rest }: { of: HowKey; more?: string; class?: string } = $props();
   const id = $props.id();
   const said = $derived(how[of]);
 </script>
@@ -24,6 +24,8 @@
   <div class="text-left text-[12.5px] leading-snug font-normal whitespace-normal" data-testid="how">
     <p class="font-semibold">{said.title}</p>
     <p class="mt-1 text-pretty">{said.text}</p>
+    {#if said.formula}<p class="mt-1 font-medium text-pretty">{said.formula}</p>{/if}
+    {#if more !== ''}<p class="mt-1 text-pretty">{more}</p>{/if}
     <p class="mt-1 text-pretty text-soft">{said.source}</p>
   </div>
 </Popover>

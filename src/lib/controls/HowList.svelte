@@ -9,7 +9,11 @@
   {#each of as key (key)}
     <div>
       <dt class="font-semibold">{how[key].title}</dt>
-      <dd class="text-pretty">{how[key].text} <span class="text-soft">{how[key].source}</span></dd>
+      <dd class="text-pretty">
+        {how[key].text}
+        {#if how[key].formula}<span class="block font-medium">{how[key].formula}</span>{/if}
+        <span class="text-soft">{how[key].source}</span>
+      </dd>
     </div>
   {/each}
 </dl>

@@ -13,7 +13,7 @@ export async function svgCanvas(
     canvas.width = Math.round(width * scale);
     canvas.height = Math.round(height * scale);
     const context = canvas.getContext('2d');
-    if (!context) throw new Error('This browser draws no pictures.');
+    if (!context) throw new Error('This browser can’t draw images.');
     context.fillStyle = '#fff';
     context.fillRect(0, 0, canvas.width, canvas.height);
     context.drawImage(image, 0, 0, canvas.width, canvas.height);

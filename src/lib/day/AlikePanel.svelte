@@ -37,12 +37,12 @@
     </h2>
     <p class="text-soft">{said === '' ? 'No three setups look alike.' : `${said}.`}</p>
     <Chart
-      label="Pictures by background blur and framing. {said === '' ? 'No three of them are alike' : said}"
+      label="Setups by background blur and framing. {said === '' ? 'No three of them are alike' : said}"
       testid="alike-chart"
       height={220}
       left={44}
-      x={{ title: { text: 'background blurred away, % of the picture', font: { size: 12 } }, rangemode: 'tozero' }}
-      y={{ title: { text: 'head, % of the picture', font: { size: 12 } }, rangemode: 'tozero' }}
+      x={{ title: { text: 'background blurred away, % of the frame', font: { size: 12 } }, rangemode: 'tozero' }}
+      y={{ title: { text: 'head, % of the frame', font: { size: 12 } }, rangemode: 'tozero' }}
       legend={{}}
       plain
       lines={({ ink, pencil }) => [

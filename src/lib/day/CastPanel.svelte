@@ -5,7 +5,7 @@
   import { numbersWords } from '$core/words/day';
   import { getApp } from '$lib/state/app.svelte';
 
-  /** Who is in which picture, and groups by what people are. */
+  /** Who is in which setup, and groups by what people are. */
   const app = getApp();
   const setups = $derived(app.store.table('setups').list.map((row) => row.value));
   const cast = $derived(dayCast(app.open.people, setups));
@@ -50,12 +50,12 @@
       </div>
       {#if group.length > 0}
         <Button color="alternative" class="mt-2" onclick={make}
-          >A picture of {group.length === 1 ? 'this one' : `these ${group.length}`}</Button
+          >A setup of {group.length === 1 ? 'this one' : `these ${group.length}`}</Button
         >
       {/if}
     {/if}
     <details class="mt-2" bind:open>
-      <summary class="min-h-6">Who is in which picture</summary>
+      <summary class="min-h-6">Who is in which setup</summary>
       {#if open}
         <ul class="mt-1 border-b border-line">
           {#each cast as { person, setups: where } (person.id)}

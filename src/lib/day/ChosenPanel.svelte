@@ -58,7 +58,7 @@
           label="Place"
           items={[
             ...app.open.places.map(({ id, name }) => ({ value: id, name })),
-            { value: 'new', name: 'a new place, as here …' }
+            { value: 'new', name: 'a new place, copied from here' }
           ]}
           value={places.of(one.id)?.id ?? ''}
           onchange={(id) => (id === 'new' ? places.add(one.id) : places.use(one.id, id))}

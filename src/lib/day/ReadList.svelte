@@ -57,7 +57,7 @@
     <span class="text-soft"
       >{table
         ? `${fileName}: ${table.rows.length} rows${encoding === 'UTF-8' ? '' : `, read as ${encoding}`}`
-        : 'A table with a row for each picture.'}</span
+        : 'A table with a row for each setup.'}</span
     >
   </div>
   {#if refused !== ''}<p role="alert" class="mt-2 text-pencil">

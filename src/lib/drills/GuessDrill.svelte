@@ -107,16 +107,16 @@
     </div>
   {/if}
   {#if search.failure !== null}
-    <Failed what="No picture could be drawn." why={search.failure} onretry={draw} />
+    <Failed what="Couldn’t draw a scene." why={search.failure} onretry={draw} />
   {/if}
   {#if !scene || !size}
     <p class="text-soft">
-      {search.answer ? 'With this lens no picture can be drawn that has an answer: take another.' : 'Being drawn.'}
+      {search.answer ? 'No scene for this lens has an answer. Choose another lens.' : 'Being drawn.'}
     </p>
   {:else if !finished}
     <div class="relative" style:width="{size.width}px" style:height="{size.height}px">
       {#if asked}
-        <LensRendering {asked} {...size} label="The picture at the stop that holds everyone">
+        <LensRendering {asked} {...size} label="The preview at the aperture that keeps everyone sharp">
           {#snippet outline()}
             {#if scene && size}<Outline {...atStop({ ...scene, body, lens }, answerAt)} {...size} plain />{/if}
           {/snippet}
@@ -146,7 +146,7 @@
       <p class="mt-2 border-l-4 border-pencil bg-raised p-3 text-pretty">{callSentence(scene.plan, unit)}</p>
       <div class="mt-3 flex items-center gap-3">
         <Button disabled={search.busy} onclick={goOn}
-          >{guesses.length < guessScenes.all ? 'Next picture' : 'How it went'}</Button
+          >{guesses.length < guessScenes.all ? 'Next scene' : 'How it went'}</Button
         >
         <span class="text-soft tabular-nums" data-testid="guess-count">{guesses.length} of {guessScenes.all}</span>
       </div>

@@ -98,7 +98,7 @@
       ]}
       onchange={(value) => (layout = value)}
     />
-    <Button color="alternative" onclick={() => save('png')}>Save as picture</Button>
+    <Button color="alternative" onclick={() => save('png')}>Save as image</Button>
     <Button color="alternative" onclick={() => save('pdf')}>PDF</Button>
   </div>
   <canvas

@@ -14,7 +14,6 @@
   /** By step: where the plane was to lie elsewhere, and where it lay, mm; how blurred each object came out. */
   const turns = $derived(outcome?.turnsMm ?? session.turns);
   const offsets = $derived(outcome?.offsetsMm ?? []);
-  const things = $derived(outcome?.things ?? []);
   const notes = $derived(outcome?.notes ?? []);
   const done = $derived(session.reads.length > 0);
   /** A face is looked at at 100%. */
@@ -74,15 +73,6 @@
               />
             {/each}
           </div>
-          {#if (things[at] ?? []).length > 0}
-            <p class="mt-1 text-[13px] text-soft tabular-nums">
-              blurred by {(things[at] ?? [])
-                .map(({ discMm }) => (discMm === null ? '–' : Math.round(1000 * discMm)))
-                .join(', ')} µm, by theory {(things[at] ?? [])
-                .map(({ expectedMm }) => Math.round(1000 * expectedMm))
-                .join(', ')}
-            </p>
-          {/if}
           <p class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-[14px]">
             {#if offset !== null}<span class="font-semibold tabular-nums">{where(offset)}</span>{/if}
             {#if notes[at]}<span class="font-semibold tabular-nums">{notes[at]}</span>{/if}

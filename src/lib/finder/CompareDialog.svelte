@@ -121,7 +121,7 @@
     const crops = eyeCrops(its, { width: 148, height: 58 });
     const at = (crops.find((crop) => crop.subjectId === target) ?? crops[0])?.at ?? { x: 0.5, y: 0.5 };
     const cutout = look === 'whole' ? wholePicture : cutoutAt(at, cell, picturePixels(its));
-    // The whole picture as finely as the screen shows it; a crop in the camera's own pixels.
+    // The whole frame as finely as the screen shows it; a crop in the camera's own pixels.
     const density = look === 'whole' ? screenDensity(devicePixelRatio.current) : 1;
     const size = { width: cell.width * density, height: cell.height * density };
     return asking(its, { slot: `compare-${key}`, priority: 0.5, ...size, cutout });
@@ -148,7 +148,7 @@
         hideLegend
         value={look}
         options={[
-          { value: 'whole', name: 'whole picture' },
+          { value: 'whole', name: 'whole frame' },
           { value: 'loupe', name: 'at 100%' }
         ]}
         onchange={(value) => (look = value)}
@@ -177,7 +177,7 @@
             class="mt-1 flex bg-[#3f3f3f] items-center justify-between gap-2 px-1 pt-1 text-[12px] text-white"
           >
             <span class="min-w-0 flex-1 truncate">{item.name}</span>
-            <ToolButton icon={Download} name="Save the picture at {item.name}" onclick={() => void save(item)} />
+            <ToolButton icon={Download} name="Save the preview at {item.name}" onclick={() => void save(item)} />
             <button
               type="button"
               class="min-h-6 underline underline-offset-2"

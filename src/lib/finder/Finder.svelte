@@ -82,13 +82,13 @@
   const drawn = $derived.by(() => {
     if (pictures.status !== 'ready' || trouble !== '' || !shown) return '';
     const progress =
-      shown.views === 0 ? 'first look' : shown.views < shown.of ? `${shown.views} of ${shown.of} looks` : '';
-    return [progress, shown.reduced ? 'drawn smaller, this machine draws slowly' : ''].filter(Boolean).join(', ');
+      shown.views === 0 ? 'quick preview' : shown.views < shown.of ? `rendering ${shown.views} of ${shown.of}` : '';
+    return [progress, shown.reduced ? 'smaller preview: this computer renders slowly' : ''].filter(Boolean).join(', ');
   });
   const trouble = $derived.by(() => {
-    if (pictures.status === 'missing') return 'This browser offers no WebGL to draw with.';
-    if (pictures.status === 'lost') return 'The graphics were lost.';
-    return pictures.failure === null ? '' : `The picture could not be drawn. ${pictures.failure}`;
+    if (pictures.status === 'missing') return 'This browser has no WebGL.';
+    if (pictures.status === 'lost') return 'The graphics card stopped responding.';
+    return pictures.failure === null ? '' : `Couldn’t draw the preview. ${pictures.failure}`;
   });
   const caption = $derived(
     [
@@ -96,7 +96,7 @@
       workspace.looked ? lookedWords : pointWords,
       edge ? `${edge.name} ${edgeWords[edge.what]}` : '',
       setup.camera.focusSurface === 'curved' || (setup.camera.focusSurface === 'measured' && plan.fieldPerM)
-        ? 'drawn with a flat surface of focus'
+        ? 'preview ignores field curvature'
         : '',
       drawn
     ]

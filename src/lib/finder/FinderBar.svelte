@@ -34,10 +34,10 @@
 
 <div class="flex h-7 items-center gap-1 bg-[#3f3f3f] px-2 text-[11.5px] text-white">
   <p class="min-w-0 flex-1 truncate" data-testid="finder-caption">{caption}</p>
-  <ToolButton {id} icon={Layers} name="Marks over the picture" />
+  <ToolButton {id} icon={Layers} name="Marks over the preview" />
   <ToolButton icon={Eye} name="Eyes at 100% (H)" onclick={onloupe} />
   <ToolButton icon={Columns2} name="Compare stops, lenses or focus" onclick={oncompare} />
-  <ToolButton icon={Download} name="Save this picture" onclick={onexport} />
+  <ToolButton icon={Download} name="Save this preview" onclick={onexport} />
 </div>
 <Popover
   triggeredBy="#{id}"

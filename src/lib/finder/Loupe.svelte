@@ -71,7 +71,7 @@
         <div class="w-96 max-w-full">
           <Picker label="Look at" {items} value={crop.key} onchange={(value) => (chosen = value)} />
         </div>
-        <Button color="alternative" onclick={() => void save()}>Save this picture</Button>
+        <Button color="alternative" onclick={() => void save()}>Save this preview</Button>
       </div>
     {:else}
       <p>No eyes are in the frame.</p>

@@ -188,7 +188,7 @@
       <Menu bind:open={saving} atEnd name="Save the Floor">
         {#snippet label()}<Download size={15} aria-hidden="true" class="mx-1.5" />{/snippet}
         <MenuItem name="As a drawing (SVG)" disabled={!workspace.plan} onchosen={() => save('svg')} />
-        <MenuItem name="As a picture (PNG)" disabled={!workspace.plan} onchosen={() => save('png')} />
+        <MenuItem name="As an image (PNG)" disabled={!workspace.plan} onchosen={() => save('png')} />
       </Menu>
     </div>
   </div>

@@ -19,6 +19,6 @@ export async function saveFloor(shown: FloorShown, side: FloorSide, as: 'svg' | 
   }
   const canvas = await svgCanvas(svg, size, pngScale);
   const blob = await canvasBlob(canvas, 'image/png');
-  if (!blob) throw new Error('This browser makes no such picture.');
+  if (!blob) throw new Error('This browser can’t save it as an image.');
   saveBlob(blob, name);
 }

@@ -30,8 +30,8 @@
 </script>
 
 <p class="max-w-xl px-4 text-pretty text-soft">
-  Drop pictures or whole folders anywhere here: JPEG, PNG, WebP, or raw files with a preview inside. Without any at
-  hand, a simulated camera shoots one of your setups, with everything that goes wrong.
+  Drop photos or whole folders anywhere here: JPEG, PNG, WebP, or raw files with a preview inside. Without any at hand,
+  a simulated camera shoots one of your setups, with everything that goes wrong.
 </p>
 {#if demoSetup}
   <div class="mt-3 px-4">

@@ -19,11 +19,11 @@
       {#if face.closed}
         <span>closed</span>
       {:else if face.ratio === null}
-        <span>{face.why ? unmeasurableText(face.why) : 'cannot tell'}</span>
+        <span>{face.why ? unmeasurableText(face.why) : 'can’t tell'}</span>
       {:else}
         <Glyph ratio={face.ratio} size={12} /><span class="sr-only"
           >{face.judged === 'unknown' ? '' : verdictWords[face.judged]}</span
-        >{face.ratio < 0.3 ? 'under 0.3' : face.ratio.toFixed(1)}
+        >{face.ratio < 0.3 ? '' : face.ratio.toFixed(1)}
       {/if}
     </p>
   {:else}

@@ -16,8 +16,8 @@
       : face.ratio === null || face.judged === 'unknown'
         ? face.why
           ? unmeasurableText(face.why)
-          : 'cannot tell'
-        : `${verdictWords[face.judged]}, ${face.ratio < 0.3 ? 'under 0.3' : face.ratio.toFixed(1)}`
+          : 'can’t tell'
+        : `${verdictWords[face.judged]}${face.ratio < 0.3 ? '' : `, ${face.ratio.toFixed(1)}`}`
   );
 </script>
 

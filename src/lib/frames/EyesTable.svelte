@@ -8,6 +8,7 @@
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import FrameRow from './FrameRow.svelte';
+  import KeyHints from './KeyHints.svelte';
   import { scrolledTo } from './picture.svelte';
   import type { Column } from './judging';
 
@@ -121,9 +122,16 @@
     {/snippet}
   </Virtualizer>
 </div>
-<p class="condensed hidden flex-wrap gap-x-6 gap-y-1 border-t sm:flex border-line px-4 py-2 text-[13px] text-soft">
-  <span>Enter keeps</span><span>{shown('reject')} rejects</span><span>{shown('maybe')} maybe</span><span
-    >↑ ↓ frames</span
-  ><span>{shown('open')} opens</span><span>{shown('beside')} compare, {shown('show')} side by side</span>
-  <span>number: × acceptable blur<HowComputed of="eyes" class="ml-1" /></span>
-</p>
+<div class="condensed hidden items-start gap-x-6 border-t border-line px-4 py-1 text-[13px] text-soft sm:flex">
+  <span class="py-1">number: × acceptable blur<HowComputed of="eyes" class="ml-1" /></span>
+  <KeyHints
+    keys={[
+      `Enter keeps`,
+      `${shown('reject')} rejects`,
+      `${shown('maybe')} maybe`,
+      '↑ ↓ frames',
+      `${shown('open')} opens`,
+      `${shown('beside')} compare, ${shown('show')} side by side`
+    ]}
+  />
+</div>

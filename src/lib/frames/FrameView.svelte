@@ -2,6 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import { tinykeys } from 'tinykeys';
   import { onMount } from 'svelte';
+  import type { CauseFound } from '$core/frames/causes';
   import { contradicts, distanceFromEyes } from '$core/frames/distance';
   import { reasonFor, type FrameJudged } from '$core/frames/eyes';
   import { beforeInBurst } from '$core/frames/match';
@@ -20,6 +21,7 @@
     tooDeepWords
   } from '$core/words/frame';
   import { frameNumber, frameRemark } from '$core/words/frames';
+  import Fold from '$lib/controls/Fold.svelte';
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { boundKey } from '$core/frames/keys';
   import { screenKey } from '$lib/shell/keys';
@@ -70,6 +72,8 @@
     target,
     nameOf: (id: string) => subjects.get(id) ?? nameOf(id)
   });
+  const likeliest = $derived(reading?.causes[0]);
+  const others = $derived(reading?.causes.slice(1, 4) ?? []);
   const next = $derived(reading ? nextTime(reading, said) : null);
   const at = $derived(order.indexOf(frame.id));
   const step = (by: number) => {
@@ -93,6 +97,16 @@
     })
   );
 </script>
+
+{#snippet cause(found: CauseFound)}
+  {@const words = causeWords(found, said)}
+  <div class="flex gap-3">
+    <span class="mt-1.5 h-2 w-[70px] shrink-0 bg-line" aria-label="{Math.round(found.likely * 100)}%" role="img"
+      ><span class="block h-full bg-ink" style:width="{Math.round(found.likely * 100)}%"></span></span
+    >
+    <span><b class="font-semibold">{words.title}</b><br /><span class="text-soft">{words.detail}</span></span>
+  </div>
+{/snippet}
 
 <main class="grid min-h-0 flex-1 grid-cols-1 overflow-auto lg:grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)]">
   <PictureOfFrame
@@ -138,32 +152,32 @@
           pupilMagnification={plan.pupilMagnification}
         />
       </div>
-      {#if reading.sharpest}
-        <p class="mt-2 text-pretty" data-testid="sharpest">{sharpestWords(reading, said)}</p>
-      {/if}
-      {#if reading.tooDeep}<p class="mt-2 text-pretty" data-testid="too-deep">{tooDeepWords(frame)}</p>{/if}
-      {#if stood && plan}
-        <p class="mt-2 text-pretty text-soft" data-testid="stood">
-          {distanceWords(stood, plan.distanceMm, app.settings.now.unit)}
-        </p>
-      {/if}
-      {#if reading.causes.length > 0}
-        <h2 class="mt-5 border-t border-line pt-2 font-semibold">Why, most likely first</h2>
-        <ul data-testid="causes">
-          {#each reading.causes.slice(0, 4) as found, index (index)}
-            {@const words = causeWords(found, said)}
-            <li class="flex gap-3 border-t border-line py-2">
-              <span
-                class="mt-1.5 h-2 w-[70px] shrink-0 bg-line"
-                aria-label="{Math.round(found.likely * 100)}%"
-                role="img"
-                ><span class="block h-full bg-ink" style:width="{Math.round(found.likely * 100)}%"></span></span
-              >
-              <span><b class="font-semibold">{words.title}</b><br /><span class="text-soft">{words.detail}</span></span>
-            </li>
-          {/each}
-        </ul>
+      {#if likeliest}
+        <div class="mt-4" data-testid="likeliest">{@render cause(likeliest)}</div>
         {#if next}<p class="mt-3 border-l-3 border-pencil bg-raised p-3 text-pretty">{next}</p>{/if}
+      {/if}
+      {#if others.length > 0 || reading.sharpest || reading.tooDeep || stood}
+        <div class="mt-4">
+          <Fold title="More about this frame">
+            {#if others.length > 0}
+              <h2 class="mt-1 font-semibold">Less likely causes</h2>
+              <ul data-testid="causes">
+                {#each others as found, index (index)}<li class="border-b border-line py-2">
+                    {@render cause(found)}
+                  </li>{/each}
+              </ul>
+            {/if}
+            {#if reading.sharpest}
+              <p class="mt-2 text-pretty" data-testid="sharpest">{sharpestWords(reading, said)}</p>
+            {/if}
+            {#if reading.tooDeep}<p class="mt-2 text-pretty" data-testid="too-deep">{tooDeepWords(frame)}</p>{/if}
+            {#if stood}
+              <p class="mt-2 text-pretty text-soft" data-testid="stood">
+                {distanceWords(stood, plan.distanceMm, app.settings.now.unit)}
+              </p>
+            {/if}
+          </Fold>
+        </div>
       {/if}
     {:else}
       <h1 class="condensed mt-1 text-[25px] leading-tight font-bold">Can’t tell where focus landed.</h1>

@@ -46,7 +46,7 @@
   <section class="mb-4 border border-line bg-raised p-3" aria-label="Bringing in" data-testid="importing">
     {#if now.state === 'running' || now.state === 'paused'}
       <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
-        <Progress label="{now.done} of {now.total} pictures read and measured" share={now.done / now.total} />
+        <Progress label="{now.done} of {now.total} photos read and measured" share={now.done / now.total} />
         {#if now.state === 'running'}
           <Button color="alternative" onclick={() => app.frames.bringing.pause()}>Pause</Button>
         {:else}
@@ -57,7 +57,7 @@
     {:else}
       <p class="flex flex-wrap items-center gap-x-4">
         <span role="status"
-          >{brought === 1 ? 'One picture' : `${brought} pictures`} brought in{now.state === 'stopped'
+          >{brought === 1 ? 'One photo' : `${brought} photos`} imported{now.state === 'stopped'
             ? ', then stopped'
             : ''}.{now.again > 0 ? ` ${now.again} already there.` : ''}</span
         >

@@ -26,25 +26,25 @@
     try {
       const missing = await originals.keepHere(owner, frames);
       if (missing > 0)
-        said = `${missing === 1 ? 'One is' : `${missing} are`} not at hand: drop ${missing === 1 ? 'it' : 'them'} again, then keep.`;
+        said = `${missing === 1 ? 'One photo is' : `${missing} photos are`} missing: drop ${missing === 1 ? 'it' : 'them'} here again, then keep.`;
     } catch (error) {
-      said = `There is no room for all of them: ${error instanceof Error ? error.message : String(error)}`;
+      said = `Couldn’t keep all of them: ${error instanceof Error ? error.message : String(error)}`;
     } finally {
       busy = false;
     }
   }
 </script>
 
-<section class="mt-5 border-t border-line pt-3" aria-label="The pictures themselves">
+<section class="mt-5 border-t border-line pt-3" aria-label="Photos">
   <p data-testid="kept-here">
     {kept.count === 0
-      ? 'The pictures themselves are not kept: dropped again, they are known by what is in them.'
-      : `${kept.count} of ${frames.length} pictures kept here, ${bytesWords(kept.bytes)}.`}
+      ? 'The photos themselves are not kept here.'
+      : `${kept.count} of ${frames.length} photos kept here, ${bytesWords(kept.bytes)}.`}
   </p>
   <div class="mt-2 flex flex-wrap gap-3">
     {#if kept.count < frames.length}
       <Button color="alternative" disabled={busy} onclick={keep}
-        >{busy ? 'Keeping …' : `Keep the pictures here (${bytesWords(all)})`}</Button
+        >{busy ? 'Keeping …' : `Keep the photos here (${bytesWords(all)})`}</Button
       >
     {/if}
     {#if kept.count > 0}

@@ -54,7 +54,7 @@
   }
 </script>
 
-<section class="min-w-0 bg-surround p-5 text-[#111]" aria-label="The picture">
+<section class="min-w-0 bg-surround p-5 text-[#111]" aria-label="The photo">
   <div class="relative mx-auto w-full max-w-[52rem]" style:aspect-ratio="{frame.widthPx} / {frame.heightPx}">
     {#if picture.thumbnail !== ''}<img src={picture.thumbnail} alt={frame.file.name} class="h-full w-full" />{/if}
     <svg viewBox="0 0 {frame.widthPx} {frame.heightPx}" class="absolute inset-0 h-full w-full" aria-hidden="true">

@@ -90,7 +90,7 @@
     if (!file || owner === null) return;
     problem = '';
     if (await app.frames.originals.offer(frame.id, owner, frame, file)) await look();
-    else problem = `That is another picture than ${frame.file.name}.`;
+    else problem = `That is another photo than ${frame.file.name}.`;
   }
 </script>
 

@@ -70,10 +70,8 @@
     <Button color="alternative" onclick={table}>Measurements (CSV)</Button>
   </div>
   <p class="mt-4">
-    <button type="button" class="min-h-6 underline" onclick={() => input?.click()}
-      >Bring sidecars that are there already</button
-    >
-    <span class="text-soft">or drop them with their pictures: they are changed in place, all else in them stays.</span>
+    <button type="button" class="min-h-6 underline" onclick={() => input?.click()}>Import sidecars</button>
+    <span class="text-soft">you already have: they are updated, and everything else in them stays.</span>
     <input
       bind:this={input}
       type="file"

@@ -12,6 +12,7 @@
   import { screenKey } from '$lib/shell/keys';
   import { getApp } from '$lib/state/app.svelte';
   import type { Judging } from './judging';
+  import KeyHints from './KeyHints.svelte';
   import LockedEyes from './LockedEyes.svelte';
 
   interface Props {
@@ -184,9 +185,19 @@
       {/if}
     {/each}
   </div>
-  <p class="condensed flex flex-wrap gap-x-6 gap-y-1 border-t border-line px-4 py-2 text-[13px] text-soft">
-    <span>wheel or + − nearer, drag moves, 0 as they are</span><span>F flips</span><span>↑ ↓ whose</span><span
-      >← → which</span
-    ><span>Enter keeps</span><span>{shownKey(keys.reject)} rejects</span><span>Esc all frames</span>
-  </p>
+  <div class="condensed border-t border-line px-4 py-1 text-[13px] text-soft">
+    <KeyHints
+      keys={[
+        'wheel or + − zoom',
+        'drag to move',
+        '0 resets',
+        'F flips',
+        '↑ ↓ person',
+        '← → frame',
+        'Enter keeps',
+        `${shownKey(keys.reject)} rejects`,
+        'Esc all frames'
+      ]}
+    />
+  </div>
 </main>

@@ -44,7 +44,7 @@ function bring(numbers: readonly number[], spectra: readonly string[] = []) {
         .map(({ personId }, index) => testFace({ left: eyeOf(at), right: eyeOf(at) }, { id: `face${index}`, personId }))
     })
   );
-  app.store.edit('Frames brought in', (draft) =>
+  app.store.edit('Frames imported', (draft) =>
     frames.forEach((frame, position) =>
       draft.put('frames', newRow(frame.id, frame, { owner: weddingId, position: position }))
     )

@@ -82,7 +82,7 @@
         </Button>
         <div class="col-span-full flex flex-wrap items-end gap-3">
           <Choice
-            legend="What should become of {item.name}"
+            legend="Goal for {item.name}"
             hideLegend
             options={wishChoices}
             value={item.wish}
@@ -90,7 +90,7 @@
           />
           <div class="w-40">
             <Picker
-              label="{item.name} drawn as"
+              label="{item.name}, surface"
               hideLabel
               items={surfaceChoices}
               value={item.surface}

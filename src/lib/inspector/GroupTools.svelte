@@ -29,7 +29,7 @@
       people.map((person) => ({ ...person, ...change }))
     );
   }
-  function everybody() {
+  function everyone() {
     workspace.selection.selectAll(workspace.setup.people.map(({ id }) => ({ kind: 'person', id }) as const));
   }
   const sharp = $derived(shared(people, (person) => person.sharp) ?? 'mixed');
@@ -71,8 +71,12 @@
     </div>
   </section>
 {:else if workspace.setup.people.length > 2}
-  <p class="label flex items-center gap-2">
-    Ctrl-click or Shift-drag on the Floor selects several.
-    <button type="button" class="underline underline-offset-2" onclick={everybody}>Select everyone</button>
+  <p>
+    <button
+      type="button"
+      class="min-h-6 underline underline-offset-2"
+      title="Ctrl-click or Shift-drag on the Floor selects several"
+      onclick={everyone}>Select everyone</button
+    >
   </p>
 {/if}

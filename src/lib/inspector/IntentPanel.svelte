@@ -12,7 +12,7 @@
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import JustMadeQuestions from './JustMadeQuestions.svelte';
   import ViewingFields from '$lib/controls/ViewingFields.svelte';
-  import { pictureChoices, pictureWords, sharpChoices, sharpSubjectChoices, styleChoices, wishChoices } from './words';
+  import { pictureChoices, sharpChoices, sharpSubjectChoices, styleChoices, wishChoices } from './words';
 
   const workspace = getWorkspace();
   const setup = $derived(workspace.setup);
@@ -35,7 +35,7 @@
   }
   function become(picture: SetupKind) {
     const changed = asPicture(setup, picture);
-    workspace.edit('Kind of picture', (draft) => void Object.assign(draft, changed));
+    workspace.edit('Type of photo', (draft) => void Object.assign(draft, changed));
   }
   function take(value: SharpSubject | 'mixed') {
     if (value === 'mixed') return;
@@ -82,7 +82,7 @@
     {/if}
     {#if setup.backgrounds.length > 0}
       <Picker
-        label="The background"
+        label="Background goal"
         items={wish ? marked(wishChoices, usual.wish) : [...marked(wishChoices, usual.wish), mixed]}
         value={wish ?? 'mixed'}
         onchange={wishAll}
@@ -131,15 +131,11 @@
   {#if otherJobs.length > 0}
     <div class="w-64">
       <Picker
-        label="Copy this setup, its people and its place to"
-        items={[{ value: '', name: 'another job …' }, ...otherJobs]}
+        label="Copy to another job"
+        items={[{ value: '', name: 'choose …' }, ...otherJobs]}
         value=""
         onchange={(jobId) => void workspace.app.setups.copy(workspace.row, jobId)}
       />
     </div>
   {/if}
-  <p class="label">
-    Usual: what most photographers would want of {pictureWords[intent.picture]}. Change anything; what you changed
-    stays.
-  </p>
 </div>

@@ -13,7 +13,7 @@
 
 {#if made.now}
   {@const { second, wish } = made.now}
-  <section class="flex flex-wrap gap-x-5 gap-y-2 border-l-2 border-pencil pl-3" aria-label="Asked of a new picture">
+  <section class="flex flex-wrap gap-x-5 gap-y-2 border-l-2 border-pencil pl-3" aria-label="Asked of a new setup">
     {#if question.kind === 'count'}
       <Choice
         legend="How many?"

@@ -6,7 +6,7 @@
   import { flashFacts } from '$core/technique/flash';
   import { flashWords } from '$core/words/flash';
   import { formatShutter } from '$core/words/light';
-  import { whyLight } from '$core/words/why';
+  import Fold from '$lib/controls/Fold.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -174,28 +174,6 @@
       {/if}
     {/if}
   </div>
-  <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
-    <Picker
-      label="Slowest hand-held"
-      items={[
-        { value: '1', name: '1/focal length' },
-        { value: '2', name: '1/(2 × focal length)' }
-      ]}
-      value={String(light.floors.perFocalLength)}
-      onchange={(to) => edit('Shutter rule', (draft) => void (draft.floors.perFocalLength = to === '2' ? 2 : 1))}
-    />
-    {#each floors as floor (floor.key)}
-      <NumberField
-        label={floor.label}
-        unit="oneOverSeconds"
-        value={per(light.floors[floor.key])}
-        min={1}
-        max={8000}
-        step={5}
-        onchange={(one, how) => edit('Shutter rule', (draft) => void (draft.floors[floor.key] = 1 / one), how)}
-      />
-    {/each}
-  </div>
   <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
     <Choice
       legend="Shutter"
@@ -222,17 +200,38 @@
     {/if}
   </div>
   <MeteringPart />
-  {#if workspace.entry}
-    <p class="text-pretty">{whyLight(workspace.setup, workspace.entry)}</p>
-    <p class="label">
-      The strictest rule that applies sets the shutter: here {formatShutter(workspace.entry.light.floorS)}. All of them
-      are common practice; change them to yours.
-    </p>
-  {/if}
   {#if facts}
     {#each flashWords(facts, workspace.unit) as line (line)}<p class="text-pretty">{line}</p>{/each}
   {/if}
   {#if light.flash && workspace.setup.people.some((person) => person.being === 'baby')}
     <p class="font-medium">Hard flash stays away from an infant’s eyes: bounce it, or use the light that is there.</p>
   {/if}
+  <Fold
+    title="Shutter rules"
+    note={workspace.entry ? `the strictest that applies sets ${formatShutter(workspace.entry.light.floorS)}` : ''}
+  >
+    <div class="mb-2 grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
+      <Picker
+        label="Slowest hand-held"
+        items={[
+          { value: '1', name: '1/focal length' },
+          { value: '2', name: '1/(2 × focal length)' }
+        ]}
+        value={String(light.floors.perFocalLength)}
+        onchange={(to) => edit('Shutter rule', (draft) => void (draft.floors.perFocalLength = to === '2' ? 2 : 1))}
+      />
+      {#each floors as floor (floor.key)}
+        <NumberField
+          label={floor.label}
+          unit="oneOverSeconds"
+          value={per(light.floors[floor.key])}
+          min={1}
+          max={8000}
+          step={5}
+          onchange={(one, how) => edit('Shutter rule', (draft) => void (draft.floors[floor.key] = 1 / one), how)}
+        />
+      {/each}
+    </div>
+    <p class="label">Common practice. Change them to yours.</p>
+  </Fold>
 </div>

@@ -29,7 +29,7 @@
 </script>
 
 <details class="border-t border-line pt-1.5">
-  <summary class="py-1 text-soft">Looks, for the Finder, the focus and the meter</summary>
+  <summary class="py-1 text-soft">Appearance</summary>
   <div class="mt-1.5 grid grid-cols-2 items-start gap-2 sm:grid-cols-4">
     <Picker label="Clothes" items={named(outfits)} value={person.look.outfit} onchange={(outfit) => look({ outfit })} />
     <Picker

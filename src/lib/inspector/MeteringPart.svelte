@@ -34,11 +34,10 @@
   {#if reading && largest && workspace.plan}
     <p class="min-w-0 flex-1 pb-1 text-pretty" data-testid="metering">
       {#if Math.abs(reading.offStops) < 1 / 3}
-        It sees about middle grey there: no correction.
+        Reads about middle grey: no compensation.
       {:else}
-        Mostly {landedWords(workspace.plan, largest)}, {Math.abs(reading.offStops).toFixed(1)} stops
-        {reading.offStops > 0 ? 'brighter' : 'darker'} than middle grey: left alone the picture comes out too
-        {reading.offStops > 0 ? 'dark' : 'light'}. Correct by
+        Reads {landedWords(workspace.plan, largest)}, {Math.abs(reading.offStops).toFixed(1)} stops
+        {reading.offStops > 0 ? 'brighter' : 'darker'} than middle grey. Set exposure compensation to
         <span class="font-semibold">{correctionWords(reading.correction)}</span>.
       {/if}
     </p>

@@ -136,12 +136,9 @@
   {#if elsewhere.length > 0 && !arranging}
     <div class="w-56">
       <Picker
-        label="Someone from this job"
+        label="Add from this job"
         hideLabel
-        items={[
-          { value: '', name: 'add someone from this job…' },
-          ...elsewhere.map((item) => ({ value: item.id, name: item.name }))
-        ]}
+        items={[{ value: '', name: 'choose …' }, ...elsewhere.map((item) => ({ value: item.id, name: item.name }))]}
         value=""
         onchange={join}
       />
@@ -170,7 +167,7 @@
           onchange={(value) => edit('Sharp', (draft) => void (draft.sharp = value))}
         />
         <Choice
-          legend="This face"
+          legend="Priority"
           options={importanceChoices}
           value={person.importance}
           onchange={(value) => edit('Importance', (draft) => void (draft.importance = value))}

@@ -49,7 +49,7 @@
   onchange={(deg, how) => edit('Head turn', (draft) => void (draft.headYawDeg = deg), how)}
 />
 <NumberField
-  label="Shoulders turned"
+  label="Shoulder turn"
   unit="deg"
   value={person.bodyYawDeg}
   min={-180}
@@ -122,7 +122,7 @@
   onchange={(mm, how) => edit('Sway', (draft) => void (draft.swayMm = mm), how)}
 />
 <Picker
-  label="Type and posture"
+  label="Age and posture"
   value={`${person.being}-${person.posture}`}
   items={[
     { value: 'adult-standing', name: 'adult, standing' },

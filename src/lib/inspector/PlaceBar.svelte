@@ -33,7 +33,7 @@
         label="Place"
         items={[
           ...open.places.map((item) => ({ value: item.id, name: item.name })),
-          { value: 'new', name: 'a new place, as here …' }
+          { value: 'new', name: 'a new place, copied from here' }
         ]}
         value={place.id}
         onchange={choose}
@@ -48,16 +48,9 @@
         />
       {/key}
     </div>
-    {#if own.length === 0}
-      <p class="label min-w-0 flex-1 pb-1.5 text-pretty">
-        {others === 0
-          ? 'No other setup is here.'
-          : `Shared with ${others} ${others === 1 ? 'setup' : 'setups'}; a change here is only for this one.`}
-      </p>
-    {/if}
     {#if own.length > 0}
       <div class="flex w-full items-center gap-2">
-        <p class="label min-w-0 flex-1 text-pretty">Only in this setup: {ownWords}.</p>
+        <p class="label min-w-0 flex-1 text-pretty">Changed for this setup only: {ownWords}.</p>
         <Button color="alternative" onclick={() => places.follow(id)}>Match the place</Button>
         {#if others > 0}
           <Button color="alternative" onclick={() => places.share(id)}>Apply to the whole place</Button>

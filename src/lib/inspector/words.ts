@@ -37,8 +37,8 @@ export const sharpChoices: Named<SharpSet> = [
 ];
 
 export const importanceChoices: Named<Importance> = [
-  { value: 'must', name: 'must' },
-  { value: 'should', name: 'should' },
+  { value: 'must', name: 'must be sharp' },
+  { value: 'should', name: 'should be sharp' },
   { value: 'maySoft', name: 'may be soft' }
 ];
 

@@ -66,7 +66,7 @@
   <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
     <h1 class="condensed text-2xl font-bold">Kit</h1>
     <Choice
-      legend="Looked at"
+      legend="Show"
       hideLegend
       wrap
       options={[{ value: '', name: 'everything' }, ...kit.bags.map(({ id, name }) => ({ value: id, name }))]}
@@ -77,7 +77,7 @@
       ><Plus size={14} class="mr-1" aria-hidden="true" />Bag</Button
     >
     <div class="flex flex-wrap items-center gap-2 sm:ml-auto">
-      <Button color="alternative" onclick={() => (importing = true)}>From a lens database</Button>
+      <Button color="alternative" onclick={() => (importing = true)}>Import from a lens database</Button>
       <Button color="alternative" onclick={() => chooser?.open()}>Import</Button>
       <FileInput
         bind:this={chooser}
@@ -171,7 +171,7 @@
       <Checkbox
         classes={{ div: 'text-[13px]' }}
         checked={builtInShown}
-        onchange={() => app.settings.set({ builtInKit: !builtInShown })}>Show and offer Focalis’s sample kit</Checkbox
+        onchange={() => app.settings.set({ builtInKit: !builtInShown })}>Show the sample kit</Checkbox
       >
     </div>
     <section aria-label="The item opened" class="min-w-0">
@@ -203,8 +203,7 @@
         </div>
       {:else}
         <p class="label border border-dashed border-line p-4 text-pretty">
-          Press a body, a lens or an adapter to see and change what Focalis knows of it. Everything planned with it
-          follows.
+          Choose a body, lens or adapter to see and change its data. Every plan that uses it follows.
         </p>
       {/if}
     </section>

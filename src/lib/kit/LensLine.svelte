@@ -65,5 +65,5 @@
       </button>
     {/each}
   </div>
-  <p class="label text-right">focal length, mm · as tall as the opening is wide</p>
+  <p class="label text-right">focal length, mm · height: diameter of the entrance pupil</p>
 </div>

@@ -101,7 +101,7 @@
   }
 </script>
 
-<Dialog bind:open title="From a lens database" size="lg">
+<Dialog bind:open title="Import from a lens database" size="lg">
   <div class="space-y-3" data-testid="lensfun">
     <p class="text-pretty">
       Reads files of the open Lensfun XML format. Their data is under a licence of its own (Creative Commons

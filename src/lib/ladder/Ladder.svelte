@@ -16,6 +16,8 @@
 
   const labelWidth = 148;
   const leastColumn = 24;
+  /** Whether the row of the lens and diffraction is shown. */
+  let lens = $state(false);
   let width = $state(540);
   let order = $state<LadderOrder>('byRow');
   /** What the pointed cell says. */
@@ -66,7 +68,7 @@
       <tbody>
         <LadderFaces {plan} {rows} onturn={turn} />
         <LadderBackgrounds {plan} unit={detailUnit} />
-        <LadderSettings {plan} />
+        <LadderSettings {plan} {lens} />
       </tbody>
     </table>
   </div>
@@ -85,6 +87,12 @@
       {#if plan.window}<span class="flex items-center gap-1"
           ><span class="inline-block h-3 w-4 bg-band"></span> works</span
         >{/if}
+      <button
+        type="button"
+        class="min-h-6 underline underline-offset-2"
+        aria-pressed={lens}
+        onclick={() => (lens = !lens)}>lens and diffraction</button
+      >
     </p>
     {#if plan.subjects.length > 3}
       <div class="ml-auto">

@@ -6,7 +6,8 @@
   import { lightWords, whyLight } from '$core/words/why';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
-  let { plan }: { plan: Plan } = $props();
+  /** `lens`: with what the lens, diffraction and the pixels take of the acceptable blur. */
+  let { plan, lens }: { plan: Plan; lens: boolean } = $props();
   const workspace = getWorkspace();
   const short = (iso: number) => (iso >= 10_000 ? `${Math.round(iso / 1000)}k` : formatIso(iso).replaceAll(/\s/g, ''));
 
@@ -54,18 +55,20 @@
     </td>
   {/each}
 </tr>
-<tr>
-  <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-6 p-0 pr-2 text-left font-normal">
-    <span class="flex items-baseline"
-      ><span class="font-semibold">Lens, diffraction</span><span class="ml-auto text-soft">%</span></span
-    >
-  </th>
-  {#each plan.stops as entry (entry.stop.label)}
-    <td
-      class="condensed p-0 text-center text-[11.5px] {entry.lensRatio > 1 ? 'line-through' : ''} text-soft"
-      data-say={lensWords(entry)}
-    >
-      {Math.round(entry.lensRatio * 100)}
-    </td>
-  {/each}
-</tr>
+{#if lens}
+  <tr>
+    <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-6 p-0 pr-2 text-left font-normal">
+      <span class="flex items-baseline"
+        ><span class="font-semibold">Lens, diffraction</span><span class="ml-auto text-soft">%</span></span
+      >
+    </th>
+    {#each plan.stops as entry (entry.stop.label)}
+      <td
+        class="condensed p-0 text-center text-[11.5px] {entry.lensRatio > 1 ? 'line-through' : ''} text-soft"
+        data-say={lensWords(entry)}
+      >
+        {Math.round(entry.lensRatio * 100)}
+      </td>
+    {/each}
+  </tr>
+{/if}

@@ -92,7 +92,7 @@
     <p class="text-pretty text-soft">{words.detail}</p>
     {#if off}
       <a class="inline-block min-h-6 underline" href="/bench?body={group.bodyId}&lens={group.lensId}"
-        >test it at the Bench</a
+        >Test it at the Bench</a
       >
     {/if}
   </div>

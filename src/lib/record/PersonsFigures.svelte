@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import type { PersonFigures } from '$core/record/groups';
-  import { movementWords, ownSwayWords } from '$core/words/record';
+  import { movementWords, ownSwayWords, swaysOtherwise } from '$core/words/record';
   import { getApp } from '$lib/state/app.svelte';
 
   interface Props {
@@ -13,6 +13,16 @@
   const row = (id: string) => app.store.table('people').list.find((one) => one.id === id);
   const here = $derived(persons.filter(({ jobId, person }) => jobId === app.open.job?.id && row(person) !== undefined));
   const elsewhere = $derived(persons.filter(({ jobId }) => jobId !== app.open.job?.id).length);
+  /** What is not as usual. */
+  const told = $derived(
+    here.flatMap(({ person, name, sway, movement }) => {
+      const said = [
+        sway && swaysOtherwise(sway) ? ownSwayWords(sway) : '',
+        movement ? movementWords(movement) : ''
+      ].filter((part) => part !== '');
+      return said.length > 0 ? [{ person, name, said: said.join('; ') }] : [];
+    })
+  );
   const rounded = (mm: number) => Number(mm.toFixed(1));
   /** Those whose sway is told to be another than the plans have. */
   const others = $derived(
@@ -35,15 +45,13 @@
   }
 </script>
 
-{#if here.length > 0}
+{#if told.length > 0}
   <h3 class="mt-4 font-semibold">People of this job</h3>
   <ul class="mt-1" data-testid="persons-figures">
-    {#each here as one (one.person)}
+    {#each told as one (one.person)}
       <li class="border-b border-line py-1 text-pretty">
         <b class="font-semibold">{one.name}</b>
-        {one.sway ? ownSwayWords(one.sway) : ''}{one.sway && one.movement ? '; ' : ''}{one.movement
-          ? movementWords(one.movement)
-          : ''}
+        {one.said}
       </li>
     {/each}
   </ul>
@@ -54,7 +62,7 @@
       </Button>
     </div>
   {/if}
-{:else if elsewhere > 0}
+{:else if here.length === 0 && elsewhere > 0}
   <p class="mt-3 text-pretty text-soft">
     How {elsewhere === 1 ? 'one person' : `${elsewhere} people`} of other jobs keep still is shown once their job is open.
   </p>

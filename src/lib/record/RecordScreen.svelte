@@ -3,16 +3,16 @@
   import { onMount } from 'svelte';
   import type { KitGroup } from '$core/record/groups';
   import { readRecordFile } from '$core/formats/recordFile';
-  import { hitRates, honestyOf, ways, type FocusingGroup } from '$core/record/honesty';
+  import { honestyOf } from '$core/record/honesty';
   import type { Recorded } from '$core/record/schema';
   import {
     comparedAtMm,
+    brierWords,
+    differs,
     honestyTitle,
     honestyWords,
-    rateWords,
     recordTitle,
-    swayFactorWords,
-    wayWords
+    swayFactorWords
   } from '$core/words/record';
   import { formatLength } from '$core/units/length';
   import Choice from '$lib/controls/Choice.svelte';
@@ -25,6 +25,7 @@
   import GroupRow from './GroupRow.svelte';
   import HonestyChart from './HonestyChart.svelte';
   import PersonsFigures from './PersonsFigures.svelte';
+  import Rates from './Rates.svelte';
   import { dotsScale } from './dots';
   import UseFigures from './UseFigures.svelte';
 
@@ -34,7 +35,6 @@
   let problem = $state('');
   let source = $state<'taken' | 'simulated' | null>(null);
   let age = $state<'alike' | 'fading'>('alike');
-  let way = $state<FocusingGroup>('lens');
   let lessons = $state.raw<Lessons | null>(null);
   let saving = $state(false);
   const { unit } = $derived(app.settings.now);
@@ -87,8 +87,9 @@
   const groups = $derived<readonly KitGroup[]>(lessons?.groups ?? []);
   const complete = $derived(frames.filter((frame) => frame.complete).length);
   const honesty = $derived(honestyOf(frames));
-  const rates = $derived(hitRates(frames, way));
   const scale = $derived(dotsScale(groups));
+  /** As assumed needs no line. */
+  const sways = $derived((lessons?.sways ?? []).filter(({ factor }) => differs(factor)));
   const subtitle = $derived(
     [
       `${frames.length === 1 ? 'one frame' : `${frames.length} frames`}${from === 'simulated' ? ', simulated' : ''}`,
@@ -173,20 +174,20 @@
         <section aria-label="Were the predictions right?">
           {#if honesty}
             <h2 class="condensed text-[21px] leading-tight font-bold" data-testid="honesty">{honestyTitle(honesty)}</h2>
-            <p class="mt-1 text-pretty">{honestyWords(honesty)}<HowComputed of="honesty" class="ml-1" /></p>
+            <p class="mt-1 text-pretty">
+              {honestyWords(honesty)}<HowComputed of="honesty" more={brierWords(honesty)} class="ml-1" />
+            </p>
             <HonestyChart {honesty} />
           {:else}
             <h2 class="condensed text-[21px] leading-tight font-bold">Were the predictions right?</h2>
-            <p class="mt-1 text-pretty text-soft">
-              That can be told once all frames of a planned setup are here, keepers or not.
-            </p>
+            <p class="mt-1 text-pretty text-soft">Import all frames of a planned setup, keepers or not, to see it.</p>
           {/if}
         </section>
         <section aria-label="What to do with it">
           <h2 class="condensed text-[21px] leading-tight font-bold">Your own figures</h2>
-          {#if (lessons?.sways ?? []).length > 0}
+          {#if sways.length > 0}
             <ul class="mt-1">
-              {#each lessons?.sways ?? [] as sway (sway.stance)}
+              {#each sways as sway (sway.stance)}
                 <li class="border-b border-line py-1">
                   <b class="font-semibold capitalize">{sway.stance}</b>, you and your people sway {swayFactorWords(
                     sway.factor
@@ -198,46 +199,7 @@
           <UseFigures {groups} {from} />
           <PersonsFigures persons={lessons?.persons ?? []} />
           <DrillFigures simulated={from === 'simulated'} level={3} />
-          <div class="mt-5 flex flex-wrap items-end justify-between gap-x-4 gap-y-2">
-            <h2 class="condensed text-[21px] leading-tight font-bold">How often sharp</h2>
-            <Choice
-              legend="By"
-              value={way}
-              options={ways.map((value) => ({ value, name: wayWords[value] }))}
-              onchange={(value) => (way = value)}
-              wrap
-            />
-          </div>
-          <table class="mt-2 w-full text-left" data-testid="rates">
-            <thead>
-              <tr class="text-[13px] text-soft">
-                <th scope="col" class="py-1 font-normal">{wayWords[way]}</th>
-                <th scope="col" class="py-1 font-normal">sharp</th>
-                <th scope="col" class="w-2/5 py-1"><span class="sr-only">as a bar</span></th>
-                <th scope="col" class="py-1 text-right font-normal">kept</th>
-              </tr>
-            </thead>
-            <tbody>
-              {#each rates as rate (rate.key)}
-                <tr class="border-t border-line">
-                  <th scope="row" class="max-w-40 truncate py-1 pr-3 font-semibold">{rateWords(way, rate.key, unit)}</th
-                  >
-                  <td class="py-1 pr-3 whitespace-nowrap tabular-nums">{rate.sharp.count} of {rate.sharp.of}</td>
-                  <td class="py-1">
-                    <span class="relative block h-3 bg-line" aria-hidden="true">
-                      <span class="absolute inset-y-0 left-0 bg-ink" style:width="{rate.sharp.share * 100}%"></span>
-                      <span
-                        class="absolute inset-y-[5px] bg-soft"
-                        style:left="{rate.sharp.low * 100}%"
-                        style:width="{(rate.sharp.high - rate.sharp.low) * 100}%"
-                      ></span>
-                    </span>
-                  </td>
-                  <td class="py-1 text-right tabular-nums">{rate.kept}</td>
-                </tr>
-              {/each}
-            </tbody>
-          </table>
+          <Rates {frames} />
         </section>
       </div>
     {/if}

@@ -45,7 +45,7 @@
   });
 
   function back() {
-    const label = 'Back to the usual figures';
+    const label = 'Back to our estimates';
     app.messages.done(`${label}.`, app.settings.edit(label, { habits: { ...habits, own: [] } }));
   }
 

@@ -2,6 +2,7 @@
   import { bounds } from '$core/setup/bounds';
   import { themes } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
+  import Fold from '$lib/controls/Fold.svelte';
   import LeavingFields from '$lib/controls/LeavingFields.svelte';
   import HowList from '$lib/controls/HowList.svelte';
   import LengthField from '$lib/controls/LengthField.svelte';
@@ -36,14 +37,14 @@
         onchange={(unit) => app.settings.set({ unit })}
       />
       <Choice
-        legend="Look"
+        legend="Theme"
         value={settings.theme}
         options={themes.map((value) => ({ value, name: value }))}
         onchange={(theme) => app.settings.set({ theme })}
       />
       <div class="w-44">
         <LengthField
-          label="One of your paces"
+          label="Your pace"
           bounds={bounds.paceMm}
           valueMm={settings.paceMm}
           stepMm={10}
@@ -65,7 +66,7 @@
   </Section>
   <Section
     id="backup"
-    title="Everything as one file"
+    title="Backup"
     about="Jobs, frames, kit and settings live in this browser only. A file keeps them safe."
   >
     <BackupPanel />
@@ -73,7 +74,7 @@
   <Section
     id="names"
     title="Names in files"
-    about="Tables, cards, drawings and pictures that leave say Person 1 instead of a name, unless ticked. Job files hold the whole job."
+    about="Exports say Person 1 instead of a name, unless ticked. Job files hold the whole job."
   >
     <LeavingFields places />
   </Section>
@@ -81,7 +82,5 @@
   <Section id="schools" title="How you work"><Schools /></Section>
   <Section id="keys" title="Frames" about="The keys you decide with, and how eyes are shown."><FrameKeys /></Section>
   <Section id="figures" title="Numbers behind the keeper rate"><Figures /></Section>
-  <Section id="how" title="How it is computed" about="Where each figure stands, the same is behind the small i.">
-    <HowList />
-  </Section>
+  <Section id="how" title="How it is computed"><Fold title="Every number"><HowList /></Fold></Section>
 </main>

@@ -12,7 +12,7 @@
     void storage?.persisted?.().then((persisted) => {
       kept = persisted
         ? 'The browser keeps it until you remove it.'
-        : 'The browser may remove it when space runs short: keep a file of everything elsewhere.';
+        : 'The browser may delete it when space runs short: keep a backup elsewhere.';
     });
   });
 </script>
@@ -20,8 +20,8 @@
 <p data-testid="space">{used}{used !== '' && kept !== '' ? ' ' : ''}{kept}</p>
 <p class="mt-1" data-testid="offline">
   {offline.ready
-    ? 'Kept in this browser: works without a network.'
+    ? 'Works offline.'
     : offline.possible
-      ? 'Not yet kept in this browser.'
-      : 'Without a network it works only over https, or on the machine it runs on.'}
+      ? 'Not ready to work offline yet.'
+      : 'Works offline only over https, or on this machine.'}
 </p>

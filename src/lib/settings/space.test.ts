@@ -15,7 +15,7 @@ describe('the space it takes', () => {
 
   it('is left out where the browser does not tell', () => {
     expect(spaceWords({})).toBe('');
-    expect(spaceWords({ usage: 5e6, quota: 0 })).toBe('Takes 5 MB.');
-    expect(spaceWords({ usage: 5e6, quota: 2e9 })).toBe('Takes 5 MB of the 2.0 GB this browser allows.');
+    expect(spaceWords({ usage: 5e6, quota: 0 })).toBe('Uses 5 MB.');
+    expect(spaceWords({ usage: 5e6, quota: 2e9 })).toBe('Uses 5 MB of the 2.0 GB this browser allows.');
   });
 });

@@ -2,7 +2,7 @@
 export function spaceWords({ usage, quota }: StorageEstimate): string {
   if (usage === undefined) return '';
   const limit = quota === undefined || quota === 0 ? '' : ` of the ${bytesWords(quota)} this browser allows`;
-  return `Takes ${bytesWords(usage)}${limit}.`;
+  return `Uses ${bytesWords(usage)}${limit}.`;
 }
 
 /** "850 kB", "12 MB", "2.1 GB"; powers of ten. */

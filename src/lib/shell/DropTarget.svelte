@@ -42,7 +42,7 @@
     class="pointer-events-none fixed inset-3 z-50 grid place-items-center border-2 border-dashed border-ink bg-surface/85"
   >
     <p class="condensed text-2xl font-bold">
-      {onpictures ? 'Drop pictures or folders to measure them' : 'Drop the job file to import it'}
+      {onpictures ? 'Drop photos or folders to measure them' : 'Drop the job file to import it'}
     </p>
   </div>
 {/if}

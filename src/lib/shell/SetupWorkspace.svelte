@@ -127,7 +127,7 @@
             />
           {/if}
         {:else}
-          <p class="grid h-full place-items-center p-6 text-center text-ink">The picture comes with the call.</p>
+          <p class="grid h-full place-items-center p-6 text-center text-ink">The preview comes with the call.</p>
         {/if}
       </div>
     </div>

@@ -19,6 +19,6 @@
   <TemplateChoice onchoose={onbegin} />
   <div class="mt-8 flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-4">
     <Button color="alternative" onclick={onlook}>Explore a sample wedding</Button>
-    <span class="text-soft">Thirteen made-up pictures with people, places and times.</span>
+    <span class="text-soft">Thirteen made-up setups with people, places and times.</span>
   </div>
 </main>

@@ -17,7 +17,5 @@
     ticked={workspace.setup.ticked}
     onchange={(ticked) => workspace.edit('Checked', (draft) => void (draft.ticked = [...ticked]))}
   />
-  <p class="label mt-3">
-    The same list is on the field card. Safety first; the venue’s rules and its people come before these.
-  </p>
+  <p class="label mt-3">Safety first: the venue’s rules and its people come before this list.</p>
 {/if}

@@ -50,13 +50,13 @@
 {#if advice.fineGrid !== camera.fineGrid}
   <p class="mt-1">
     {advice.fineGrid
-      ? 'No one moves: the finer grid places the point more precisely.'
+      ? 'Everyone is still: the fine grid places the point more precisely.'
       : 'Someone moves: the coarse grid is faster.'}
     <button
       type="button"
       class="min-h-6 font-medium underline underline-offset-2 hover:text-pencil"
       onclick={() => workspace.edit('AF point grid', (draft) => void (draft.camera.fineGrid = advice.fineGrid))}
-      >Set the {advice.fineGrid ? 'finer' : 'coarse'} grid</button
+      >Use the {advice.fineGrid ? 'fine' : 'coarse'} grid</button
     >
   </p>
 {/if}

@@ -41,7 +41,10 @@
   const found = $derived(answer?.found ?? null);
   const older = $derived(answer !== null && answer.to.setup !== workspace.setup);
   const plan = $derived(workspace.plan);
-  const stop = $derived(workspace.entry?.stop.label ?? '');
+  /** How many ways greet you; the one in use is always among them. */
+  const best = 3;
+  let all = $state(false);
+  const shown = $derived(found?.ways.filter((way, index) => all || index < best || way.inUse) ?? []);
   const take = (label: string, setup: PlanInput['setup']) => {
     if (answer) workspace.takeOver(label, { asked: answer.to.setup, setup });
   };
@@ -57,15 +60,19 @@
   {/if}
 {:else}
   <div class:opacity-60={older} data-testid="technique">
-    <h2 class="condensed text-[19px] leading-tight font-bold text-balance">{waysSentence(plan, found.ways)}</h2>
-    <p class="label mt-0.5">
-      Where focus lands in 100 frames at f/{stop}, by focusing method.<HowComputed of="landings" />
-    </p>
+    <h2 class="condensed text-[19px] leading-tight font-bold text-balance">
+      {waysSentence(plan, found.ways)}<HowComputed of="landings" class="ml-1" />
+    </h2>
     <ol class="mt-2 border-t border-line" data-testid="ways">
-      {#each found.ways as way (way.kind)}
+      {#each shown as way (way.kind)}
         <WayRow {plan} {way} ontake={() => take(wayName(plan, way), way.setup)} />
       {/each}
     </ol>
+    {#if found.ways.length > shown.length || all}
+      <button type="button" class="min-h-7 font-medium underline underline-offset-2" onclick={() => (all = !all)}
+        >{all ? `Best ${best} only` : `All ${found.ways.length}`}</button
+      >
+    {/if}
     <TriggerFields />
     {#if found.point}
       <Part title="AF point on the face"><PointPart {plan} advice={found.point} /></Part>
@@ -119,7 +126,7 @@
     {/if}
     {#if workspace.setup.camera.stitch && plan}<StitchPart {plan} />{/if}
     {#if found.recomposing}
-      <Part title="Move the point or recompose?"><RecomposePart {plan} found={found.recomposing} /></Part>
+      <Part folded title="Move the point or recompose?"><RecomposePart {plan} found={found.recomposing} /></Part>
     {/if}
     {#if found.trap}
       <Part title="Track, or prefocus on a mark?">
@@ -130,13 +137,13 @@
       <Part title="Moving across the frame"><p class="mt-1 text-pretty">{acrossWords(plan, found.across)}</p></Part>
     {/if}
     {#if found.hold}
-      <Part title="How long focus stays good">
+      <Part folded title="How long focus stays good">
         <p class="mt-1 text-pretty">{holdWords(found.hold)}</p>
         <HoldChart hold={found.hold} wanted={plan.oddsWanted} />
       </Part>
     {/if}
     {#if found.rules.length > 0}
-      <Part title="Rules of thumb, tested" note="What each would have given at this stop, or at its own.">
+      <Part folded title="Rules of thumb, tested" note="What each would have given at this stop, or at its own.">
         <RulesPart {plan} rules={found.rules} ontake={(rule) => take(ruleName(rule), rule.setup)} />
       </Part>
     {/if}

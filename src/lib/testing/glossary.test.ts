@@ -82,14 +82,15 @@ describe('the words of every text somebody reads', () => {
     // What is one small word in code is a key; between tags it is read.
     const texts = allTexts().filter(({ text }) => /\s|^\p{Lu}/u.test(text));
     expect(texts.length).toBeGreaterThan(3000);
-    const pattern = new RegExp(`(?<![\\p{L}-])(?:${Object.keys(banned).join('|')})(?!\\p{L})`, 'iu');
+    const pattern = (words: string) => new RegExp(`(?<![\\p{L}-])(?:${words})(?!\\p{L})`, 'iu');
+    const any = pattern(Object.keys(banned).join('|'));
     const found = texts.flatMap(({ where, text }) => {
-      const word = pattern.exec(text)?.[0].toLowerCase();
-      const instead = Object.entries(banned).find(([one]) => one.toLowerCase() === word)?.[1];
-      return instead === undefined ? [] : [`${where}: “${text.trim()}” has “${word}”; say ${instead}`];
+      if (!any.test(text)) return [];
+      const [word, instead] = Object.entries(banned).find(([one]) => pattern(one).test(text)) ?? [];
+      return [`${where}: “${text.trim()}” has “${word}”; say ${instead}`];
     });
     expect(found).toEqual([]);
-    expect(pattern.test('28 cm in the sharp zone')).toBe(true);
+    expect(any.test('28 cm in the sharp zone')).toBe(true);
   });
 
   it('are found in code and in components, between tags, in attributes and in their scripts; imports and classes are none', () => {

@@ -123,7 +123,7 @@ uniform sampler2D mean;
 uniform float exposure;
 uniform bool plain;
 void main() {
-  // Rows from the top, as pictures are kept.
+  // Rows from the top, as images are kept.
   vec3 light = texture(mean, vec2(uv.x, 1.0 - uv.y)).rgb;
   if (!plain) {
     light *= exposure;

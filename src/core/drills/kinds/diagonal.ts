@@ -64,7 +64,7 @@ const list = (indices: readonly number[]): string => indices.map((index) => `the
 
 export function diagonalWords({ steps, missing, right, offMm }: DiagonalVerdict, unit: LengthUnit): DrillSaid {
   const done = steps.length - missing.length;
-  if (done === 0) return { ...nothingFits, next: 'Take each again, with the marks in the picture and readable.' };
+  if (done === 0) return { ...nothingFits, next: 'Shoot each again, with the marks in the frame and readable.' };
   const twice = steps.filter(({ frame }) => frame !== null).map(({ step }) => step.focusOn);
   const title =
     missing.length > 0
@@ -93,7 +93,7 @@ const spacing = { zones: 3, least: 100, aside: 120 } as const;
 export const diagonal = defineDrill({
   id: 'diagonal',
   title: 'Three on a diagonal',
-  purpose: 'Move the AF point from the first object to the third, change nothing else: only one plane is ever sharp.',
+  purpose: 'Move only the AF point: one plane is ever sharp.',
   minutes: 15,
   needs: ['three small objects', 'three of the printed marks', marksAndTripod],
   practises: { focus: 'first', elsewhere: 'second' },

@@ -115,7 +115,7 @@ const spacing = { zones: 1.2, least: 30, aside: 88 } as const;
 export const edges = defineDrill({
   id: 'edges',
   title: 'To the edges',
-  purpose: 'Focus and recompose: how far focus shifts as you turn, and how much you lean.',
+  purpose: 'How far focus shifts as you recompose, and how much you lean.',
   minutes: 20,
   needs: ['three small objects', 'three of the printed marks', 'no tripod: it is your body that is measured'],
   practises: { turning: 'first', waiting: 'second' },

@@ -121,8 +121,7 @@ const face = { deepMm: 25, times: [16, 24, 40], asideMm: 95 } as const;
 export const eyeNose = defineDrill({
   id: 'eyeNose',
   title: 'Eye or nose',
-  purpose:
-    'Focus on the eye, then on the nose, at three distances: what the difference is worth, and from where on it is worth nothing.',
+  purpose: 'Eye, then nose, at three distances: what the difference is worth.',
   minutes: 15,
   needs: [
     'a doll, a pet that sleeps, or a patient person',

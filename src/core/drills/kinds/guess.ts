@@ -4,8 +4,7 @@ import { defineDrill } from './kind';
 export const guess = defineDrill({
   id: 'guess',
   title: 'Guess, then see',
-  purpose:
-    'A group is shown: say between which stops lies the first that holds everyone, and how large the background’s blur will be; then the call appears.',
+  purpose: 'A group appears: guess its aperture and background blur before the call.',
   minutes: 8,
   needs: [],
   practises: { depth: 'second' },

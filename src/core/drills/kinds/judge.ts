@@ -34,7 +34,7 @@ export function judgeWords(
       detail: `${measured}${sharp.shown > 0 ? ` Of ${sharp.shown} sharp faces you took ${sharp.right} for sharp.` : ''}`,
       next:
         sharp.right < sharp.shown / 2
-          ? 'You find fault with sharp ones: look for something else in the picture that is sharper before you throw one away.'
+          ? 'You reject sharp ones: before you delete one, look for something sharper in the frame.'
           : 'Look for something sharp: nowhere, and all of it drawn out one way, it moved; before the eyes or behind them, the plane lies there.'
     };
   if (mode === 'side')
@@ -45,7 +45,7 @@ export function judgeWords(
     };
   const standard =
     to < 1
-      ? 'Your eyes see more than the viewing standard allows for: choose a stricter one in the setup, if whoever looks at them sees like you.'
+      ? 'Your eyes see more than the viewing standard allows for: choose a stricter one if your clients see as well as you.'
       : from > 1
         ? 'The viewing standard is stricter than your eyes on this screen.'
         : 'The viewing standard suits your eyes.';
@@ -66,10 +66,9 @@ const judgedWords: Readonly<Record<Exclude<JudgeMode, 'stop'>, string>> = {
 export const judge = defineDrill({
   id: 'judge',
   title: 'Judge by eye',
-  purpose:
-    'Faces side by side, all but one a little out of focus: the smallest error you see, on which side it lies, whether it is one of movement, and whether the viewing standard suits your eyes.',
+  purpose: 'One face of several is sharp: the smallest error you can see.',
   minutes: 6,
-  needs: ['this screen, at the distance you look at pictures from'],
+  needs: [],
   practises: {},
   figureText: (figure, _, asked) =>
     asked === 'stop'

@@ -86,7 +86,7 @@ export const straight = (kit: KitLimits): DrillStep[] =>
 export const nothingFits: DrillSaid = {
   title: 'No frame fits a step.',
   detail: '',
-  next: 'Take them again, with the marks in the picture and readable.'
+  next: 'Shoot them again, with the marks in the frame and readable.'
 };
 
 /** How many steps have no frame. */

@@ -4,8 +4,7 @@ import { defineDrill } from './kind';
 export const mode = defineDrill({
   id: 'mode',
   title: 'Which mode?',
-  purpose:
-    'Six short scenes, never the same twice: pick how to focus, the simulated camera shoots, and you see how many moments you kept, and why.',
+  purpose: 'Six short scenes: choose how to focus, see how many moments you keep.',
   minutes: 8,
   needs: [],
   practises: { elsewhere: 'first', moving: 'first' },

@@ -115,7 +115,7 @@ const held = { times: 3, aboutF: [0.25, 0.5, 1, 2, 4], longestS: 1, fNumber: 5.6
 export const steady = defineDrill({
   id: 'steady',
   title: 'Hold steady',
-  purpose: 'One subject at slower and slower shutter speeds: find where camera shake starts.',
+  purpose: 'Slower and slower shutter speeds: find where camera shake starts.',
   minutes: 15,
   needs: ['three of the printed marks on a wall', 'steady light', 'the way you stand today'],
   practises: { moving: 'second' },

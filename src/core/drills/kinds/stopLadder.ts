@@ -138,7 +138,7 @@ const spacing = { zones: 0.9, least: 40, aside: 95 } as const;
 export const stopLadder = defineDrill({
   id: 'stopLadder',
   title: 'Stop ladder',
-  purpose: 'One row of objects at every aperture: see this lens’s real depth of field, front and back.',
+  purpose: 'This lens’s real depth of field at every aperture, front and back.',
   minutes: 25,
   needs: ['four small objects', 'four of the printed marks', marksAndTripod],
   practises: { depth: 'first' },

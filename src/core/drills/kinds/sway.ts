@@ -97,8 +97,7 @@ const waits = { seconds: [0, 1, 3, 6], times: 5 } as const;
 export const sway = defineDrill({
   id: 'sway',
   title: 'Sway',
-  purpose:
-    'Focus, then shoot straight away, after one, three and six seconds: how far you sway before the shutter opens.',
+  purpose: 'How far you sway between focusing and the shutter.',
   minutes: 15,
   needs: ['three small objects', 'three of the printed marks', 'the way you stand today, and nothing to lean on'],
   practises: { waiting: 'first' },

@@ -291,7 +291,7 @@ describe('drills in words', () => {
     const said = (right: number) => judgeWords(belief, 'kind', 22, 'metric', { shown: 6, right });
     expect(said(5).detail).toContain('Of 6 sharp faces you took 5 for sharp.');
     expect(said(5).next).toContain('it moved');
-    expect(said(1).next).toContain('before you throw one away');
+    expect(said(1).next).toContain('before you delete one');
     expect(judgeWords(belief, 'kind', 22, 'metric').detail).not.toContain('sharp faces');
   });
 });

@@ -85,7 +85,7 @@ export const field: BenchKind<'field', EdgesRead, FieldFigures> = {
   ownStops: false,
   latestOnly: false,
   sheet: { kind: 'edges', name: 'Edge sheet' },
-  pictures: 'Pictures of the wall',
+  pictures: 'Photos of the wall',
   read: readEdges,
   problemText: edgeProblemWords,
   stranger: (first, read) =>

@@ -179,7 +179,7 @@ export const focus: BenchKind<'focus', FocusRead, FocusFigures> = {
   ownStops: false,
   latestOnly: false,
   sheet: { kind: 'focus', name: 'Focus sheet' },
-  pictures: 'Pictures of the focus sheet',
+  pictures: 'Photos of the focus sheet',
   read: readFocus,
   problemText: focusProblemWords,
   stranger: (first, read) => (isOtherLens(first, read) ? 'Taken with another lens than the first: not counted.' : null),

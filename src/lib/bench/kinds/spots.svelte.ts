@@ -42,7 +42,7 @@ export const spots: BenchKind<'spots', SpotsRead, SpotsFigures> = {
   ownStops: false,
   latestOnly: true,
   sheet: null,
-  pictures: 'A picture of a plain surface',
+  pictures: 'A photo of a plain surface',
   read: readSpots,
   problemText: ({ problem }) => spotsProblems[problem],
   stranger: () => null,

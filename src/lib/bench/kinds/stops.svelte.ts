@@ -107,7 +107,7 @@ export const stops: BenchKind<'stops', EdgesRead, StopsFigures> = {
   ownStops: true,
   latestOnly: false,
   sheet: { kind: 'edges', name: 'Edge sheet' },
-  pictures: 'Pictures of the edge sheet',
+  pictures: 'Photos of the edge sheet',
   read: readEdges,
   problemText: edgeProblemWords,
   stranger: otherLensText,

@@ -171,7 +171,7 @@ export class Frames {
       return own ? [{ id, text: own.text }] : [];
     });
     for (const { id, text } of theirs) await this.#pictures.setSidecar(id, text);
-    this.#parts.store.edit('Sidecars brought in', (draft) =>
+    this.#parts.store.edit('Sidecars imported', (draft) =>
       theirs.forEach(({ id, text }) => draft.change('frames', id, (frame) => withSidecar(frame, text)))
     );
     this.#parts.messages.done(`Sidecars read: ${came.length}; frames here that have one now: ${theirs.length}.`);
@@ -205,7 +205,7 @@ export class Frames {
       await this.#pictures.keep({ id, owner, thumbnail: read.thumbnail, sidecar, crops });
       const position = this.list.length;
       const result = this.#parts.store.edit(
-        'Frames brought in',
+        'Frames imported',
         (draft) => draft.put('frames', newRow(id, withSidecar(value, sidecar), { owner, position })),
         { gesture }
       );

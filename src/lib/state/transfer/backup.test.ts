@@ -90,7 +90,7 @@ async function withFrames({ app }: OpenApp): Promise<void> {
     ['bags', { id: 'bag', name: 'Shoulder', bodies: [], lensIds: [], adapterIds: [] }],
     ['drills', { kind: 'ticks', id: 'diagonal', ticked: ['stand'] }]
   ] as const;
-  const made = app.store.edit('Frames brought in', (draft) => {
+  const made = app.store.edit('Frames imported', (draft) => {
     frames.forEach((frame, position) => draft.put('frames', newRow(frame.id, frame, { owner: weddingId, position })));
     for (const [table, value] of others) draft.put(table, newRow(value.id, value) as never);
     draft.put('benchTests', newRow('t1', stopsTest));

@@ -155,7 +155,7 @@
           multiple
           class="sr-only"
           tabindex="-1"
-          aria-label="Pictures"
+          aria-label="Photos"
           accept={acceptedPictures}
           onchange={picked}
         />

@@ -63,8 +63,8 @@
       <Button color="alternative" class="h-14 text-[19px]" onclick={() => void cancel()}>Cancel</Button>
     {:else}
       <p class="text-[17px] text-pretty">
-        It is stored in this browser and works without a network. If the job is here already, the two are merged; you
-        see what changes first.
+        It’s stored in this browser and works offline. If the job is here already, the two are merged; you see what
+        changes first.
       </p>
       <Button class="h-14 text-[19px]" onclick={() => void collect()} disabled={travel.busy !== ''}>Collect</Button>
     {/if}

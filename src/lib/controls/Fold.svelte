@@ -1,0 +1,34 @@
+<script module lang="ts">
+  import { SvelteSet } from 'svelte/reactivity';
+
+  /** What was unfolded stays so until the page is left. */
+  const unfolded = new SvelteSet<string>();
+</script>
+
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+
+  interface Props {
+    title: string;
+    /** What somebody should know without unfolding: what differs from the usual. */
+    note?: string;
+    /** As the heading of a part, not of a few fields. */
+    heading?: boolean;
+    children: Snippet;
+  }
+  /** What few need, behind its name. */
+  let { title, note = '', heading = false, children }: Props = $props();
+  const open = $derived(unfolded.has(title));
+
+  function toggle(event: Event) {
+    if ((event.currentTarget as HTMLDetailsElement).open) unfolded.add(title);
+    else unfolded.delete(title);
+  }
+</script>
+
+<details class={heading ? 'mt-4' : 'border-t border-line'} {open} ontoggle={toggle}>
+  <summary class={heading ? 'condensed border-b border-ink pb-0.5 text-[15px] font-bold' : 'py-1.5 font-semibold'}
+    >{title}{#if note !== ''}<span class="ml-2 text-[13px] font-normal text-soft">{note}</span>{/if}</summary
+  >
+  {#if open}{@render children()}{/if}
+</details>
