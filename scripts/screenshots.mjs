@@ -31,7 +31,7 @@ const views = [
     path: '/setup/demo-west-door-50',
     size: desk,
     then: async (page) => {
-      await page.getByRole('button', { name: 'Compare stops, lenses or focus' }).click();
+      await page.getByRole('button', { name: 'Compare apertures, lenses or focus' }).click();
       await fine(page.getByTestId('compare').locator('canvas').last());
     }
   },
@@ -192,7 +192,7 @@ if (only.length === 0 || only.includes('bench')) {
     ['bench', 'bench-verdict'],
     ['bench-stops', 'stops-verdict']
   ]) {
-    if (file === 'bench-stops') await fresh.getByText('Sharpness by stop').click();
+    if (file === 'bench-stops') await fresh.getByText('Sharpness by aperture').click();
     await fresh.getByRole('button', { name: 'Try it with the simulated camera' }).click();
     await fresh.getByTestId(verdict).waitFor({ timeout: 120_000 });
     await done();

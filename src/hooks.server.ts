@@ -14,7 +14,7 @@ const isForeignForm = ({ headers }: Request, origin: string): boolean => {
 export const handle: Handle = async ({ event, resolve }) => {
   const { request, url } = event;
   if (!['GET', 'HEAD', 'OPTIONS'].includes(request.method) && isForeignForm(request, url.origin))
-    return refusal(403, 'Forms of other sites are not taken.');
+    return refusal(403, 'Forms of other sites are refused.');
   const response = await resolve(event);
   if (!isApi(event.url.pathname) || response.status < 400) return response;
   const said = await response.text();

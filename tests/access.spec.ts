@@ -77,7 +77,7 @@ test('a keyboard alone goes from nothing to a field card', async ({ page }) => {
 test('a dialog or menu opened by a key gives the focus back when Escape shuts it', async ({ page }) => {
   await openDemo(page);
   const names = ['Add a setup', 'Keys and help', 'Measure with the rangefinder', 'Eyes at 100% (H)'];
-  for (const name of [...names, 'Compare stops, lenses or focus']) {
+  for (const name of [...names, 'Compare apertures, lenses or focus']) {
     const button = page.getByRole('button', { name, exact: true });
     await button.focus();
     await page.keyboard.press('Enter');

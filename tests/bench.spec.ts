@@ -126,7 +126,7 @@ test('a series of stops finds the weak wide-open 50, and the planner’s best st
   const before = await call.textContent();
   await bench(page);
   await page.getByLabel('Lens', { exact: true }).selectOption({ label: '50 mm f/1.8' });
-  await page.getByText('Sharpness by stop').click();
+  await page.getByText('Sharpness by aperture').click();
   await chosen(page, 'Photos of the edge sheet').setInputFiles(frames);
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toHaveCount(0, { timeout: 180_000 });
   await expect(page.getByTestId('lacking')).toContainText('STOP_16.JPG has no aperture');
@@ -140,7 +140,7 @@ test('a series of stops finds the weak wide-open 50, and the planner’s best st
   await expect(page.getByTestId('stops-chart').locator('.main-svg').first()).toBeVisible();
   await expectNoAxeFindings(page);
   await page.getByRole('button', { name: 'Write to the lens' }).click();
-  await expect(message(page)).toContainText('its best stop follows');
+  await expect(message(page)).toContainText('is now planned as measured');
   await expect(page.getByTestId('earlier-tests').getByRole('listitem')).toHaveCount(1);
   await saved(page);
   // Corners too: a face near the edge is reckoned with them.

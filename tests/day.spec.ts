@@ -273,7 +273,7 @@ test('the shot list goes out as a table and comes in again, row by row, with wha
     'Couldn’t import long.csv. The file has more than 300 rows; a job holds 300 setups. Nothing was changed.'
   );
   await offer('columns.csv', 'Something,Else\na,b\n');
-  await expect(dialog.getByRole('button', { name: 'Nothing can be taken' })).toBeDisabled();
+  await expect(dialog.getByRole('button', { name: 'Nothing to import' })).toBeDisabled();
   await offer('evening.csv', 'Shot,When\nZo\xeb,18:00\nCake,soon\n');
   await expect(dialog).toContainText('2 rows, read as Windows-1252');
   await expect(dialog.getByRole('alert')).toContainText('Row 3: "soon" is no time.');

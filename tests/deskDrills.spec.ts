@@ -53,7 +53,7 @@ test('guess, then see: wide ranges hold and cost; the call appears; progress is 
     await page.getByLabel(/^From 0/).press('Home');
     await page.getByLabel(/^to \d/).press('End');
     await page.getByRole('button', { name: 'See' }).click();
-    await expect(page.getByTestId('guess-told')).toHaveText(/^f\/[\d.]+ holds everyone: in your range\.$/);
+    await expect(page.getByTestId('guess-told')).toHaveText(/^f\/[\d.]+ keeps everyone sharp: in your range\.$/);
     await expect(page.getByTestId('guess-count')).toHaveText(`${picture} of 10`);
     await page.getByRole('button', { name: 'Next scene' }).click();
   }
@@ -76,12 +76,12 @@ for (const { title, verdict, own } of [
     await page.goto('/drills');
     await page.getByRole('link', { name: title }).first().click();
     await page.getByLabel('Lens', { exact: true }).selectOption({ label: '85 mm f/1.4' });
-    if (own) await page.getByLabel('How you stand').selectOption('kneeling');
+    if (own) await page.getByLabel('Stance', { exact: true }).selectOption('kneeling');
     await page.getByRole('button', { name: /simulated camera/i }).click();
     await expect(page.getByTestId('drill-verdict')).toHaveText(verdict, { timeout: 300_000 });
     await expect(page.getByText('a trial run, not your hands')).toBeVisible();
     await expect(page.getByTestId('left-out')).toHaveCount(0);
-    await expect(page.getByText('take it again')).toHaveCount(0);
+    await expect(page.getByText('shoot it again')).toHaveCount(0);
     // What was really so is shown when it is asked for, and what was measured is near it.
     await expect(page.getByText(/^really /)).toHaveCount(0);
     await page.getByRole('button', { name: 'Show what was really so' }).click();
@@ -130,11 +130,11 @@ test('a drill in the hand: one thing to do at a time, ticked by the thumb, and t
   await expect(page.getByRole('status')).toContainText('2 of 7, 6 still to do');
   for (let rest = 0; rest < 6; rest++) await done.click();
   await expect(page.getByRole('status')).toContainText('All done');
-  await page.getByRole('link', { name: 'Bring the frames in' }).click();
+  await page.getByRole('link', { name: 'Import the frames' }).click();
   await expect(page.getByRole('checkbox', { name: 'One spare of each, in case' })).toBeChecked();
   // As one stands goes along, where that is what is measured.
   await page.goto('/drills/steady');
-  await page.getByLabel('How you stand').selectOption('kneeling');
+  await page.getByLabel('Stance', { exact: true }).selectOption('kneeling');
   await page.getByRole('link', { name: 'On the phone, step by step' }).click();
   await expect(page).toHaveURL(/stance=kneeling/);
   await expect(task).toBeVisible();

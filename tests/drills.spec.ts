@@ -92,7 +92,7 @@ test('three on a diagonal: mixed order, a retake, one still to do; then the shee
   await put(page).setInputFiles([frames[2], frames[1], frames[0]].flatMap((frame) => frame ?? []));
   await done(page);
   await expect(page.getByTestId('drill-verdict')).toHaveText('One still to do: the third.', { timeout: 60_000 });
-  await expect(page.getByText('take it again')).toBeVisible();
+  await expect(page.getByText('shoot it again')).toBeVisible();
   // The last one, and what is no such frame.
   await put(page).setInputFiles([
     ...frames.slice(3),
@@ -140,16 +140,16 @@ test('the stop ladder: mixed order and a retake; which stop holds all, measured 
   const [again] = taken;
   if (!again) throw new Error('no steps');
   const frames = framesOf('stopLadder', [{ ...again, planeMm: again.planeMm + 40 }, ...taken], [860, 220]);
-  await opened(page, 'Stop ladder');
+  await opened(page, 'Aperture ladder');
   await put(page).setInputFiles([...frames].reverse());
   await done(page);
   await expect(page.getByTestId('drill-verdict')).toHaveText(
-    /^f\/\d+(\.\d)? holds all, focused on the (first|second)\.$/,
+    /^f\/\d+(\.\d)? keeps all sharp, focused on the (first|second)\.$/,
     {
       timeout: 120_000
     }
   );
-  await expect(page.getByText('take it again')).toHaveCount(0);
+  await expect(page.getByText('shoot it again')).toHaveCount(0);
   await expect(page.getByText(/keeps to theory within a tenth|blurs \d+% (more|less) than theory/)).toBeVisible();
   await expect(page.getByTestId('drill-steps').getByRole('listitem').nth(0)).toContainText('DRILL_2.JPG');
   await expectNoAxeFindings(page);

@@ -51,13 +51,17 @@ test('who plays, what is set down, a shutter by hand and a flash that fills are 
   await page.getByLabel('Shutter, 1/', { exact: true }).press('Enter');
   await expect(page.getByTestId('call')).toContainText('1/30');
   await page.getByRole('group', { name: 'Flash' }).getByText('on', { exact: true }).click();
-  await page.getByLabel('The flash', { exact: true }).selectOption({ label: 'fill' });
-  await expect(page.getByRole('tabpanel')).toContainText(/Fill flash at \d+% of its power, 1\.5 stops under the light/);
+  await page.getByLabel('Flash as', { exact: true }).selectOption({ label: 'fill' });
+  await page
+    .getByTestId('call')
+    .getByRole('button', { name: /^1\/30/ })
+    .click();
+  await expect(page.getByTestId('call')).toContainText(/Fill flash at \d+% of its power, 1\.5 stops under the light/);
   await saved(page);
   await page.reload();
   await expect(page.getByTestId('call')).toContainText('1/30');
   await page.getByRole('tab', { name: 'Light' }).click();
-  await expect(page.getByLabel('The flash', { exact: true })).toHaveValue('fill');
+  await expect(page.getByLabel('Flash as', { exact: true })).toHaveValue('fill');
   await page.getByRole('tab', { name: 'People' }).click();
   await expect(page.getByLabel('Movement', { exact: true })).toHaveValue('lively');
 });

@@ -85,7 +85,7 @@ resting('the eyes of all fourteen are in the strip', async ({ page }) => {
 
 test('stops are compared side by side, and one is taken', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('button', { name: 'Compare stops, lenses or focus' }).click();
+  await page.getByRole('button', { name: 'Compare apertures, lenses or focus' }).click();
   const compare = page.getByTestId('compare');
   await expect(compare.getByRole('figure')).toHaveCount(4);
   await expect(compare.locator('canvas').first()).toHaveAttribute('data-views', /\d+/, { timeout: 300_000 });

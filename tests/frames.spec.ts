@@ -153,11 +153,11 @@ test('twelve frames of six people: dropped, matched, measured; the soft, the sha
   // Out as a file, forgotten, and back from it.
   await page.getByRole('link', { name: 'Record' }).click();
   await page.getByRole('button', { name: 'Export, import, delete' }).click();
-  const file = await download(page, () => page.getByRole('button', { name: 'Save it (JSON)' }).click());
+  const file = await download(page, () => page.getByRole('button', { name: 'Export (JSON)' }).click());
   expect((JSON.parse(file.toString('utf8')) as { frames: unknown[] }).frames).toHaveLength(12);
-  await page.getByRole('button', { name: 'Forget the record' }).click();
-  await page.getByRole('button', { name: 'Forget 12 frames' }).click();
-  await expect(page.getByText('Forgotten: 12 frames.')).toBeVisible();
+  await page.getByRole('button', { name: 'Delete the record' }).click();
+  await page.getByRole('button', { name: 'Delete 12 frames' }).click();
+  await expect(page.getByText('Deleted 12 frames from the Record.')).toBeVisible();
 });
 
 test('a folder with everything else in it: each file is said, the one picture is kept, and not twice', async ({
@@ -257,6 +257,8 @@ test('the demo’s own frames: measured by one press, side by side, flipped, one
   await page.getByText('large', { exact: true }).click();
   await saved(page);
   await page.goto('/frames/demo-fernhall?setup=demo-west-door');
+  // What the keys do was shown on the first visit; now it is asked for.
+  await page.getByRole('button', { name: 'Keys', exact: true }).click();
   await expect(page.getByText('K rejects')).toBeVisible();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('k');
@@ -341,7 +343,7 @@ test('names are dragged, a missing eye is clicked; after another visit the pictu
   await page.getByRole('button', { name: 'Save results' }).click();
   await page.getByRole('button', { name: /^Keep the photos here/ }).click();
   await expect(page.getByTestId('kept-here')).toContainText('1 of 2 photos kept here');
-  await expect(page.getByText('One is not at hand: drop it again, then keep.')).toBeVisible();
+  await expect(page.getByText('One photo is missing: drop it here again, then keep.')).toBeVisible();
   await page.reload();
   await page.getByRole('button', { name: 'Open FOC_0203.JPG' }).click();
   await expect.poll(names).toEqual(everybody);

@@ -56,7 +56,7 @@ test('somebody who owns none of the built-in kit enters theirs by keys, plans wi
   await expect(page.getByRole('alert')).toContainText('The smallest opening cannot be wider than the widest.');
   await page.getByLabel('Maximum aperture, f/').press('Escape');
   await choose(page, 'Add an adapter', 'Adapter ring');
-  await type(page.getByLabel('Takes lenses with the mount'), 'Old J');
+  await type(page.getByLabel('Lens mount'), 'Old J');
   await type(page.getByLabel('Goes on bodies with the mount'), 'Osmo K');
   await page.getByRole('checkbox', { name: /^Show the sample kit/ }).focus();
   await page.keyboard.press('Space');
@@ -79,7 +79,7 @@ test('somebody who owns none of the built-in kit enters theirs by keys, plans wi
     'cut.xml': database.slice(0, 300),
     'other.xml': '<svg/>'
   });
-  await expect(dialog.getByText('bomb.xml was not read. It declares entities')).toBeVisible();
+  await expect(dialog.getByText('bomb.xml was not read. It declares its own entities')).toBeVisible();
   await expect(dialog.getByText('cut.xml was not read. It is cut off')).toBeVisible();
   await expect(dialog.getByText('other.xml was not read. It is XML, but no Lensfun database.')).toBeVisible();
   await expect(dialog.getByText('One entry is left out')).toBeVisible();

@@ -64,7 +64,7 @@ test('one address cannot fill the shelf', async () => {
     headers: { 'content-type': 'application/x-www-form-urlencoded', origin: 'http://elsewhere.test' }
   });
   expect(foreign.status).toBe(403);
-  expect(await foreign.json()).toEqual({ field: '', reason: 'Forms of other sites are not taken.' });
+  expect(await foreign.json()).toEqual({ field: '', reason: 'Forms of other sites are refused.' });
   await stopped(server);
 });
 
@@ -93,7 +93,7 @@ test('two servers share one store; without it nothing is taken, and that is said
     expect(refused.status()).toBe(503);
     expect(await refused.json()).toEqual({
       field: '',
-      reason: 'Pick-ups cannot be reached just now. Try again, or take it as a file.'
+      reason: 'Can’t reach the pick-ups just now. Try again, or export the job as a file.'
     });
   } finally {
     redis.kill();

@@ -82,7 +82,7 @@ test('West door’s conflict is resolved by two different fixes, each undone in 
   await page.getByRole('button', { name: /^Apply: Turn Ines/ }).click();
   await expect(page.getByTestId('conflict')).toHaveCount(0);
   await expect(page.getByTestId('window-band')).toBeVisible();
-  await expect(page.getByText('Everything you asked for works.')).toBeVisible();
+  await expect(page.getByText('Every goal is met.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
   await expect(call(page)).toHaveText(conflicted ?? '');
 

@@ -109,7 +109,7 @@ test('a job removed in one tab while edited in the other is offered back with th
   await other.getByRole('button', { name: 'Erase Fernhall Glasshouse now' }).click();
   await other.getByRole('button', { name: 'Erase', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('Fernhall Glasshouse was erased in another tab.');
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Restore it' }).click();
   await expect(message(page)).toContainText('Fernhall Glasshouse is back');
   await page.reload();
   await expect(page.getByLabel('Height', { exact: true })).toHaveValue('1.8 m');
@@ -117,7 +117,7 @@ test('a job removed in one tab while edited in the other is offered back with th
   await expect(other.getByRole('navigation', { name: 'Pages' })).toBeVisible();
 });
 
-test('a removed job can be brought back after a reload', async ({ page }) => {
+test('a removed job can be restored after a reload', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Remove this job' }).click();

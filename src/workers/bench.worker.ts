@@ -118,7 +118,7 @@ async function opened(file: Blob, asked: BenchAsked): Promise<Opened | Unread> {
   if (focalLengthMm === null || fNumber === null) {
     decoded.close();
     return focalLengthMm === null
-      ? { kind: 'unread', reason: 'It does not say with which focal length it was taken.', lacks: 'focalLength' }
+      ? { kind: 'unread', reason: 'Its focal length isn’t in the file.', lacks: 'focalLength' }
       : { kind: 'unread', reason: 'Its aperture isn’t in the file.', lacks: 'stop' };
   }
   const { width, height } = decoded;

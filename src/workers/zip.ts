@@ -70,7 +70,7 @@ export async function readZip(
       if (entries.has(entry.filename)) return refuse(`"${entry.filename}" is in it twice.`);
       sum += entry.uncompressedSize;
       if (entry.uncompressedSize > limits.each || sum > limits.out)
-        return refuse(`What is in it takes more than ${megabytes(limits.out)} once it is taken out.`);
+        return refuse(`What is in it takes more than ${megabytes(limits.out)} unpacked.`);
       entries.set(entry.filename, entry);
     }
     const take = async (name: string): Promise<Blob | null> => {
@@ -109,15 +109,15 @@ async function takenOut(entry: FileEntry, type: string): Promise<Blob> {
 }
 
 function wordsOf(error: unknown): string {
-  if (error instanceof LongerThanSaid) return 'A file in it is longer than it says: it was not taken out.';
+  if (error instanceof LongerThanSaid) return 'A file in it is longer than it claims.';
   switch (error instanceof Error ? error.message : '') {
     case ERR_UNSAFE_FILENAME:
-      return 'It holds a name that leads out of it, as no archive of Focalis does.';
+      return 'It has a file name that points outside it.';
     case ERR_INVALID_UNCOMPRESSED_SIZE:
-      return 'A file in it is longer than it says: it was not taken out.';
+      return 'A file in it is longer than it claims.';
     case ERR_INVALID_CRC32:
       return 'A file in it is damaged: its checksum is not the one that was written.';
     default:
-      return 'This zip is cut off or damaged. Nothing was changed.';
+      return 'This zip is cut off or damaged.';
   }
 }

@@ -57,7 +57,7 @@ function focusPage(paper: PaperSize): SheetPage {
     ],
     texts: [
       line(124, 'Cut along the dashed line. Stand this half upright,', true),
-      line(129, 'square to the lens. Focus on the eye at the widest stop.', true),
+      line(129, 'square to the lens. Focus on the eye, wide open.', true),
       line(134, 'Lean the other half back beside it, its middle as far away as'),
       line(139, 'the eye, at about 45°. Tripod or something to rest on, timer,'),
       line(144, 'stabiliser off. Refocus for each of ten frames or more,'),

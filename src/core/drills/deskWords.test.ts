@@ -36,15 +36,15 @@ describe('the drills at the desk, in words', () => {
   it('say where an answer lies against a guess', () => {
     const one = guess([4, 5.6], [0.01, 0.02]);
     expect(guessSaid(one, scoresOf(one))).toEqual({
-      stop: 'f/4 holds everyone: in your range.',
+      stop: 'f/4 keeps everyone sharp: in your range.',
       blur: 'The background’s disc is 1.5% of the height: in your range.'
     });
     const wide = guess([1.4, 2.8], [0.02, 0.04]);
     expect(guessSaid(wide, scoresOf(wide)).stop).toContain('you would have missed someone');
-    expect(guessSaid(wide, scoresOf(wide)).blur).toContain('smaller than you said');
+    expect(guessSaid(wide, scoresOf(wide)).blur).toContain('smaller than you guessed');
     const closed = guess([8, 11], [0.001, 0.002]);
     expect(guessSaid(closed, scoresOf(closed)).stop).toContain('closed further than needed');
-    expect(guessSaid(closed, scoresOf(closed)).blur).toContain('larger than you said');
+    expect(guessSaid(closed, scoresOf(closed)).blur).toContain('larger than you guessed');
     expect(blurShareWords(0.0052)).toBe('0.52% of the height');
   });
 

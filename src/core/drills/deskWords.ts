@@ -71,7 +71,7 @@ export function modesSaid(shots: readonly ModeShot[]): DrillSaid {
   const next: Readonly<Record<LostWhy, string>> = {
     elsewhere: 'Most were lost to what focus went to instead: a smaller area, on the eye.',
     moved: 'Most were lost to movement after focusing: continuous, and no turning.',
-    missed: 'Most were lost to the focus itself: more light, a cross point, or a stop smaller.',
+    missed: 'Most were lost to the focus itself: more light, a cross-type point, or one stop down.',
     blinked: 'What is left is blinking: a burst.'
   };
   return {
@@ -109,8 +109,8 @@ export function guessSaid(
   { stop, blur }: { readonly stop: Scored; readonly blur: Scored }
 ): { readonly stop: string; readonly blur: string } {
   return {
-    stop: `${stopName(answer.fNumber)} holds everyone: ${side(stop, 'you would have missed someone', 'you closed further than needed')}.`,
-    blur: `The background’s disc is ${blurShareWords(answer.blurShare)}: ${side(blur, 'smaller than you said', 'larger than you said')}.`
+    stop: `${stopName(answer.fNumber)} keeps everyone sharp: ${side(stop, 'you would have missed someone', 'you closed further than needed')}.`,
+    blur: `The background’s disc is ${blurShareWords(answer.blurShare)}: ${side(blur, 'smaller than you guessed', 'larger than you guessed')}.`
   };
 }
 
@@ -118,7 +118,7 @@ export function guessSaid(
 export function calibrationWords({ held, score, stop, blur }: Calibration): DrillSaid {
   const stops = (value: number) => `${Math.abs(value).toFixed(1)} stops`;
   const title = `${held.count} of ${held.of} ranges held the answer; nine in ten were to.`;
-  const widths = `Yours were ${stops(stop.width)} wide for the stop, ${stops(blur.width)} for the blur, and cost ${stops(score)} a guess.`;
+  const widths = `Yours were ${stops(stop.width)} wide for the aperture, ${stops(blur.width)} for the blur, and cost ${stops(score)} a guess.`;
   const leaning =
     Math.abs(stop.off) > 0.5 ? ` You guess ${stops(stop.off)} too ${stop.off > 0 ? 'far closed' : 'wide'}.` : '';
   const next =

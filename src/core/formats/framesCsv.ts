@@ -13,7 +13,7 @@ const figure = (value: number | null, digits = 6): string =>
   value === null ? '' : String(Number(value.toFixed(digits)));
 
 const ofFrame = ['file', 'setup', 'time', 'focal length mm', 'f-number', 'shutter s', 'ISO', 'choice', 'reason'];
-const ofEye = ['person', 'eye', 'x px', 'y px', 'disc px', 'from px', 'to px', 'movement px', 'not told'];
+const ofEye = ['person', 'eye', 'x px', 'y px', 'disc px', 'from px', 'to px', 'movement px', 'can’t tell'];
 
 /** CSV (RFC 4180); lengths in pixels of the picture. */
 export function writeFramesCsv(lines: readonly FrameLine[]): string {

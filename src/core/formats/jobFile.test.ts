@@ -184,8 +184,8 @@ describe('job file', () => {
     expect(refusal(text.replace('"pitchDeg":-3', '"pitchDeg":NaN')).reason).toMatch(/isn’t a complete/);
     expect(refusal('').reason).toMatch(/isn’t a complete/);
     expect(refusal('{}').field).toBe('format');
-    expect(refusal('[]').reason).toMatch(/does not hold a job/);
-    expect(refusal('null').reason).toMatch(/does not hold a job/);
+    expect(refusal('[]').reason).toMatch(/There is no job in the file/);
+    expect(refusal('null').reason).toMatch(/There is no job in the file/);
     expect(refusal(text.replace('"pitchDeg":-3', '"pitchDeg":1e999')).field).toBe('setups[0].camera.pitchDeg');
   });
 

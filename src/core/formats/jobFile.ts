@@ -100,7 +100,7 @@ export function readJobFile(text: string, onRead: OnRead = () => undefined): Job
   }
   onRead(0.2);
   if (typeof data !== 'object' || data === null || Array.isArray(data)) {
-    return refuse('', 'The file does not hold a job.');
+    return refuse('', 'There is no job in the file.');
   }
   const { format, version } = data as { format?: unknown; version?: unknown };
   if (format !== jobFileFormat)

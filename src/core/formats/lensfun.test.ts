@@ -104,7 +104,7 @@ describe('what cannot be read', () => {
     expect(found.left.map((item) => item.reason)).toEqual([
       'its crop factor is missing',
       'it has no mount',
-      'its focal length is nowhere said',
+      'it has no focal length',
       'its focal lengths run backwards',
       'it has no mount',
       'its focal length is out of range',
@@ -115,7 +115,7 @@ describe('what cannot be read', () => {
 
   it('as a whole is refused in a sentence', () => {
     const bomb = `<!DOCTYPE l [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;">]>${file(lens('&b;'))}`;
-    expect(reason(bomb)).toBe('It declares entities of its own, which Focalis does not take.');
+    expect(reason(bomb)).toBe('It declares its own entities, which Focalis refuses.');
     expect(reason(file(lens('50mm f/2')).slice(0, -30))).toMatch(/^It is cut off or no XML \(line 1: /);
     expect(reason('<svg></svg>')).toBe('It is XML, but no Lensfun database.');
     expect(reason('{"json": 1}')).toMatch(/no XML/);

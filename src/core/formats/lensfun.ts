@@ -186,7 +186,7 @@ function lensEntry(node: Node): LensEntry | Left {
   if (name === '') return { name: 'A lens', reason: 'it has no name' };
   if (mounts.length === 0) return { name, reason: 'it has no mount' };
   const focal = focalOf(node, model);
-  if (!focal) return { name, reason: 'its focal length is nowhere said' };
+  if (!focal) return { name, reason: 'it has no focal length' };
   if (focal.short > focal.long) return { name, reason: 'its focal lengths run backwards' };
   if (focal.short < focalMm.min || focal.long > focalMm.max)
     return { name, reason: 'its focal length is out of range' };
@@ -204,8 +204,7 @@ function lensEntry(node: Node): LensEntry | Left {
 export function readLensfun(text: string): LensfunResult {
   if (text.length > maxLensfunBytes) return refuse(`It has more than ${maxLensfunBytes / 1e6} MB.`);
   if (text.trim() === '') return refuse('It is empty.');
-  if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
-    return refuse('It declares entities of its own, which Focalis does not take.');
+  if (/<!(?:DOCTYPE|ENTITY)/i.test(text)) return refuse('It declares its own entities, which Focalis refuses.');
   const valid = XMLValidator.validate(text);
   if (valid !== true) {
     const { line, msg } = valid.err;

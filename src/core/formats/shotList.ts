@@ -32,7 +32,7 @@ const columns = [
   'Body',
   'Lens',
   'Focal length, mm',
-  'Stop',
+  'Aperture',
   'Focus on',
   'Distance',
   'Keeper rate',

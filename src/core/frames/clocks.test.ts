@@ -20,7 +20,7 @@ describe('the clocks of bodies', () => {
     expect(timeOf(one, clocks)).toBe(at(14, 1, 30));
     expect(timeOf(other, clocks)).toBe(at(14, 0));
     expect(timeOf({ ...one, clockMs: null }, clocks)).toBeNull();
-    expect(clockKey({ body: null, serial: null })).toBe('body not said');
+    expect(clockKey({ body: null, serial: null })).toBe('body not set');
   });
 
   it('say no serial number, and jobs that hold one are corrected as before and leave without it', () => {

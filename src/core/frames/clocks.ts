@@ -13,7 +13,7 @@ export interface Clock {
 type OfBody = Pick<Frame, 'body' | 'serial'>;
 
 const joined = (...parts: readonly (string | null)[]): string =>
-  parts.filter((part) => part !== null).join(' · ') || 'body not said';
+  parts.filter((part) => part !== null).join(' · ') || 'body not set';
 
 /** Tells bodies of one model apart, and not their serial number: twenty bits, which a hundred numbers of eight digits share. */
 const markOf = (serial: string): string => `#${(textHash(serial) & 0xfffff).toString(16).padStart(5, '0')}`;

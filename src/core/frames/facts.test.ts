@@ -21,7 +21,7 @@ describe('what files do not say', () => {
     ]);
     expect(said[2]).toBe(frames[2]);
     expect(missingFacts(said)).toEqual([]);
-    expect(missingWords(missingFacts(frames))).toBe('Focal length and stop are not in 2 of the files.');
+    expect(missingWords(missingFacts(frames))).toBe('Focal length and aperture are not in 2 of the files.');
     expect(missingWords([{ fact: 'iso', frames: 1 }])).toBe('ISO is not in one of the files.');
   });
 

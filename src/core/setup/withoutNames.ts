@@ -2,14 +2,14 @@
 import type { Setup } from './schema';
 
 /** What stands in text where a name was. */
-const somebody = 'somebody';
+const someone = 'someone';
 
 /** A text with every one of these names taken out, the longest first. */
 export function hideNames(text: string, names: readonly string[]): string {
   return [...new Set(names)]
     .filter((name) => name !== '')
     .sort((a, b) => b.length - a.length)
-    .reduce((left, name) => left.replaceAll(new RegExp(wholeWord(name), 'giu'), somebody), text);
+    .reduce((left, name) => left.replaceAll(new RegExp(wholeWord(name), 'giu'), someone), text);
 }
 
 /**

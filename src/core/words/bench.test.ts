@@ -83,14 +83,16 @@ describe('the Bench in words', () => {
     expect(words.detail).toBe(
       'It loses in the centre 52% at f/1.8, in the corners up to 71% from f/1.8 to f/2.8. Keep faces out of the corners there.'
     );
-    expect(stopsWords(stopVerdict([row(2, 50, 45), row(4, 55, 50)], 0.006)).detail).toBe('No stop is weak anywhere.');
-    expect(stopsWords(stopVerdict([row(2, 5, 4)], 0.006)).title).toContain('says nothing of the lens');
+    expect(stopsWords(stopVerdict([row(2, 50, 45), row(4, 55, 50)], 0.006)).detail).toBe(
+      'No aperture is weak anywhere.'
+    );
+    expect(stopsWords(stopVerdict([row(2, 5, 4)], 0.006)).title).toContain('can’t show how good the lens is');
     expect(overshootWords(0.123)).toContain('12%');
     expect(toneWords({ exponent: 1.05, shift: 0.001 })).toBe('');
     expect(toneWords({ exponent: 1.34, shift: -0.031 })).toContain(
       '(exponent 1.3). That is undone, which makes the figures 3% lower.'
     );
-    expect(toneWords(null)).toMatch(/^The steps of grey could not be read/);
+    expect(toneWords(null)).toMatch(/^Couldn’t read the grey steps/);
   });
 
   it('says what a frame lacks, and by how much', () => {

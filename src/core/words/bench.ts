@@ -31,7 +31,7 @@ export function focusProblemWords({ problem, by }: RefusedFrame<FocusProblem>, u
     case 'askew':
       return `The upright half is ${by === null ? 'not square to the lens' : `turned ${Math.round(by)}°`}. Square it to the lens (within 2°).`;
     case 'blown':
-      return 'The paper is blown out: expose a stop less.';
+      return 'The paper is blown out: expose one stop less.';
     case 'dark':
       return `It is too dark to measure: expose ${stopsOf(by ?? 2)} more.`;
     case 'shortFront':
@@ -194,9 +194,8 @@ export function stopsWords({ bestCentre, bestCorner, avoid, unsound }: StopVerdi
 } {
   if (unsound)
     return {
-      title: 'All of it is soft: this says nothing of the lens.',
-      detail:
-        'Out of focus, shaken, or not the lens that was chosen. Focus once with the magnifier, and take the series again.'
+      title: 'All of it is soft: it can’t show how good the lens is.',
+      detail: 'Out of focus, camera shake, or another lens. Focus once, magnified, and shoot the series again.'
     };
   const reach = bestCorner?.zone === 'corner' ? 'to the corners' : 'halfway out';
   const title =
@@ -225,7 +224,10 @@ export function stopsWords({ bestCentre, bestCorner, avoid, unsound }: StopVerdi
     outermost && outermost.zone !== 'centre'
       ? ` Keep faces out of the ${outermost.zone === 'corner' ? 'corners' : 'outer half'} there.`
       : '';
-  return { title, detail: worst.length === 0 ? 'No stop is weak anywhere.' : `It loses ${said.join(', ')}.${keep}` };
+  return {
+    title,
+    detail: worst.length === 0 ? 'No aperture is weak anywhere.' : `It loses ${said.join(', ')}.${keep}`
+  };
 }
 
 /** What sharpening in the camera does to a figure. */
@@ -236,8 +238,8 @@ export function overshootWords(overshoot: number): string {
 export const notWrittenWords: Readonly<Record<NotWritten, string>> = {
   unsound: 'Nothing is written to the lens from a series that is soft throughout.',
   sharpened: 'Sharpened photos can’t be saved to the lens: turn sharpening off, or convert a raw file without it.',
-  gap: 'Stops are missing between: what lies there would be a guess. Take them too, then it can be written.',
-  notWide: 'The widest stop is missing: take it too, then it can be written.',
+  gap: 'Apertures are missing in between. Shoot them too, then it can be saved.',
+  notWide: 'The widest aperture is missing: shoot it too, then it can be saved.',
   noCentre: 'The centre was not measured: hang a page there.'
 };
 
@@ -246,7 +248,7 @@ const usualTones = { from: 0.9, to: 1.11 } as const;
 
 /** What undoing a tone curve did to the figures; nothing where the tones lie as printed, or no steps were seen. */
 export function toneWords(tone: EdgeFrame['tone']): string {
-  if (tone === null) return 'The steps of grey could not be read: figures hold for a camera set to a neutral curve.';
+  if (tone === null) return 'Couldn’t read the grey steps: the numbers assume a neutral colour profile.';
   const { exponent, shift } = tone;
   if (exponent > usualTones.from && exponent < usualTones.to) return '';
   const by = Math.round(Math.abs(shift) * 100);
@@ -268,8 +270,8 @@ export const fieldProblems: Readonly<Record<FieldProblem, string>> = {
   few: 'Five frames or more are needed, better nine.',
   narrow: 'Pages must hang in the middle and near the corners: between pages alike far out nothing bends.',
   still: 'All frames are alike: move the camera, or turn the ring, between them.',
-  shortNear: 'Somewhere it is still sharpest before the first frame: begin nearer, and take the series again.',
-  shortFar: 'Somewhere it is still sharpest after the last frame: go on further, and take the series again.'
+  shortNear: 'Part of it is sharpest before the first frame: start nearer and shoot again.',
+  shortFar: 'Part of it is sharpest after the last frame: go further and shoot again.'
 };
 
 interface Row {
@@ -310,9 +312,9 @@ export function fieldWords(curve: FieldCurve, row: Row): { readonly title: strin
 export const spotsProblems: Readonly<Record<SpotsProblem, string>> = {
   notPlain:
     'The surface is not plain: a clear sky or white paper, held near and far out of focus, moved while it is taken.',
-  blown: 'It is blown out: expose a stop less.',
-  dark: 'It is too dark: expose two stops more.',
-  wideStop: 'At so wide a stop dust fades: take it at the smallest, f/16 or f/22.'
+  blown: 'It’s blown out: expose one stop less.',
+  dark: 'It’s too dark: expose two stops more.',
+  wideStop: 'Dust doesn’t show this wide: shoot at f/16 or f/22.'
 };
 
 /** "Seven spots; two show from f/5.6 on." @param usual the smallest stop one works at */
@@ -327,7 +329,7 @@ export function spotsWords(
   const stop = (N: number) => `f/${N < 10 ? Number(N.toFixed(1)) : Math.round(N)}`;
   return {
     title: `${count}${early === 0 ? `, none of which shows at ${stop(usual)}` : ''}.`,
-    detail: `The largest shows from ${stop(worst?.showsFrom ?? 0)} on${early > 0 && spots.length > 1 ? `, ${early === spots.length ? 'all' : `${early} of ${spots.length}`} at ${stop(usual)}` : ''}. Clean only as the maker of the camera says, or have it done.`
+    detail: `The largest shows from ${stop(worst?.showsFrom ?? 0)} on${early > 0 && spots.length > 1 ? `, ${early === spots.length ? 'all' : `${early} of ${spots.length}`} at ${stop(usual)}` : ''}. Clean only as the camera’s manual says, or have it done.`
   };
 }
 

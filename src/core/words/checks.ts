@@ -67,7 +67,7 @@ export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWor
   switch (check.kind) {
     case 'area':
       return check.area === 'point'
-        ? of('Single point', 'left to choose, the camera takes what is nearest')
+        ? of('Single point', 'left to choose, the camera focuses on what’s nearest')
         : of(`AF area: ${focusAreaWords[check.area]}`, 'as planned');
     case 'byHand':
       return of('Autofocus off', 'this setup is focused manually');

@@ -23,7 +23,7 @@ export function flashWords(facts: FlashFacts, unit: LengthUnit): readonly string
   if (toBlackStops === 0) return [needs, `${dark}, black.`];
   return [
     needs,
-    `${dark}; ${stops(toBlackStops)} more turn the room black: a narrower stop, less ISO, or a filter; the shutter only down to the sync time.`,
+    `${dark}; ${stops(toBlackStops)} more turn the room black: a narrower aperture, less ISO, or a filter; the shutter only down to the sync time.`,
     'A modelling light shows as the room does: switch it off before the frame.'
   ];
 }

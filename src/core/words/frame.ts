@@ -62,7 +62,7 @@ export function causeWords({ cause }: CauseFound, { nameOf, target, unit }: Said
     case 'lensBias':
       return {
         title: 'This lens usually misses this way',
-        detail: 'Your record says so of this body and lens, on average.'
+        detail: 'Your Record shows it for this body and lens, on average.'
       };
     case 'youMoved':
       return { title: 'You swayed after focusing', detail: 'As far as people sway in this stance and time.' };

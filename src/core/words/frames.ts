@@ -17,16 +17,16 @@ export const reasonWords: Readonly<Record<Reason, string>> = {
 
 export const factWords: Readonly<Record<Fact, string>> = {
   focalLengthMm: 'Focal length, mm',
-  fNumber: 'Stop',
+  fNumber: 'Aperture',
   shutterS: 'Shutter',
   iso: 'ISO'
 };
 
-/** "Focal length and stop are not in 5 of the files." */
+/** "Focal length and aperture are not in 5 of the files." */
 export function missingWords(missing: readonly { readonly fact: Fact; readonly frames: number }[]): string {
   const most = Math.max(...missing.map(({ frames }) => frames));
   const names = missing.map(
-    ({ fact }) => ({ focalLengthMm: 'focal length', fNumber: 'stop', shutterS: 'shutter', iso: 'ISO' })[fact]
+    ({ fact }) => ({ focalLengthMm: 'focal length', fNumber: 'aperture', shutterS: 'shutter', iso: 'ISO' })[fact]
   );
   const verb = names.length === 1 ? 'is' : 'are';
   return `${capital(listOfNames(names))} ${verb} not in ${most === 1 ? 'one of the files' : `${most} of the files`}.`;
@@ -62,7 +62,7 @@ export function directionWords(angle: number): string {
 }
 
 const orientationWords: Readonly<Record<NonNullable<Frame['orientation']>, string>> = {
-  mirrored: 'mirrored: everyone stands the other way round; name the faces yourself or flip the file',
+  mirrored: 'mirrored: name the faces yourself or flip the file',
   sideways: 'on its side: rotate the file and import it again'
 };
 

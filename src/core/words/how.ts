@@ -157,14 +157,14 @@ export const how: Readonly<Record<HowKey, Explanation>> = {
       'Blur by the thin lens, jackknife (Quenouille, Tukey). Ours otherwise, held against simulated walls within 15%.'
   },
   spots: {
-    title: 'Dust and stops',
+    title: 'Dust by aperture',
     text: 'A speck lies just before the sensor: at a wide aperture its shadow is spread thin, at a small one it shows. It shows where the middle of its shadow loses two per cent of the light.',
     source:
       'Geometry of the light’s cone; two per cent: chosen. Held against shadows drawn by the closed form of two discs.'
   },
   drills: {
     title: 'How a drill is measured',
-    text: 'Each mark is held against itself in its sharpest frame: what it lost is the disc that blurs it. How blurred all of them are says where the plane of focus lies, and on which side.',
+    text: 'Each mark is compared with itself in its sharpest frame: what it lost is the disc that blurs it. How blurred all of them are says where the plane of focus lies, and on which side.',
     source:
       'Blur by the thin lens; frames go to steps by the Hungarian method. Ours otherwise, held against the simulated camera.'
   },
@@ -191,7 +191,7 @@ export const how: Readonly<Record<HowKey, Explanation>> = {
   },
   edges: {
     title: 'Sharpness at an aperture',
-    text: 'The contrast a slanted edge keeps at each fineness; MTF50 is where half is left. Written to the lens, the pixel’s own share is taken out, since the planner counts it apart.',
+    text: 'The contrast a slanted edge keeps at each fineness; MTF50 is where half is left. Saved to the lens, the pixel’s own share is taken out, since the planner counts it apart.',
     source: 'Slanted edge after ISO 12233:2017, held against closed forms.'
   }
 };

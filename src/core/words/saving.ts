@@ -8,7 +8,7 @@ export function storeFailureWords(error: unknown): string {
   if (/Security|NotAllowed/.test(name)) return 'This browser does not let Focalis store anything.';
   if (/Timeout|Abort|Transaction/.test(name)) return 'Saving was interrupted.';
   return error instanceof Error && error.message !== ''
-    ? `The store says: ${error.message.split('\n')[0] ?? ''}`
+    ? `Reason: ${error.message.split('\n')[0] ?? ''}`
     : 'The store gives no reason.';
 }
 

@@ -24,7 +24,7 @@ export function stitchSteps(stitched: Stitching, unit: LengthUnit): readonly str
     nearestMm === null
       ? 'Turn around the lens, not around yourself; small shifts disappear in the blur at this aperture.'
       : `Turn about the lens, not about yourself: in the hand, what is nearer than ${formatLength(nearestMm, unit)} will not fit together; on a pivot under the entrance pupil everything does.`,
-    'Whoever moves is in one frame only. Take the whole round twice or three times: it does not always come together.',
+    'Whoever moves is in one frame only. Shoot the whole round two or three times: stitching sometimes fails.',
     `Correct the lens alike in all frames, then stitch ${projectionWords[projection]}: ${Math.round(angleDeg.across)}° by ${Math.round(angleDeg.down)}°, like a ${Math.round(equivalent.focalLengthMm)} mm f/${equivalent.fNumber.toFixed(equivalent.fNumber < 1 ? 2 : 1)}, up to ${Math.round(megapixels)} megapixels.`
   ];
 }

@@ -186,7 +186,7 @@ export function muzzleWords({ name, muzzleMm, eyesFrom, noseFrom }: Muzzle, unit
   const eye = `Get down to ${possessive(name)} eye level and focus on the nearer eye, not the muzzle ${formatLength(muzzleMm, unit)} in front.`;
   const more =
     noseFrom === null
-      ? 'No stop holds the nose too.'
+      ? 'No aperture keeps the nose sharp too.'
       : eyesFrom === null || noseFrom.label === eyesFrom.label
         ? `From f/${noseFrom.label} the nose is sharp too.`
         : `The eyes are sharp from f/${eyesFrom.label}, the nose from f/${noseFrom.label}: ${stopsBetween(eyesFrom.fNumber, noseFrom.fNumber).toFixed(1)} stops more.`;

@@ -52,8 +52,8 @@
 </script>
 
 {#if shown.length > 0}
-  <h2 class="condensed mt-6 text-[21px] leading-tight font-bold">The same place at every stop, at 100%</h2>
-  <ul class="mt-2 flex flex-wrap gap-3" aria-label="Crops by stop">
+  <h2 class="condensed mt-6 text-[21px] leading-tight font-bold">The same place at every aperture, at 100%</h2>
+  <ul class="mt-2 flex flex-wrap gap-3" aria-label="Crops by aperture">
     {#each shown as { id, fNumber, crop } (id)}<Crop {crop} label={label(fNumber)} {side} />{/each}
   </ul>
   <div class="mt-2 flex flex-wrap gap-2">

@@ -17,7 +17,7 @@
   {#if sets.length > 1}
     <div class="mb-2">
       <Choice
-        legend="Focal length and stop"
+        legend="Focal length and aperture"
         hideLegend
         value={set.key}
         options={sets.map((one) => ({ value: one.key, name: one.key }))}

@@ -44,9 +44,9 @@
   <p class="mt-2 text-pretty" data-testid="focus-shift">
     {#if wideOpen}
       Stopping down from f/{stop(wideOpen.fNumber)} to f/{stop(fNumber)} moves the plane to
-      {focusOffsetText(result.bias.value - wideOpen.um, f, distanceMm, unit)}: kept by stop, and the plans follow.
+      {focusOffsetText(result.bias.value - wideOpen.um, f, distanceMm, unit)}: saved by aperture; plans follow.
     {:else}
-      f/{stop(fNumber)} is not wide open: without a test at the widest stop it is kept for comparison only.
+      f/{stop(fNumber)} isn’t wide open: without a test wide open it’s kept for comparison only.
     {/if}
   </p>
 {/if}

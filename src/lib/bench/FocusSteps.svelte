@@ -34,7 +34,7 @@
     separate error from scatter.
   </li>
   <li>
-    Then, if you like, ten two stops down{zoom ? ', and the same at the other end of the zoom' : ''}: all of it can come
-    in together.
+    Optional: ten more, two stops down{zoom ? ', and the same at the other end of the zoom' : ''}. Import them all
+    together.
   </li>
 </ol>

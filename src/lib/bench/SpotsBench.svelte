@@ -57,7 +57,7 @@
       <p class="mt-1 text-pretty">{said.detail}<HowComputed of="spots" class="ml-1" /></p>
       {#if spots.length > 0}
         <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-        <div class="mt-3 max-h-80 overflow-y-auto" role="region" aria-label="Spots by stop" tabindex="0">
+        <div class="mt-3 max-h-80 overflow-y-auto" role="region" aria-label="Spots by aperture" tabindex="0">
           <table class="w-full tabular-nums" data-testid="spots-table">
             <thead>
               <tr class="text-left">
@@ -93,7 +93,9 @@
   <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">Is there dust on the sensor?</h1>
   <ol class="mt-2 max-w-3xl list-decimal space-y-1 pl-6 text-pretty">
     <li>A clear sky, or white paper evenly lit, filling the frame; the lens focused far from it.</li>
-    <li>The smallest stop, base ISO, exposed bright but not white. Move the camera a little while it is open.</li>
+    <li>
+      The smallest aperture, base ISO, exposed bright but not white. Move the camera a little during the exposure.
+    </li>
     <li>One photo is enough. Take another after cleaning: both are kept to compare.</li>
   </ol>
 {/if}

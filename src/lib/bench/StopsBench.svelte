@@ -88,7 +88,7 @@
           <p class="mt-2 text-pretty text-soft">
             Pixels of {(1000 * figures.pixelMm).toFixed(1)} µm; {counted.length === 1
               ? 'one frame'
-              : `${counted.length} frames`}. Three a stop are better than one.
+              : `${counted.length} frames`}. Three per aperture are better than one.
           </p>
           {#if tone !== ''}<p class="mt-1 text-pretty">{tone}</p>{/if}
           {#if overshoot > sharpenedFrom}<p class="mt-1 text-pretty">{overshootWords(overshoot)}</p>{/if}
@@ -111,13 +111,15 @@
     title={lens.name}
   />
 {:else}
-  <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">How sharp is this lens, and at which stop?</h1>
+  <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">
+    How sharp is this lens, and at which aperture?
+  </h1>
   <ol class="mt-2 max-w-3xl list-decimal space-y-1 pl-6 text-pretty">
     <li>Print the edge sheet: nine pages, five are enough. Stick them on a flat wall where centre and corners fall.</li>
     <li>
       {length(edgeDistances.from)} to {length(edgeDistances.to)} away, square to the wall; tripod, timer, stabiliser off,
       even light, base ISO.
     </li>
-    <li>Focus once with the magnifier, then one frame, better three, at each stop from f/{lens.widestFNumber} on.</li>
+    <li>Focus once, magnified, then one frame, better three, at each aperture from f/{lens.widestFNumber} on.</li>
   </ol>
 {/if}

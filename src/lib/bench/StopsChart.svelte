@@ -29,7 +29,7 @@
 </script>
 
 <Chart
-  label="MTF50 by stop: {words}"
+  label="MTF50 by aperture: {words}"
   testid="stops-chart"
   height={280}
   x={{ type: 'category', categoryorder: 'array', categoryarray: every }}

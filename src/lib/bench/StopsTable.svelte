@@ -13,7 +13,7 @@
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="mt-1 overflow-x-auto" role="region" aria-label="MTF50 by stop" tabindex="0">
+<div class="mt-1 overflow-x-auto" role="region" aria-label="MTF50 by aperture" tabindex="0">
   <table class="w-full text-right tabular-nums" data-testid="stops-table">
     <thead>
       <tr>

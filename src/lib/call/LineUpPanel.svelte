@@ -116,7 +116,7 @@
             >
             {#if line.result}
               <td class="pr-2 text-right whitespace-nowrap">
-                f/{line.result.stop}{#if !line.result.window}<span title="No stop grants every wish">*</span><span
+                f/{line.result.stop}{#if !line.result.window}<span title="No aperture meets every goal">*</span><span
                     class="sr-only">, in conflict</span
                   >{/if}
               </td>

@@ -6,6 +6,7 @@
 </script>
 
 <script lang="ts">
+  import { ChevronRight } from '@lucide/svelte';
   import type { Snippet } from 'svelte';
 
   interface Props {
@@ -27,8 +28,14 @@
 </script>
 
 <details class={heading ? 'mt-4' : 'border-t border-line'} {open} ontoggle={toggle}>
-  <summary class={heading ? 'condensed border-b border-ink pb-0.5 text-[15px] font-bold' : 'py-1.5 font-semibold'}
-    >{title}{#if note !== ''}<span class="ml-2 text-[13px] font-normal text-soft">{note}</span>{/if}</summary
+  <summary
+    class="flex list-none items-center gap-1.5 [&::-webkit-details-marker]:hidden {heading
+      ? 'condensed border-b border-ink pb-0.5 text-[15px] font-bold'
+      : 'py-1.5 font-semibold'}"
   >
+    <ChevronRight size={15} class="shrink-0 text-soft {open ? 'rotate-90' : ''}" aria-hidden="true" />
+    {title}
+    {#if note !== ''}<span class="ml-1 text-[13px] font-normal text-soft">{note}</span>{/if}
+  </summary>
   {#if open}{@render children()}{/if}
 </details>

@@ -76,7 +76,7 @@ export const storeSilentAfterMs = 10_000;
 /** Why it cannot be opened: in our words where the browser has no store at all, for Dexie's lead to a page of its own. */
 const openFailure = (error: unknown): string =>
   error instanceof Error && error.name === 'MissingAPIError'
-    ? 'This browser keeps no data for pages, or was told not to.'
+    ? 'This browser stores no data for web pages, or is set not to.'
     : error instanceof Error
       ? error.message
       : String(error);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { refusedWords } from '$core/words/refused';
   import { Button } from 'flowbite-svelte';
   import type { CsvRead } from '$core/formats/csv';
   import { guessMapping, readShots, shotFields, type Mapping, type ShotField } from '$core/formats/shotList';
@@ -61,7 +62,7 @@
     >
   </div>
   {#if refused !== ''}<p role="alert" class="mt-2 text-pencil">
-      Couldn’t import {fileName}. {refused} Nothing was changed.
+      {refusedWords(`import ${fileName}`, refused)}
     </p>{/if}
   {#if table && read}
     <p class="label mt-3">What each column is</p>
@@ -91,7 +92,7 @@
     {/if}
     <Button class="mt-3" disabled={read.shots.length === 0} onclick={add}
       >{read.shots.length === 0
-        ? 'Nothing can be taken'
+        ? 'Nothing to import'
         : `Add ${read.shots.length} ${read.shots.length === 1 ? 'setup' : 'setups'}${read.problems.length > 0 ? ', without those rows' : ''}`}</Button
     >
   {/if}

@@ -99,7 +99,7 @@
     </div>
     <p class="shrink-0 py-1.5 text-[17px] leading-snug" role="status">
       {#if left === 0}
-        All done. <a class="underline" href="/drills/{drill.id}">Bring the frames in</a>
+        All done. <a class="underline" href="/drills/{drill.id}">Import the frames</a>
       {:else}
         {index + 1} of {tasks.length}, {left} still to do
       {/if}

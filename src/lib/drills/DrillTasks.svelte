@@ -12,7 +12,7 @@
 {#if ownStance}
   <div class="mt-3">
     <Picker
-      label="How you stand"
+      label="Stance"
       items={stanceChoices}
       value={stance}
       onchange={(value) => {

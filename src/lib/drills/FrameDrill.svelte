@@ -44,14 +44,14 @@
     {#if session.otherMm !== null}
       <p class="mt-2 text-pretty" role="status">
         Most frames were taken at {Math.round(session.otherMm)} mm; this is laid out for {Math.round(f)} mm. Choose the lens
-        they were taken with, or take them again.
+        they were shot with, or shoot them again.
       </p>
     {/if}
     {#if session.another}
       <p class="mt-2 text-pretty" role="status" data-testid="another-drill">
         These look like the frames of <a class="underline" href="/drills/{session.another}"
           >{drillTitle(session.another)}</a
-        >: bring them there.
+        >: import them there.
       </p>
     {/if}
     <StepRows {session} />

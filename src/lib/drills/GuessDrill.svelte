@@ -154,7 +154,7 @@
       <p class="mt-2 max-w-2xl text-pretty text-soft">Give both as 90% ranges: no wider than you need.</p>
       <div class="mt-2 grid max-w-2xl gap-x-8 gap-y-3 sm:grid-cols-2">
         <fieldset class="min-w-0">
-          <legend class="font-semibold">First stop that holds everyone</legend>
+          <legend class="font-semibold">Widest aperture that keeps everyone sharp</legend>
           <div class="mt-1 flex items-end gap-2">
             <Picker label="From" {items} value={String(from)} onchange={(value) => (from = Number(value))} />
             <Picker label="to" {items} value={String(to)} onchange={(value) => (to = Number(value))} />

@@ -119,7 +119,7 @@
       <Button color="alternative" onclick={again}>Once more</Button>
     </div>
   {:else if !seen || !size || !asked}
-    <p class="text-soft">This scene cannot be taken with this lens: choose another.</p>
+    <p class="text-soft">This lens can’t frame this scene: choose another.</p>
   {:else}
     <p class="text-[13px] text-soft tabular-nums" data-testid="mode-count">Scene {index + 1} of {modeScenes.length}</p>
     <h2 class="condensed text-[21px] leading-tight font-bold">{sceneWords[scene].title}</h2>

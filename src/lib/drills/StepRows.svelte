@@ -99,7 +99,7 @@
           </p>
         {:else}
           <p class="grid h-[46px] w-[230px] place-items-center border border-dashed border-line text-soft">
-            {done ? 'take it again' : 'still to take'}
+            {done ? 'shoot it again' : 'still to shoot'}
           </p>
         {/if}
       </div>

@@ -50,7 +50,7 @@
               >{drillTitle(day.drill)}</a
             >
             {#if day.day === plan.days.length}
-              <span class="text-soft">again, to hold against the first day</span>
+              <span class="text-soft">again, to compare with the first day</span>
             {:else if saidBefore(index) === index && dayBecause(day) !== ''}
               <span class="text-soft">{dayBecause(day)}</span>
             {/if}

@@ -246,7 +246,7 @@ export class DrillSession {
       button: use.button,
       apply: () => {
         const habits = learned.reduce((so, one) => withLearned(so, one, this.stance), this.#habits);
-        const step = this.#app.settings.edit('What a drill said in use', { habits });
+        const step = this.#app.settings.edit('Drill result used', { habits });
         this.#app.messages.done(use.done(this.stance), step);
       }
     };

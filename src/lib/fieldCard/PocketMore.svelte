@@ -77,7 +77,7 @@
       onclick={sendBack}>{sent ? 'Sent: click “Receive” there' : 'Send back'}</button
     >
   {/if}
-  <div class="mt-4 grid grid-cols-3 gap-2" role="group" aria-label="Look">
+  <div class="mt-4 grid grid-cols-3 gap-2" role="group" aria-label="Theme">
     {#each themes as theme (theme)}
       <button
         type="button"

@@ -190,7 +190,7 @@
         <Outline {setup} {plan} {body} width={frameWidth} height={frameHeight} />
         <div class="absolute inset-x-2 top-2 flex items-center gap-3 bg-ink/85 px-3 py-2 text-surface" role="status">
           <p>
-            {trouble} The outline stands in; all figures are right.
+            {trouble} Showing an outline instead. All numbers are still right.
           </p>
           <Button
             size="xs"

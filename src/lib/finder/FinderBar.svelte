@@ -36,7 +36,7 @@
   <p class="min-w-0 flex-1 truncate" data-testid="finder-caption">{caption}</p>
   <ToolButton {id} icon={Layers} name="Marks over the preview" />
   <ToolButton icon={Eye} name="Eyes at 100% (H)" onclick={onloupe} />
-  <ToolButton icon={Columns2} name="Compare stops, lenses or focus" onclick={oncompare} />
+  <ToolButton icon={Columns2} name="Compare apertures, lenses or focus" onclick={oncompare} />
   <ToolButton icon={Download} name="Save this preview" onclick={onexport} />
 </div>
 <Popover

@@ -114,7 +114,7 @@
           <button
             type="button"
             class="min-h-6 text-[13px] underline"
-            onclick={() => app.frames.whose.unpoint(frame.id, face.faceId)}>pointed at: take back</button
+            onclick={() => app.frames.whose.unpoint(frame.id, face.faceId)}>placed by you: undo</button
           >
         {:else}
           <Select

@@ -43,7 +43,7 @@
 </script>
 
 <Dialog bind:open title="Missing shooting data" size="sm">
-  <p class="text-pretty text-soft">Said here, it holds for every frame of this setup that does not say it itself.</p>
+  <p class="text-pretty text-soft">Used for every frame of this setup whose file doesn’t have it.</p>
   <div class="mt-3 grid grid-cols-2 gap-3">
     {#each missing as { fact, frames: without } (fact)}
       <div>

@@ -101,7 +101,7 @@
       {shown === null ? 'Side by side' : `${nameOf(shown)}’s eyes in ${frames.length} frames`}
     </h1>
     <Choice
-      legend="Whose"
+      legend="Person"
       value={shown ?? ''}
       options={people.map((id) => ({ value: id, name: nameOf(id) }))}
       onchange={onperson}

@@ -56,7 +56,7 @@
         (done) => (share = done),
         ending.signal
       );
-      if (!burst) throw new Error('The simulated camera takes single frames only: this setup is two to combine.');
+      if (!burst) throw new Error('The simulated camera shoots single frames only: this setup combines two.');
     } catch (error) {
       if (!ending.signal.aborted) failed = errorReason(error);
     } finally {
@@ -98,7 +98,7 @@
   </div>
   {#if share !== null}
     <div class="mt-4 flex items-end gap-4">
-      <Progress label="Frames drawn; without a graphics card a frame takes some seconds" {share} />
+      <Progress label="Frames drawn; without a graphics card each takes some seconds" {share} />
       <Button color="alternative" onclick={() => ending?.abort()}>Stop</Button>
     </div>
   {:else if burst}
@@ -107,7 +107,7 @@
         onclick={() => {
           if (burst) ontaken(burst.files, id);
           open = false;
-        }}>Bring into Frames</Button
+        }}>Import into Frames</Button
       >
       <Button color="alternative" onclick={save}>Save files and answer key</Button>
     </div>

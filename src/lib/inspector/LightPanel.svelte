@@ -100,9 +100,9 @@
     <Picker
       label="Direction"
       items={[
-        { value: 'front', name: 'the front' },
-        { value: 'side', name: 'the side' },
-        { value: 'behind', name: 'behind them' }
+        { value: 'front', name: 'front' },
+        { value: 'side', name: 'side' },
+        { value: 'behind', name: 'behind' }
       ]}
       value={light.from}
       onchange={(from) => edit('Direction of the light', (draft) => void (draft.from = from))}
@@ -115,64 +115,6 @@
       step={1}
       onchange={(stops, how) => edit('Filter', (draft) => void (draft.filterStops = stops), how)}
     />
-    <Choice
-      legend="Flash"
-      value={light.flash ? 'on' : 'off'}
-      options={[
-        { value: 'off', name: 'off' },
-        { value: 'on', name: 'on' }
-      ]}
-      onchange={(to) =>
-        edit(
-          'Flash',
-          (draft) =>
-            void (draft.flash =
-              to === 'on' ? { ...defaultFlash, distanceMm: Math.round(workspace.distanceMm) || 2000 } : null)
-        )}
-    />
-    {#if light.flash}
-      {@const { flash } = light}
-      <NumberField
-        label="Guide number, m"
-        value={flash.guideNumberM}
-        min={1}
-        max={500}
-        onchange={(guideNumberM, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, guideNumberM }), how)}
-      />
-      <LengthField
-        label="Flash to subject"
-        bounds={bounds.flashMm}
-        valueMm={flash.distanceMm}
-        stepMm={100}
-        onchange={(distanceMm, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, distanceMm }), how)}
-      />
-      <NumberField
-        label="Minimum power, 1/"
-        value={per(flash.leastPower)}
-        min={4}
-        max={4096}
-        step={32}
-        onchange={(one, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, leastPower: 1 / one }), how)}
-      />
-      <div class="col-span-2">
-        <Picker
-          label="The flash"
-          items={flashChoices}
-          value={flash.use}
-          onchange={(use) => edit('Flash', (draft) => void (draft.flash = { ...flash, use }))}
-        />
-      </div>
-      {#if flash.use !== 'main'}
-        <NumberField
-          label={flash.use === 'fill' ? 'Flash under the light by, stops' : 'Ambient below flash, stops'}
-          value={flash.underStops}
-          min={0}
-          max={6}
-          step={0.5}
-          onchange={(underStops, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, underStops }), how)}
-        />
-      {/if}
-    {/if}
   </div>
   <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
     <Choice
@@ -198,7 +140,67 @@
         onchange={(one, how) => edit('Shutter', (draft) => void (draft.shutterS = 1 / one), how)}
       />
     {/if}
+    <Choice
+      legend="Flash"
+      value={light.flash ? 'on' : 'off'}
+      options={[
+        { value: 'off', name: 'off' },
+        { value: 'on', name: 'on' }
+      ]}
+      onchange={(to) =>
+        edit(
+          'Flash',
+          (draft) =>
+            void (draft.flash =
+              to === 'on' ? { ...defaultFlash, distanceMm: Math.round(workspace.distanceMm) || 2000 } : null)
+        )}
+    />
   </div>
+  {#if light.flash}
+    {@const { flash } = light}
+    <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
+      <NumberField
+        label="Guide number, m"
+        value={flash.guideNumberM}
+        min={1}
+        max={500}
+        onchange={(guideNumberM, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, guideNumberM }), how)}
+      />
+      <LengthField
+        label="Flash to subject"
+        bounds={bounds.flashMm}
+        valueMm={flash.distanceMm}
+        stepMm={100}
+        onchange={(distanceMm, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, distanceMm }), how)}
+      />
+      <NumberField
+        label="Minimum power, 1/"
+        value={per(flash.leastPower)}
+        min={4}
+        max={4096}
+        step={32}
+        onchange={(one, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, leastPower: 1 / one }), how)}
+      />
+      <div class="col-span-2">
+        <Picker
+          label="Flash as"
+          items={flashChoices}
+          value={flash.use}
+          onchange={(use) => edit('Flash', (draft) => void (draft.flash = { ...flash, use }))}
+        />
+      </div>
+      {#if flash.use !== 'main'}
+        <NumberField
+          label={flash.use === 'fill' ? 'Flash under the light by, stops' : 'Ambient below flash, stops'}
+          value={flash.underStops}
+          min={0}
+          max={6}
+          step={0.5}
+          onchange={(underStops, how) => edit('Flash', (draft) => void (draft.flash = { ...flash, underStops }), how)}
+        />
+      {/if}
+    </div>
+  {/if}
   <MeteringPart />
   {#if facts}
     {#each flashWords(facts, workspace.unit) as line (line)}<p class="text-pretty">{line}</p>{/each}

@@ -11,6 +11,7 @@
     type Appearance
   } from '$core/people/appearance';
   import type { Person } from '$core/setup/schema';
+  import Fold from '$lib/controls/Fold.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
@@ -28,8 +29,7 @@
   }
 </script>
 
-<details class="border-t border-line pt-1.5">
-  <summary class="py-1 text-soft">Appearance</summary>
+<Fold title="Appearance">
   <div class="mt-1.5 grid grid-cols-2 items-start gap-2 sm:grid-cols-4">
     <Picker label="Clothes" items={named(outfits)} value={person.look.outfit} onchange={(outfit) => look({ outfit })} />
     <Picker
@@ -68,4 +68,4 @@
       >
     </div>
   </div>
-</details>
+</Fold>

@@ -17,7 +17,7 @@
 
 <div class="mt-3 grid grid-cols-2 items-start gap-x-3 gap-y-2">
   <TextField
-    label="Takes lenses with the mount"
+    label="Lens mount"
     value={adapter.lensMount}
     maxlength={limits.maxMountLength}
     optional

@@ -42,7 +42,7 @@
     onchange={(kind) => change('kind', (draft) => void (draft.kind = kind))}
   />
   <TextField
-    label="Mount (empty: takes any lens)"
+    label="Mount (empty: fits any lens)"
     value={body.mount}
     maxlength={limits.maxMountLength}
     optional

@@ -29,7 +29,7 @@
   const zoom = $derived(lens.longestMm > lens.shortestMm);
   const closest = { min: 10, max: 20_000 } as const;
   const tables = [
-    { key: 'measured', title: 'Sharpness measured by stop, line pairs per mm at half contrast' },
+    { key: 'measured', title: 'Sharpness measured by aperture, line pairs per mm at half contrast' },
     { key: 'measuredCorner', title: 'Likewise near the corners' }
   ] as const;
 
@@ -99,7 +99,7 @@
   />
   {#if goesOn.length === 0}
     <p class="col-span-2 border-l-2 border-pencil pl-2">
-      None of your bodies takes this mount, directly or by an adapter you have: no setup can use it yet.
+      None of your bodies has this mount, directly or by an adapter: no setup can use it yet.
     </p>
   {/if}
   <LengthField

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { refusedWords } from '$core/words/refused';
   import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
   import { VList } from 'virtua/svelte';
   import type { LensEntry, LensfunEntry, LensfunResult } from '$core/formats/lensfun';
@@ -51,7 +52,8 @@
       const results = await readLensDatabase(files, (share) => void (reading = share), cancel.signal);
       show(files, results);
     } catch (error) {
-      if (!cancel.signal.aborted) problem = error instanceof Error ? error.message : String(error);
+      if (!cancel.signal.aborted)
+        problem = refusedWords('import the lens database', error instanceof Error ? error.message : String(error));
     } finally {
       reading = null;
     }
@@ -76,7 +78,7 @@
     const focal = shortestMm === longestMm ? `${shortestMm} mm` : `${shortestMm}–${longestMm} mm`;
     const stop =
       widestFNumber === null
-        ? 'opening not said'
+        ? 'aperture not set'
         : `f/${widestFNumber}${widestAtLong === null ? '' : `–${widestAtLong}`}`;
     return `${focal} · ${stop} · ${mounts.join(', ')}`;
   }

@@ -18,7 +18,7 @@
   /** A figure to begin a table with, line pairs per mm (from memory). */
   const usualLpPerMm = 40;
   const add = () =>
-    change('measured stop', (list) => {
+    change('measured aperture', (list) => {
       const last = list[list.length - 1]?.fNumber;
       list.push({ fNumber: last === undefined ? first : Math.min(128, last * 2), lpPerMm: usualLpPerMm });
     });
@@ -34,7 +34,8 @@
           value={entry.fNumber}
           min={0.5}
           max={128}
-          onchange={(f, how) => change('measured stop', (list) => void (list[index] && (list[index].fNumber = f)), how)}
+          onchange={(f, how) =>
+            change('measured aperture', (list) => void (list[index] && (list[index].fNumber = f)), how)}
         />
       </div>
       <div class="w-28">
@@ -58,6 +59,6 @@
     </div>
   {/each}
   <Button size="xs" color="alternative" onclick={add}
-    ><Plus size={13} class="mr-1" aria-hidden="true" />Measured stop</Button
+    ><Plus size={13} class="mr-1" aria-hidden="true" />Measured aperture</Button
   >
 </div>

@@ -55,7 +55,7 @@
     <table
       class="relative table-fixed border-collapse"
       style:width="{labelWidth + column * plan.stops.length}px"
-      aria-label="Ladder: every stop against every face and background"
+      aria-label="Ladder: every aperture against every face and background"
       onpointerover={point}
       onpointerleave={() => (said = '')}
       onclick={choose}
@@ -91,7 +91,7 @@
         type="button"
         class="min-h-6 underline underline-offset-2"
         aria-pressed={lens}
-        onclick={() => (lens = !lens)}>lens and diffraction</button
+        onclick={() => (lens = !lens)}>lens blur</button
       >
     </p>
     {#if plan.subjects.length > 3}

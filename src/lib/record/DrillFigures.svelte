@@ -19,7 +19,7 @@
   const { unit, habits } = $derived(app.settings.now);
   const all = $derived(latestLearned(resultsOf(app).filter((one) => one.simulated === simulated)));
   function use(one: LearnedAt) {
-    const step = app.settings.edit('What a drill said in use', { habits: withLearned(habits, one, one.stance) });
+    const step = app.settings.edit('Drill result used', { habits: withLearned(habits, one, one.stance) });
     app.messages.done('The plans reckon with it.', step);
   }
 </script>

@@ -19,7 +19,7 @@
 <div class="mt-2 max-w-[30rem]">
   {#key honesty}
     <Chart
-      label="Said against sharp: {words}"
+      label="Predicted against sharp: {words}"
       testid="honesty-chart"
       height={260}
       left={56}
@@ -46,7 +46,7 @@
             width: 3
           },
           marker: { color: ink, size: honesty.bins.map((bin) => 7 + Math.min(9, Math.sqrt(bin.of))) },
-          text: honesty.bins.map((bin) => `${bin.count} of ${bin.of} sharp, said ${per100(bin.said)}%`),
+          text: honesty.bins.map((bin) => `${bin.count} of ${bin.of} sharp, predicted ${per100(bin.said)}%`),
           hoverinfo: 'text'
         }
       ]}

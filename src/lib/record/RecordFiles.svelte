@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { refusedWords } from '$core/words/refused';
+  import { errorReason } from '$lib/state/job/services';
   import { Button } from 'flowbite-svelte';
   import { writeRecordCsv } from '$core/formats/recordCsv';
   import { maxRecordFileBytes, readRecordFile, recordFileTooLarge, writeRecordFile } from '$core/formats/recordFile';
@@ -29,7 +31,7 @@
   async function bring(file: File) {
     const read = file.size > maxRecordFileBytes ? recordFileTooLarge : readRecordFile(await file.text());
     if (!read.ok) {
-      said = `${file.name}: ${[read.field, read.reason].filter((part) => part !== '').join(': ')} Nothing was changed.`;
+      said = refusedWords(`import ${file.name}`, [read.field, read.reason].filter((part) => part !== '').join(': '));
       return;
     }
     try {
@@ -37,46 +39,46 @@
       said = `${count(read.frames)} read; ${fresh === read.frames.length ? 'all new' : `${fresh} new, the others were here`}.`;
       onchange();
     } catch (error) {
-      said = `It could not be kept: ${error instanceof Error ? error.message : String(error)} Nothing was changed.`;
+      said = refusedWords(`import ${file.name}`, errorReason(error));
     }
   }
   async function forget(frames: readonly Recorded[]) {
     await app.record.forget(frames.map(({ id }) => id));
     forgetting = false;
-    said = `Forgotten: ${count(frames)}. Frames still on their page do not come back by themselves.`;
+    said = `Deleted ${count(frames)} from the Record. Frames still on their page don’t come back by themselves.`;
     onchange();
   }
 </script>
 
-<Dialog bind:open title="The record as files" size="sm">
+<Dialog bind:open title="Export, import, delete" size="sm">
   <div class="mb-3"><LeavingFields /></div>
   <div class="flex flex-wrap gap-3">
     <Button disabled={all.length === 0} onclick={() => saveText(writeRecordFile(leaving), 'Focalis-record.json')}
-      >Save it (JSON)</Button
+      >Export (JSON)</Button
     >
     <Button
       color="alternative"
       disabled={all.length === 0}
       onclick={() =>
         saveBlob(new Blob(['\uFEFF', writeRecordCsv(leaving)], { type: 'text/csv' }), 'Focalis-record.csv')}
-      >Table (CSV)</Button
+      >Export (CSV)</Button
     >
-    <Button color="alternative" onclick={() => chooser?.open()}>Bring one in</Button>
+    <Button color="alternative" onclick={() => chooser?.open()}>Import</Button>
     <FileInput bind:this={chooser} label="Record file" accept=".json,application/json" onfile={bring} />
   </div>
   <div class="mt-5 border-t border-line pt-3">
     {#if forgetting}
-      <p>Forgotten is forgotten: only a saved file brings it back. The figures in use stay until you change them.</p>
+      <p>This can’t be undone: only an exported file brings it back. The numbers in use stay until you change them.</p>
       <div class="mt-2 flex flex-wrap gap-3">
-        <Button onclick={() => forget(all)}>Forget {count(all)}</Button>
+        <Button onclick={() => forget(all)}>Delete {count(all)}</Button>
         {#if simulated.length > 0 && simulated.length < all.length}
-          <Button color="alternative" onclick={() => forget(simulated)}>Only the simulated</Button>
+          <Button color="alternative" onclick={() => forget(simulated)}>Only simulated frames</Button>
         {/if}
-        <Button color="alternative" onclick={() => (forgetting = false)}>Keep it</Button>
+        <Button color="alternative" onclick={() => (forgetting = false)}>Cancel</Button>
       </div>
     {:else}
       <button type="button" class="min-h-6 underline" disabled={all.length === 0} onclick={() => (forgetting = true)}
-        >Forget the record</button
+        >Delete the record</button
       >
     {/if}
   </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { refusedWords } from '$core/words/refused';
   import { Button } from 'flowbite-svelte';
   import type { RestoreHow } from '$core/job/restoring';
   import Choice from '$lib/controls/Choice.svelte';
@@ -51,7 +52,7 @@
 </div>
 <p class="mt-2 text-soft">Left out: original photos, and removed jobs.</p>
 {#if busy}<div class="mt-3"><Progress label={backup.busy} share={backup.share} /></div>{/if}
-{#if refused !== ''}<p role="alert" class="mt-3 text-pencil">Couldn’t restore {name}. {refused}</p>{/if}
+{#if refused !== ''}<p role="alert" class="mt-3 text-pencil">{refusedWords(`restore ${name}`, refused)}</p>{/if}
 {#if found}
   <div class="mt-4 border-l-4 border-ink pl-3" data-testid="restorable">
     <p class="font-medium">

@@ -35,7 +35,7 @@
         {gone.value.name} was removed. It is kept, with everything you change here.
       {/if}
     </p>
-    <Button size="xs" onclick={() => void jobs.bringBack(gone)}>Bring it back</Button>
+    <Button size="xs" onclick={() => void jobs.bringBack(gone)}>Restore it</Button>
   </div>
 {/if}
 {#if names !== '' && closed !== names}

@@ -30,7 +30,7 @@
     ]}
     onchange={(drive) => workspace.edit('Drive', (draft) => void (draft.camera.drive = drive))}
   />
-  <div class="w-28">
+  <div class="w-44">
     <HoldField />
   </div>
 </div>

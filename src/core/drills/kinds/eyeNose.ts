@@ -101,7 +101,7 @@ export function eyeNoseWords(
   return {
     title:
       sameFromMm === null
-        ? 'Eye and nose could not be told apart by their distance.'
+        ? 'Can’t tell eye from nose by their distance.'
         : `From ${formatLength(sameFromMm, unit)} on, eye or nose makes no difference.`,
     detail: `${capital(`focused on one, the other is blurred ${each}`)}.${apart}${chosen}`,
     next:

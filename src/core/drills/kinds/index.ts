@@ -45,4 +45,4 @@ interface Figure {
 
 /** "22 mm off", "12% from theory", "leaning 21 mm". */
 export const figureWords = ({ drill, figure, asked }: Figure, unit: LengthUnit): string =>
-  figure === null ? 'not told' : (drillOf(drill)?.figureText(figure, unit, asked) ?? '');
+  figure === null ? 'can’t tell' : (drillOf(drill)?.figureText(figure, unit, asked) ?? '');

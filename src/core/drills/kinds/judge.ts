@@ -18,30 +18,30 @@ export function judgeWords(
   const measured = `${times(from)}–${times(to)} (90% range): ${shortLength(at * perRatioMm, unit)} off the eye, 85 mm f/1.4 at 2 m.`;
   if (mode === 'stop')
     return {
-      title: `You tell stops apart from ${times(at)} on.`,
+      title: `You can tell apertures ${times(at)} stops apart.`,
       detail: `${times(from)}–${times(to)} stops (90% range), 85 mm with a hedge behind.`,
-      next: 'Look at what is behind, at lines and at what shines: the face says nothing of the stop.'
+      next: 'Look behind them, at lines and at highlights: the face doesn’t show the aperture.'
     };
   if (mode === 'four')
     return {
       title: `Of four you find the sharp one from ${times(at)}× the acceptable blur.`,
       detail: measured,
-      next: 'Hold the same lash of all four against each other before you keep one.'
+      next: 'Compare the same lash in all four before you choose.'
     };
   if (mode === 'kind')
     return {
       title: `You name what is wrong from ${times(at)}× the acceptable blur.`,
-      detail: `${measured}${sharp.shown > 0 ? ` Of ${sharp.shown} sharp faces you took ${sharp.right} for sharp.` : ''}`,
+      detail: `${measured}${sharp.shown > 0 ? ` Of ${sharp.shown} sharp faces you accepted ${sharp.right} for sharp.` : ''}`,
       next:
         sharp.right < sharp.shown / 2
           ? 'You reject sharp ones: before you delete one, look for something sharper in the frame.'
-          : 'Look for something sharp: nowhere, and all of it drawn out one way, it moved; before the eyes or behind them, the plane lies there.'
+          : 'Look for something sharp. Nothing sharp, all smeared one way: it moved. Sharp in front of the eyes or behind: that is where focus landed.'
     };
   if (mode === 'side')
     return {
       title: `You tell front from behind from ${times(at)}× the acceptable blur.`,
       detail: measured,
-      next: 'Look at what lies nearer than the eyes and what lies further: nose and lashes, ears and hair. The sharper tells the side.'
+      next: 'Compare nose and lashes with ears and hair: the sharper shows the side.'
     };
   const standard =
     to < 1
@@ -72,6 +72,6 @@ export const judge = defineDrill({
   practises: {},
   figureText: (figure, _, asked) =>
     asked === 'stop'
-      ? `stops told apart from ${figure.toFixed(2)}`
+      ? `${figure.toFixed(2)} stops told apart`
       : `${judgedWords[asked ?? 'sharper']} from ${figure.toFixed(2)} of what is allowed`
 });

@@ -93,9 +93,9 @@ export const nothingFits: DrillSaid = {
 export const missingIn = (steps: readonly { readonly frame: FrameRead | null }[]): number =>
   steps.filter(({ frame }) => frame === null).length;
 
-/** "One step is missing: take it again." */
+/** "One step is missing: shoot it again." */
 export const missingText = (missing: number): string =>
-  missing === 1 ? 'One step is missing: take it again.' : `${missing} steps are missing: take them again.`;
+  missing === 1 ? 'One step is missing: shoot it again.' : `${missing} steps are missing: shoot them again.`;
 
 type Figure = Pick<DrillOutcome, 'figure' | 'low' | 'high'>;
 export const figureAlone = (figure: number | null): Figure => ({ figure, low: null, high: null });

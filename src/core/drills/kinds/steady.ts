@@ -88,7 +88,7 @@ export function steadyWords(
       detail: `${measured} frames could be measured, ${seen} of them show a track.`,
       next:
         seen < 3 && measured >= 6
-          ? 'Take longer times too: at these your hands do not show.'
+          ? 'Try slower speeds too: your hands don’t show at these.'
           : 'Six frames at least are needed, three of them at long times.'
     };
   const { showsFromS, byTime } = steady;
@@ -102,7 +102,7 @@ export function steadyWords(
     detail: `${formatShutter(showsFromS.low)} to ${formatShutter(showsFromS.high)} (90% range). Camera shake showed at ${each}.`,
     next:
       shorter > 0.3
-        ? `Stay ${stops} shorter than 1/${Math.round(focalLengthMm)}, or brace yourself and take it again.`
+        ? `Stay ${stops} shorter than 1/${Math.round(focalLengthMm)}, or brace yourself and try again.`
         : shorter < -0.3
           ? `You hold ${stops} longer than 1/${Math.round(focalLengthMm)}.`
           : `1/${Math.round(focalLengthMm)} is your time: no longer.`

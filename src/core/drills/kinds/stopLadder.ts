@@ -105,14 +105,14 @@ function costsFrom(steps: readonly Matched[]): LadderVerdict['costsFrom'] {
 
 export function ladderWords({ rows, departs, costsFrom, missing }: LadderVerdict): DrillSaid {
   const held = rows.map(({ focusOn, holds, expected }) => {
-    const said = holds === null ? 'no stop holds all' : `${stopName(holds)} holds all`;
+    const said = holds === null ? 'none keeps all sharp' : `${stopName(holds)} keeps all sharp`;
     const theory = expected === null ? 'none should' : `${stopName(expected)} should`;
     return `focused on the ${ordinal(focusOn)}, ${said} (${theory})`;
   });
   const [best] = [...rows].filter(({ holds }) => holds !== null).sort((a, b) => (a.holds ?? 99) - (b.holds ?? 99));
   const title = best?.holds
-    ? `${stopName(best.holds)} holds all, focused on the ${ordinal(best.focusOn)}.`
-    : 'No stop holds all of them.';
+    ? `${stopName(best.holds)} keeps all sharp, focused on the ${ordinal(best.focusOn)}.`
+    : 'No aperture keeps all of them sharp.';
   const departing =
     departs === null
       ? ''
@@ -137,7 +137,7 @@ const spacing = { zones: 0.9, least: 40, aside: 95 } as const;
 
 export const stopLadder = defineDrill({
   id: 'stopLadder',
-  title: 'Stop ladder',
+  title: 'Aperture ladder',
   purpose: 'This lens’s real depth of field at every aperture, front and back.',
   minutes: 25,
   needs: ['four small objects', 'four of the printed marks', marksAndTripod],

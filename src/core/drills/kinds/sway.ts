@@ -82,9 +82,9 @@ export function swayDrillWords({ swayed, missing, miscounted, steps }: SwayVerdi
     title: `You sway ${length(sway.value)} in the first second.`,
     detail: `${length(sway.low)} to ${length(sway.high)} (90% range); AF scatter ${length(focus.value)}. Planes scattered by ${each}.${count}`,
     next: least
-      ? 'You move more than the focus errs: release as it is found, or brace yourself, and take it again.'
+      ? 'You sway more than AF scatters: release as soon as it locks, or brace yourself, and try again.'
       : sway.high < focus.value
-        ? 'Waiting costs you less than the focus errs by itself: you stand well.'
+        ? 'You sway less than AF scatters: you stand well.'
         : 'Your sway and the focus are of a size: release as it is found. Another stance another day.'
   };
 }

@@ -69,15 +69,15 @@ describe('drills in words', () => {
       costsFrom: { fNumber: 16, by: 'noise' },
       missing: 0
     });
-    expect(said.title).toBe('f/11 holds all, focused on the second.');
+    expect(said.title).toBe('f/11 keeps all sharp, focused on the second.');
     expect(said.detail).toBe(
-      'Focused on the first, no stop holds all (f/16 should); focused on the second, f/11 holds all (f/8 should). Your lens blurs 31% more than theory. From f/16 on noise costs what was focused on.'
+      'Focused on the first, none keeps all sharp (f/16 should); focused on the second, f/11 keeps all sharp (f/8 should). Your lens blurs 31% more than theory. From f/16 on noise costs what was focused on.'
     );
     expect(
       ladderWords({ kind: 'stopLadder', rows: [row(0, null, null)], departs: null, costsFrom: null, missing: 2 })
     ).toMatchObject({
-      title: 'No stop holds all of them.',
-      next: '2 steps are missing: take them again.'
+      title: 'No aperture keeps all of them sharp.',
+      next: '2 steps are missing: shoot them again.'
     });
   });
 
@@ -147,7 +147,7 @@ describe('drills in words', () => {
     expect(said.title).toBe('You sway 12 mm in the first second.');
     expect(said.detail).toContain('6 mm to 24 mm (90% range); AF scatter 3 mm');
     expect(said.detail).toContain('at once 3 mm, after 6 s 20 mm.');
-    expect(said.next).toContain('You move more than the focus errs');
+    expect(said.next).toContain('You sway more than AF scatters');
     const swayed = { sway: figure(1), focus: figure(9), byWait: [] };
     expect(swayDrillWords(verdict({ swayed }), 'metric').next).toContain('you stand well');
     expect(swayDrillWords(verdict({ miscounted: -1 }), 'metric').detail).toContain('1 frame is missing: which');
@@ -181,7 +181,7 @@ describe('drills in words', () => {
       ['across', 'aslant', 'up and down'].map((way) => `a track of 4.0 pixels, ${way}`)
     );
     expect(trackWords({ px: 0, angle: null })).toBe('no track to be seen');
-    expect(steadyWords({ ...told(1), steady: null, seen: 0 }, 100).next).toContain('Take longer times too');
+    expect(steadyWords({ ...told(1), steady: null, seen: 0 }, 100).next).toContain('Try slower speeds too');
     expect(steadyWords({ ...told(1), steady: null, measured: 3, seen: 0 }, 100).next).toContain('Six frames at least');
   });
 
@@ -200,7 +200,7 @@ describe('drills in words', () => {
     expect(said(0.4, 1.5, 'side').detail).not.toContain('standard');
     expect(said(1.8, 1.5, 'kind').title).toBe('You name what is wrong from 1.8× the acceptable blur.');
     expect(said(0.4, 1.5, 'four').title).toBe('Of four you find the sharp one from 0.40× the acceptable blur.');
-    expect(said(0.7, 1.5, 'stop').title).toBe('You tell stops apart from 0.70 on.');
+    expect(said(0.7, 1.5, 'stop').title).toBe('You can tell apertures 0.70 stops apart.');
     expect(said(0.4, 1.5).detail).toContain('choose a stricter one');
     expect(said(0.9, 1.5).detail).toContain('suits your eyes');
     expect(said(2, 1.5).detail).toContain('stricter than your eyes');
@@ -252,11 +252,11 @@ describe('drills in words', () => {
     expect(lines[3]).toMatch(/,,sway 6 4\.5 9$/);
     expect(figureWords(result({}), 'metric')).toBe('12 mm off');
     expect(figureWords(result({ drill: 'edges', figure: -21 }), 'metric')).toBe('leaning 21 mm back');
-    expect(figureWords(result({ figure: null }), 'metric')).toBe('not told');
+    expect(figureWords(result({ figure: null }), 'metric')).toBe('can’t tell');
     const judged = (asked: JudgeMode) => figureWords(result({ drill: 'judge', figure: 0.5, asked }), 'metric');
     expect(judged('side')).toBe('front told from behind from 0.50 of what is allowed');
     expect(judged('four')).toBe('one of four found from 0.50 of what is allowed');
-    expect(judged('stop')).toBe('stops told apart from 0.50');
+    expect(judged('stop')).toBe('0.50 stops told apart');
     expect(judged('sharper')).toBe('seen from 0.50 of what is allowed');
   });
 
@@ -289,7 +289,7 @@ describe('drills in words', () => {
   it('says how many sharp ones were taken for sharp, and advises who throws them away', () => {
     const belief = { threshold: 0, low: -0.1, high: 0.1, next: 0 };
     const said = (right: number) => judgeWords(belief, 'kind', 22, 'metric', { shown: 6, right });
-    expect(said(5).detail).toContain('Of 6 sharp faces you took 5 for sharp.');
+    expect(said(5).detail).toContain('Of 6 sharp faces you accepted 5 for sharp.');
     expect(said(5).next).toContain('it moved');
     expect(said(1).next).toContain('before you delete one');
     expect(judgeWords(belief, 'kind', 22, 'metric').detail).not.toContain('sharp faces');

@@ -156,8 +156,8 @@ function strangers(frames: readonly FrameRead[]): ReadonlySet<FrameRead> {
 
 export const leftWords: Readonly<Record<LeftWhy, string>> = {
   otherLens: 'another lens or focal length',
-  otherStop: 'at a stop no step asks for',
+  otherStop: 'at an aperture no step asks for',
   otherTime: 'at a shutter time no step asks for, or none is known',
   noMarks: 'no marks could be measured in it',
-  nothingSharp: 'its plane lies at none of what was to be focused on'
+  nothingSharp: 'focus landed on none of the objects'
 };

@@ -90,7 +90,7 @@ export const field: BenchKind<'field', EdgesRead, FieldFigures> = {
   problemText: edgeProblemWords,
   stranger: (first, read) =>
     otherLensText(first, read) ??
-    (isSameStop(read.fNumber, first.fNumber) ? null : 'Taken at another stop than the first: not counted.'),
+    (isSameStop(read.fNumber, first.fNumber) ? null : 'Another aperture than the first: not counted.'),
   simulate: (kit, seed) => {
     const bend = (seed % 2 ? 1 : -1) * (0.5 + (seed % 53) / 100);
     return fieldOrders(kit, bend, seed).map((order, index) => ({

@@ -95,13 +95,13 @@ export class StopsFigures {
       return;
     }
     this.#run.keep(`${lens.name} measured`, [{ focalLengthMm: first.focalLengthMm, pixelMm, stops }]);
-    app.messages.done(`${lens.name} is planned with as measured: its best stop follows.`);
+    app.messages.done(`${lens.name} is now planned as measured.`);
   }
 }
 
 export const stops: BenchKind<'stops', EdgesRead, StopsFigures> = {
   id: 'stops',
-  name: 'Sharpness by stop',
+  name: 'Sharpness by aperture',
   of: 'lens',
   done: 'measured',
   ownStops: true,

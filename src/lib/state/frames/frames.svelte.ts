@@ -276,11 +276,9 @@ export class Frames {
 
   /** Takes frames out of the job; undo brings them back. */
   remove(ids: readonly string[]): void {
-    const result = this.#parts.store.edit('Frames taken out', (draft) =>
-      ids.forEach((id) => draft.remove('frames', id))
-    );
+    const result = this.#parts.store.edit('Frames removed', (draft) => ids.forEach((id) => draft.remove('frames', id)));
     if (result.ok && result.step !== null)
-      this.#parts.messages.done(`${ids.length === 1 ? 'One frame' : `${ids.length} frames`} taken out.`, result.step);
+      this.#parts.messages.done(`${ids.length === 1 ? 'One frame' : `${ids.length} frames`} removed.`, result.step);
   }
 
   #change(ids: readonly string[], label: string, recipe: (frame: Frame) => Frame): void {

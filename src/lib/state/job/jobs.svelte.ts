@@ -25,7 +25,7 @@ export class Jobs {
   readonly current = $derived(this.list.filter((row) => row.value.state === 'open'));
   readonly archived = $derived(this.list.filter((row) => row.value.state === 'archived'));
   readonly templates = $derived(this.list.filter((row) => row.value.state === 'template'));
-  /** Jobs put away, which can be brought back. */
+  /** Jobs put away, which can be restored. */
   readonly removed: readonly Row<Job>[] = $derived.by(() =>
     this.#parts.store.table('jobs').list.filter((row) => row.removedAt !== null)
   );
@@ -128,7 +128,7 @@ export class Jobs {
     if (row) draft.put('jobs', { ...row, removedAt: this.#parts.now() });
   }
 
-  /** Puts a job away, with all that hangs on it; it can be brought back for thirty days. */
+  /** Puts a job away, with all that hangs on it; it can be restored for thirty days. */
   remove(id: string): void {
     const { store, messages } = this.#parts;
     const name = store.table('jobs').get(id)?.value.name ?? 'Job';
@@ -141,14 +141,14 @@ export class Jobs {
     const { store, messages } = this.#parts;
     const back = { ...row, removedAt: null };
     if (store.table('jobs').get(row.id)) {
-      store.edit(`${row.value.name} brought back`, (draft) => draft.put('jobs', back));
+      store.edit(`${row.value.name} restored`, (draft) => draft.put('jobs', back));
       return;
     }
     try {
       await store.bringBack([{ table: 'jobs', id: row.id, before: null, after: back }]);
       messages.done(`${row.value.name} is back, with everything you have changed.`);
     } catch (error) {
-      messages.problem(`It could not be brought back: ${errorReason(error)}`);
+      messages.problem(`Couldn’t restore it: ${errorReason(error)}`);
     }
   }
 

@@ -170,7 +170,7 @@ describe('jobs', () => {
     expect(parts.setups.find((setup) => setup.id === id)?.notes).toBe('typed meanwhile');
   });
 
-  it('erased in one tab while edited in the other: no orphan, and it can be brought back whole', async () => {
+  it('erased in one tab while edited in the other: no orphan, and it can be restored whole', async () => {
     const before = await readJobParts(database, weddingId);
     const other = await opened.tab();
     other.jobs.remove(weddingId);

@@ -1,4 +1,5 @@
 /** What is done with kit: one's own bodies, lenses, adapters and bags over those that come with Focalis. */
+import { refusedWords } from '$core/words/refused';
 import type { Draft } from 'immer';
 import { produce } from 'immer';
 import type { Bag } from '$core/kit/bags';
@@ -198,7 +199,10 @@ export class OwnKit {
     const { messages } = this.#parts;
     const read = file.size > maxKitFileBytes ? kitFileTooLarge : readKitFile(await file.text());
     if (read.ok) this.take(`${file.name} imported`, read.file.kit, read.file.bags);
-    else messages.problem(`${file.name} was not imported. ${read.field === '' ? '' : `${read.field}: `}${read.reason}`);
+    else
+      messages.problem(
+        refusedWords(`import ${file.name}`, `${read.field === '' ? '' : `${read.field}: `}${read.reason}`)
+      );
   }
 
   get exportText(): string {

@@ -1,4 +1,5 @@
 /** Everything in one file, and out of it again: added to what is here, or in its place. */
+import { refusedWords } from '$core/words/refused';
 import { writeArchive, type Archive } from '$core/formats/archive';
 import { restoreWords, type RestoreHow } from '$core/job/restoring';
 import type { Kit } from '$core/kit/schema';
@@ -86,7 +87,7 @@ export class Backup {
 
   /** Everything as one file; null, with a message, when it cannot be made. */
   save(): Promise<Blob | null> {
-    return this.#doing('Gathering everything', async () => {
+    return this.#doing('Backing up', 'back up', async () => {
       const { store, database, settings, now, open } = this.#parts;
       await store.flush();
       const rows = store.table('jobs').list.filter((row) => row.removedAt === null);
@@ -149,8 +150,10 @@ export class Backup {
 
   /** Reads a file and says what taking it would change; a sentence when it cannot be read. */
   async look(file: Blob, how: RestoreHow): Promise<Restorable | string> {
-    const result = await this.#doing('Reading it', () => this.#packing.unpack(file, this.#progress));
-    if (result === null) return 'It could not be read.';
+    const result = await this.#doing('Reading the backup', 'read the backup', () =>
+      this.#packing.unpack(file, this.#progress)
+    );
+    if (result === null) return 'It can’t be read.';
     return result.ok ? this.weigh(result.archive, how) : result.reason;
   }
 
@@ -159,7 +162,7 @@ export class Backup {
     try {
       return await this.#weighed(archive, how);
     } catch (error) {
-      return `${errorReason(error)} Nothing was changed.`;
+      return errorReason(error);
     }
   }
 
@@ -174,7 +177,7 @@ export class Backup {
   /** Takes it, as one step that can be undone. True when it was taken; nothing has changed when it was not. */
   async restore({ archive, how }: Restorable): Promise<boolean> {
     const { store, messages } = this.#parts;
-    const done = await this.#doing('Restoring', async () => {
+    const done = await this.#doing('Restoring', 'restore the backup', async () => {
       await store.flush();
       // As it is now: something may have been edited since one looked.
       const { changes, counts } = await restoring(this.#parts, archive, how);
@@ -202,14 +205,14 @@ export class Backup {
 
   readonly #progress = (share: number) => void (this.share = share);
 
-  async #doing<T>(what: string, work: () => Promise<T>): Promise<T | null> {
+  async #doing<T>(what: string, failed: string, work: () => Promise<T>): Promise<T | null> {
     if (this.busy !== '') return null;
     this.busy = what;
     this.share = 0;
     try {
       return await work();
     } catch (error) {
-      this.#parts.messages.problem(`${what} did not succeed, and nothing was changed: ${errorReason(error)}`);
+      this.#parts.messages.problem(refusedWords(failed, errorReason(error)));
       return null;
     } finally {
       this.busy = '';

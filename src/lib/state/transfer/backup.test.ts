@@ -208,14 +208,12 @@ describe('everything as one file', () => {
     const row = await fresh.database.table('setups').get('demo-rings');
     await fresh.database.table('setups').put({ ...row, owner: 'another' });
     expect(await fresh.app.backup.weigh(found.archive, 'merge')).toMatch(
-      /holds parts that stand in another job here\. Nothing was changed\.$/
+      /has parts that belong to another job here\.$/
     );
   });
 
   it('that cannot be read is a sentence; that cannot be stored changes nothing', async () => {
-    expect(await fresh.app.backup.look(new Blob(['no zip']), 'merge')).toBe(
-      'This zip is cut off or damaged. Nothing was changed.'
-    );
+    expect(await fresh.app.backup.look(new Blob(['no zip']), 'merge')).toBe('This zip is cut off or damaged.');
     const file = await saved(here);
     const door = fresh.app.open.row('demo-west-door');
     if (!door) throw new Error('no such setup');
@@ -227,7 +225,7 @@ describe('everything as one file', () => {
       throw new DOMException('The disk is full.', 'QuotaExceededError');
     });
     expect(await fresh.app.backup.restore(found)).toBe(false);
-    expect(message(fresh)).toMatch(/^Restoring did not succeed, and nothing was changed: .*The disk is full\./);
+    expect(message(fresh)).toMatch(/^Couldn’t restore the backup\. .*The disk is full\.[^]*Nothing was changed\.$/);
     expect(await everything(fresh)).toEqual(before);
     expect(fresh.app.backup.busy).toBe('');
   });

@@ -1,4 +1,5 @@
 /** Jobs in and out of files. */
+import { refusedWords } from '$core/words/refused';
 import { maxJobFileBytes, jobFileTooLarge, writeJobFile, type JobFileResult } from '$core/formats/jobFile';
 import { demoJobs, demoParts } from '$core/job/demo';
 import { builtInKit } from '$core/kit/builtInKit';
@@ -44,7 +45,7 @@ export class JobFiles {
   async importFile(file: File): Promise<string | null> {
     const { messages } = this.#parts;
     const refuse = (reason: string) => {
-      messages.problem(`${file.name} was not imported. ${reason}`);
+      messages.problem(refusedWords(`import ${file.name}`, reason));
       return null;
     };
     if (file.size > maxJobFileBytes) return refuse(jobFileTooLarge(file.size));

@@ -110,7 +110,7 @@ async function jobChanges({ database, store, now }: Services, { jobs, frames }: 
         wanted.add(value.id);
         const row = stored.get(value.id);
         if (row && row.owner !== owner && !replace)
-          throw new Error(`${file.job.name} holds parts that stand in another job here.`);
+          throw new Error(`${file.job.name} has parts that belong to another job here.`);
         if (!row) byTable[table].push(addition(table, value, { owner, position: replace ? index : last + ++added }));
         else if (replace) {
           const after = { ...row, owner, removedAt: null, position: ordered ? row.position : index, value };

@@ -1,4 +1,5 @@
 /** A job's way to another device and home again, sealed; the server between only holds what it cannot read. */
+import { refusedWords } from '$core/words/refused';
 import { mergeReturned, mergedReturnText, type MergedRows, type WholeJob } from '$core/job/mergeReturned';
 import { renameJobKit, renameKit } from '$core/job/normalise';
 import { same } from '$core/plain/merge';
@@ -76,7 +77,7 @@ export class Transfer {
 
   /** Leaves the open job where another device can fetch it. Null, with a message, when that cannot be done. */
   send(): Promise<Waiting | null> {
-    return this.#doing('Sealing the job', 'It could not be made ready', async () => {
+    return this.#doing('Encrypting the job', 'make a QR code', async () => {
       const { open, store, now } = this.#parts;
       const jobId = open.id ?? '';
       await store.flush();
@@ -102,7 +103,7 @@ export class Transfer {
 
   /** Fetches a job and says what taking it would change here; nothing is changed yet. Null, with a message, when it cannot be had. */
   fetchJob(place: string, secret: string): Promise<Arrival | null> {
-    return this.#doing('Fetching the job', 'It was not taken', async () => {
+    return this.#doing('Collecting the job', 'collect the job', async () => {
       const [key = '', jobId = ''] = secret.split('.');
       const { isKey } = await sealing();
       if (!isKey(key) || jobId === '') throw new Error('The address is not complete. Scan the code again.');
@@ -124,7 +125,7 @@ export class Transfer {
    * @returns where to go; null, with a message, when it was not taken: then nothing has changed
    */
   accept({ place, key, jobId, text, file }: Arrival): Promise<string | null> {
-    return this.#doing('Taking the job', 'It was not taken', async () => {
+    return this.#doing('Storing the job', 'store the job', async () => {
       const { store, messages, now } = this.#parts;
       await store.flush();
       // As it is now: something may have been edited since one looked.
@@ -165,7 +166,7 @@ export class Transfer {
 
   /** Leaves the open job for where it came from. True when it waits there. */
   sendBack(): Promise<boolean | null> {
-    return this.#doing('Sealing the job', 'It could not be sent back', async () => {
+    return this.#doing('Encrypting the job', 'send the job back', async () => {
       const { open, store } = this.#parts;
       const journey = this.came?.value;
       if (!journey || open.id === null) throw new Error('It did not come from another device.');
@@ -180,7 +181,7 @@ export class Transfer {
 
   /** Takes home what another device has left of the open job. */
   bringBack(): Promise<boolean | null> {
-    return this.#doing('Looking for what came back', 'It was not brought back', async () => {
+    return this.#doing('Looking for what came back', 'receive the job', async () => {
       const { store, open, messages } = this.#parts;
       const jobId = open.id ?? '';
       const { backOf } = await sealing();
@@ -205,9 +206,7 @@ export class Transfer {
         await this.#fetch(`/api/pickup/${back.place}`, { method: 'DELETE' }).catch(() => undefined);
         return true;
       }
-      throw new Error(
-        'Nothing has been sent back, or its ten minutes are over. Press "Send back" on the other device.'
-      );
+      throw new Error('Nothing has been sent back, or its ten minutes are over. Tap “Send back” on the phone again.');
     });
   }
 
@@ -219,7 +218,7 @@ export class Transfer {
     } catch (error) {
       const altered = error instanceof DOMException && error.name === 'OperationError';
       const reason = altered ? 'What arrived is not what was sent, or is for another job.' : errorReason(error);
-      this.#parts.messages.problem(`${failed}. ${reason}`);
+      this.#parts.messages.problem(refusedWords(failed, reason));
       return null;
     } finally {
       this.busy = '';
@@ -262,7 +261,7 @@ export class Transfer {
     try {
       return await this.#fetch(address, { ...options, cache: 'no-store' });
     } catch {
-      throw new Error('There is no network, or Focalis does not run there. Try again, or take the job as a file.');
+      throw new Error('You’re offline, or Focalis isn’t running there. Try again, or export the job as a file.');
     }
   }
 
@@ -326,7 +325,7 @@ export class Transfer {
       const rows = await this.#parts.database.table<Row, string>(table).bulkGet(ids);
       if (rows.some((row) => row && row.owner !== file.job.id))
         throw new Error(
-          'Another job here has parts of it under the same ids. Nothing was changed. Export it as a file and import that instead.'
+          'Another job here has parts of it under the same ids: export it as a file and import that instead.'
         );
     }
   }
@@ -400,5 +399,5 @@ function placesIn(rows: readonly Row[], order: readonly string[] | null): Readon
 /** What the server says of a refusal. */
 async function said(response: Response): Promise<string> {
   const answer = (await response.json().catch(() => null)) as { readonly reason?: unknown } | null;
-  return typeof answer?.reason === 'string' ? answer.reason : 'The server did not take it.';
+  return typeof answer?.reason === 'string' ? answer.reason : 'The server refused it.';
 }

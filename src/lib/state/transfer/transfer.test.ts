@@ -125,7 +125,7 @@ describe('a job taken along', () => {
     await refused(waiting.place, waiting.secret, 'What arrived is not what was sent');
     await shelf.put(waiting.place, bytes, 'desk');
     down = true;
-    await refused(waiting.place, waiting.secret, 'There is no network');
+    await refused(waiting.place, waiting.secret, 'You’re offline');
     down = false;
     expect(await collected(phone, { ...waiting, secret: `${key}.${jobId}` })).not.toBeNull();
     expect(await collected(phone, waiting)).toBeNull();
@@ -135,7 +135,7 @@ describe('a job taken along', () => {
     expect(await collected(phone, late)).toBeNull();
   });
 
-  it('cannot be brought back before it was sent back, nor sent back where it did not come', async () => {
+  it('cannot be received before it was sent back, nor sent back where it did not come', async () => {
     await sent();
     expect(await desk.app.travel.bringBack()).toBeNull();
     expect(message(desk)).toContain('Nothing has been sent back');
@@ -200,7 +200,7 @@ describe('a job taken along', () => {
     expect(names(phone)).toHaveLength(13);
     expect(phone.app.open.row('demo-rings')?.setup.notes).toBe('Mine, typed on the phone.');
     expect(message(phone)).toContain('kept for thirty days');
-    // Beside it the job as it was: brought back, it has everything.
+    // Beside it the job as it was: restored, it has everything.
     const kept = phone.app.jobs.removed.find((row) => row.value.name.includes('before'));
     if (!kept) throw new Error('not kept');
     const rows = await phone.database.table('setups').where('owner').equals(kept.id).toArray();

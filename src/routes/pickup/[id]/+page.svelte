@@ -43,8 +43,7 @@
   <h1 class="condensed text-[34px] leading-tight font-bold">A job waits for this device.</h1>
   {#if !canSeal()}
     <p class="text-[17px] text-pretty">
-      It is encrypted, and this page may not open it: the address must begin with https. Take the job along as a file
-      instead.
+      It’s encrypted, and this page can’t open it: the address must begin with https. Export the job as a file instead.
     </p>
   {:else}
     {#if arrival}

@@ -22,7 +22,7 @@ const gone = () =>
   refusal(404, 'Nothing waits here. It has been collected, or its ten minutes are over.', { headers: never });
 /** What waits is in a store that several servers share, and it does not answer. */
 const unreached = () =>
-  refusal(503, 'Pick-ups cannot be reached just now. Try again, or take it as a file.', {
+  refusal(503, 'Can’t reach the pick-ups just now. Try again, or export the job as a file.', {
     headers: { ...never, 'retry-after': '10' }
   });
 const guarded =
@@ -42,7 +42,7 @@ const onTheirWay = new AddressBudget({ each: 2 * pickupLimits.itemBytes, all: 8 
 const tooLarge = () =>
   refusal(413, `A job to be picked up has at most ${pickupLimits.itemBytes / 1024 / 1024} MB. Export it as a file.`);
 const full = (retryAfterS: number) =>
-  refusal(503, 'Too many jobs wait to be picked up. Try again in some minutes, or take it as a file.', {
+  refusal(503, 'Too many jobs are waiting. Try again in a few minutes, or export the job as a file.', {
     headers: { 'retry-after': String(retryAfterS) }
   });
 
