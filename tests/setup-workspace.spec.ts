@@ -177,7 +177,7 @@ test('from the side the camera is raised and tilted, and the Floor zooms and fit
   await page.keyboard.press('Shift+ArrowUp');
   await page.keyboard.press('.');
   await tab(page, 'Camera');
-  await expect(page.getByLabel('Lens above the floor')).toHaveValue('1.8 m');
+  await expect(page.getByLabel('Lens height')).toHaveValue('1.8 m');
   await expect(page.getByLabel('Tilt, up, °')).toHaveValue('1');
   await dragBy(page, 'camera-handle', 0, -14);
   await expect(page.getByLabel('Tilt, up, °')).not.toHaveValue('1');

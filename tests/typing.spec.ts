@@ -181,6 +181,7 @@ test.describe('every field keeps what is typed, restores with Escape, and its ar
     await open(page, 'Intent');
     await checkFields(page, seen);
     await open(page, 'People');
+    await page.getByText('Step, speed, role, sway').click();
     await checkFields(page, seen);
     await page.getByLabel('Select').selectOption('rings');
     await checkFields(page, seen);

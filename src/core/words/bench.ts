@@ -305,7 +305,7 @@ export function fieldWords(curve: FieldCurve, row: Row): { readonly title: strin
     };
   return {
     title: `For this lens ${value > 0 ? 'bring' : 'let'} the ends of a row ${length(value)} ${value > 0 ? 'forward' : 'back'}.`,
-    detail: `The surface of sharp focus bends ${value > 0 ? 'towards the lens' : 'away from it'}: ${value > 0 ? between : `${length(high)} to ${length(low)}`} at the ends ${where} (90% range).`
+    detail: `The field curves ${value > 0 ? 'towards the lens' : 'away from it'}: ${value > 0 ? between : `${length(high)} to ${length(low)}`} at the ends ${where} (90% range).`
   };
 }
 

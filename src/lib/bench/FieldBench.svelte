@@ -39,7 +39,7 @@
     <Button color="alternative" onclick={() => run.series.clear()}>Test again</Button>
   </div>
 {:else}
-  <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">Does the surface of sharp focus bend?</h1>
+  <h1 class="condensed text-[26px] leading-tight font-bold text-pretty">Does this lens have field curvature?</h1>
   {#if problem !== null && run.items.length > 0}
     <p class="mt-2 border-l-4 border-pencil bg-raised p-3 text-pretty" role="status">
       {fieldProblems[problem]}
@@ -53,7 +53,7 @@
       f/{lens.widestFNumber}.
     </li>
     <li>
-      Focus once in the middle, by hand. Then nine frames, {leastFieldFrames} at least: move the camera back by
+      Focus once in the centre, manually. Then nine frames, {leastFieldFrames} at least: move the camera back by
       <b class="font-semibold">{shortLength(figures.stepMm, unit)}</b> each, from four steps before the wall’s focus to four
       behind. Or leave it standing and turn the ring by as little, from near to far.
     </li>

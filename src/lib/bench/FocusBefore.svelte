@@ -10,7 +10,7 @@
 <div class="w-64">
   <FieldScope of="bench">
     <NumberField
-      label="The printed line of {scaleMm} mm measures"
+      label="Printed {scaleMm} mm line, measured"
       value={Number((run.scale * scaleMm).toFixed(3))}
       min={80}
       max={125}

@@ -39,7 +39,7 @@
     {#if outcome}
       <Verdict said={outcome.said} how="drills" />
     {:else}
-      <h2 class="condensed text-[21px] leading-tight font-bold">What must come out</h2>
+      <h2 class="condensed text-[21px] leading-tight font-bold">Target</h2>
     {/if}
     {#if session.otherMm !== null}
       <p class="mt-2 text-pretty" role="status">

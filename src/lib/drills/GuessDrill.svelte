@@ -161,7 +161,7 @@
           </div>
         </fieldset>
         <fieldset class="min-w-0">
-          <legend class="font-semibold">Disc of the background there</legend>
+          <legend class="font-semibold">Background blur there</legend>
           {#each ends as end (end.id)}
             <label class="mt-1 block tabular-nums" for={end.id}>{end.said} {blurShareWords(10 ** end.value)}</label>
             <input

@@ -291,7 +291,7 @@
         <Button disabled={!canAnswer} onclick={() => answer(index)}>{name}</Button>
       {/each}
       <span class="text-soft tabular-nums" role="status" data-testid="judge-count"
-        >{answers} of {judgeTrials.all}{last}{canAnswer ? '' : ', being drawn'}</span
+        >{answers} of {judgeTrials.all}{last}{canAnswer ? '' : ', drawing …'}</span
       >
       {#if answers >= judgeTrials.least}
         <Button color="alternative" onclick={() => (stopped = true)}>That is enough</Button>

@@ -50,7 +50,7 @@
   <section aria-label="Position">
     <div class="grid grid-cols-2 items-start gap-x-2 gap-y-2 sm:grid-cols-4">
       <LengthField
-        label="Lens above the floor"
+        label="Lens height"
         bounds={bounds.cameraHeightMm}
         valueMm={camera.heightMm}
         onchange={(mm, how) => edit('Camera height', (draft) => void (draft.heightMm = mm), how)}

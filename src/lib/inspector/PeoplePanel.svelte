@@ -15,6 +15,7 @@
   import LookFields from './LookFields.svelte';
   import GroupTools from './GroupTools.svelte';
   import PersonFields from './PersonFields.svelte';
+  import PersonMore from './PersonMore.svelte';
   import ThingFields from './ThingFields.svelte';
 
   const workspace = getWorkspace();
@@ -138,7 +139,10 @@
       <Picker
         label="Add from this job"
         hideLabel
-        items={[{ value: '', name: 'choose …' }, ...elsewhere.map((item) => ({ value: item.id, name: item.name }))]}
+        items={[
+          { value: '', name: 'add someone from this job…' },
+          ...elsewhere.map((item) => ({ value: item.id, name: item.name }))
+        ]}
         value=""
         onchange={join}
       />
@@ -181,6 +185,7 @@
         />
       {/if}
     </div>
+    {#if person}<PersonMore {person} {edit} />{/if}
     {#if person && person.being !== 'pet'}<LookFields {person} />{/if}
   {/if}
 </div>

@@ -5,7 +5,6 @@
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
-  import TextField from '$lib/controls/TextField.svelte';
   import type { EditManner } from '$lib/data';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { moodChoices } from './words';
@@ -15,7 +14,7 @@
     /** Changes this person; false when that is refused. */
     edit: (label: string, recipe: (draft: Person) => void, how?: EditManner) => boolean;
   }
-  /** Where somebody stands, how they are turned and move, what they are. */
+  /** Where somebody stands, how they are turned, what they are. */
   let { person, edit }: Props = $props();
   const workspace = getWorkspace();
 </script>
@@ -66,31 +65,6 @@
   step={5}
   onchange={(deg, how) => edit('Head tilt', (draft) => void (draft.headPitchDeg = deg), how)}
 />
-<LengthField
-  label="Step height"
-  bounds={bounds.stepMm}
-  valueMm={person.floorMm}
-  stepMm={10}
-  onchange={(mm, how) => edit('Step', (draft) => void (draft.floorMm = mm), how)}
-/>
-<NumberField
-  label="Speed towards you"
-  unit="metresPerSecond"
-  value={person.towardsMmPerS / 1000}
-  min={-20}
-  max={20}
-  step={0.1}
-  onchange={(speed, how) => edit('Speed', (draft) => void (draft.towardsMmPerS = Math.round(speed * 1000)), how)}
-/>
-<NumberField
-  label="Speed sideways"
-  unit="metresPerSecond"
-  value={person.acrossMmPerS / 1000}
-  min={0}
-  max={20}
-  step={0.1}
-  onchange={(speed, how) => edit('Speed', (draft) => void (draft.acrossMmPerS = Math.round(speed * 1000)), how)}
-/>
 <Picker
   label="Movement"
   items={moodChoices}
@@ -106,21 +80,6 @@
     onchange={(mm, how) => edit('Muzzle', (draft) => void (draft.muzzleMm = mm), how)}
   />
 {/if}
-<TextField
-  label="Role"
-  value={person.role}
-  optional
-  onchange={(role, how) => edit('Role', (draft) => void (draft.role = role), how)}
-/>
-<LengthField
-  label="Sway"
-  bounds={bounds.swayMm}
-  valueMm={person.swayMm}
-  stepMm={1}
-  placeholder="as usual"
-  onclear={(how) => edit('Sway', (draft) => void (draft.swayMm = null), how)}
-  onchange={(mm, how) => edit('Sway', (draft) => void (draft.swayMm = mm), how)}
-/>
 <Picker
   label="Age and posture"
   value={`${person.being}-${person.posture}`}

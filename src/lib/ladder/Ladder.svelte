@@ -82,7 +82,7 @@
       <span class="flex items-center gap-1"><Glyph ratio={1.3} size={12} /> a touch soft</span>
       <span class="flex items-center gap-1"><Glyph ratio={3} size={12} /> soft<HowComputed of="sharpness" /></span>
       {#if plan.backgrounds.length > 0}<span class="flex items-center"
-          >numbers: background blur, {detailUnit.name}<HowComputed of="background" /></span
+          >background blur, {detailUnit.name}<HowComputed of="background" /></span
         >{/if}
       {#if plan.window}<span class="flex items-center gap-1"
           ><span class="inline-block h-3 w-4 bg-band"></span> works</span

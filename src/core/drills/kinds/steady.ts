@@ -117,7 +117,7 @@ export const steady = defineDrill({
   title: 'Hold steady',
   purpose: 'Slower and slower shutter speeds: find where camera shake starts.',
   minutes: 15,
-  needs: ['three of the printed marks on a wall', 'steady light', 'the way you stand today'],
+  needs: ['three of the printed marks on a wall', 'steady light', 'your usual stance'],
   practises: { moving: 'second' },
   figureText: (figure) => `held to ${formatShutter(figure)}`,
   frames: {

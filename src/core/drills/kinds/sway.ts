@@ -99,7 +99,7 @@ export const sway = defineDrill({
   title: 'Sway',
   purpose: 'How far you sway between focusing and the shutter.',
   minutes: 15,
-  needs: ['three small objects', 'three of the printed marks', 'the way you stand today, and nothing to lean on'],
+  needs: ['three small objects', 'three of the printed marks', 'your usual stance, and nothing to lean on'],
   practises: { waiting: 'first' },
   figureText: (figure, unit) => `swaying ${shortLength(figure, unit)} a second`,
   frames: {
