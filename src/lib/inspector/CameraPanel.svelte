@@ -71,7 +71,7 @@
         max={80}
         onchange={(deg, how) => edit('Turn', (draft) => void (draft.yawDeg = deg), how)}
       />
-      <Button color="alternative" class="beside-field" onclick={aim}>Aim at the people</Button>
+      <Button color="alternative" class="beside-field" onclick={aim}>Aim at people</Button>
       {#each rooms as room (room.key)}
         <LengthField
           label={room.label}
