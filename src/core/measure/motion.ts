@@ -95,8 +95,8 @@ export function likeliestMovement(seen: readonly Evidence[]): MovementFound | nu
 }
 
 /**
- * Who moved in a frame, from even chances on (chosen on `scripts/movements.ts`): by face, each with the evidence of its eyes. The camera moved where one movement explains all better than each of
- * them for itself does, or none.
+ * Who moved in a frame, from even chances on (chosen on `scripts/movements.ts`): by face, each with the evidence of its eyes. The camera
+ * moved where one movement explains all better than each of them for itself does, or none.
  */
 export function movementsIn(faces: readonly (readonly Evidence[])[]): (MovementFound | null)[] {
   const each = faces.map((eyes) => {

@@ -62,7 +62,7 @@ export const cameraSchema = z.strictObject({
   lateralMm: signedDistance,
   heightMm: numberBetween(0, 100_000).describe('Lens above the floor'),
   yawDeg: numberBetween(-80, 80).describe('Turned to the right'),
-  pitchDeg: numberBetween(-80, 80).describe('Tilt, up'),
+  pitchDeg: numberBetween(-80, 80).describe('Tilted up'),
   focusSurface: z.enum(['flat', 'curved', 'measured']).describe('measured: as the lens was; flat where it was not'),
   stance: z.enum(stances),
   focusMethod: z

@@ -51,7 +51,7 @@
   </p>
 {/if}
 <div class="mt-3">
-  <Fold title="Details">
+  <Fold title="Details" of="focus">
     {#if result.verdict !== 'few' && !result.changesWithDistance}
       <p class="text-pretty">
         {#if result.byDistance.length > 1}

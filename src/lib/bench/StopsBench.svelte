@@ -60,7 +60,7 @@
         <Button color="alternative" onclick={() => run.series.clear()}>Test again</Button>
       </div>
       <div class="mt-3">
-        <Fold title="Details">
+        <Fold title="Details" of="stops">
           <div class="flex flex-wrap items-end gap-x-4 gap-y-1">
             <Choice
               legend="Measure"

@@ -11,6 +11,8 @@
 
   interface Props {
     title: string;
+    /** What it is known by while the page is open, where others have its title too. */
+    of?: string;
     /** What somebody should know without unfolding: what differs from the usual. */
     note?: string;
     /** As the heading of a part, not of a few fields. */
@@ -18,12 +20,12 @@
     children: Snippet;
   }
   /** What few need, behind its name. */
-  let { title, note = '', heading = false, children }: Props = $props();
-  const open = $derived(unfolded.has(title));
+  let { title, of = title, note = '', heading = false, children }: Props = $props();
+  const open = $derived(unfolded.has(of));
 
   function toggle(event: Event) {
-    if ((event.currentTarget as HTMLDetailsElement).open) unfolded.add(title);
-    else unfolded.delete(title);
+    if ((event.currentTarget as HTMLDetailsElement).open) unfolded.add(of);
+    else unfolded.delete(of);
   }
 </script>
 

@@ -125,6 +125,7 @@
 <div class="condensed hidden items-start gap-x-6 border-t border-line px-4 py-1 text-[13px] text-soft sm:flex">
   <span class="py-1">number: × acceptable blur<HowComputed of="eyes" class="ml-1" /></span>
   <KeyHints
+    of="table"
     keys={[
       `Enter keeps`,
       `${shown('reject')} rejects`,

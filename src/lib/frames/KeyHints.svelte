@@ -1,8 +1,6 @@
 <script module lang="ts">
   import { safeStorage } from '$lib/data';
 
-  /** Shown until the first of these tables was left; then behind the question mark. */
-  const storedAs = 'focalis-keys-seen';
   const storage = safeStorage(() => localStorage);
 </script>
 
@@ -10,9 +8,16 @@
   import { CircleQuestionMark } from '@lucide/svelte';
   import { onMount } from 'svelte';
 
-  /** What each key does here. */
-  let { keys }: { keys: readonly string[] } = $props();
+  interface Props {
+    /** The screen whose keys these are. */
+    of: string;
+    keys: readonly string[];
+  }
+  /** What each key does here: shown until this screen was left once, then behind the question mark. */
+  let { of, keys }: Props = $props();
   const id = $props.id();
+  // svelte-ignore state_referenced_locally
+  const storedAs = `focalis-keys-seen-${of}`;
   let open = $state(storage.get(storedAs) === null);
   onMount(() => () => storage.set(storedAs, 'yes'));
 </script>
@@ -26,6 +31,7 @@
     class="ml-auto grid size-6 shrink-0 place-items-center hover:text-ink"
     aria-label="Keys"
     aria-expanded={open}
+    aria-controls={id}
     onclick={() => (open = !open)}><CircleQuestionMark size={15} aria-hidden="true" /></button
   >
 </div>

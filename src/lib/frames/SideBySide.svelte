@@ -187,6 +187,7 @@
   </div>
   <div class="condensed border-t border-line px-4 py-1 text-[13px] text-soft">
     <KeyHints
+      of="beside"
       keys={[
         'wheel or + − zoom',
         'drag to move',

@@ -4,8 +4,6 @@
   import { factorOf } from '$core/kit/mounted';
   import { isByHand } from '$core/call/scatter';
   import { takeLens } from '$core/setup/moves';
-  import type { Camera } from '$core/setup/schema';
-  import type { EditManner } from '$lib/data';
   import Choice from '$lib/controls/Choice.svelte';
   import Fold from '$lib/controls/Fold.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
@@ -16,9 +14,7 @@
   const workspace = getWorkspace();
   const camera = $derived(workspace.setup.camera);
 
-  function edit(label: string, recipe: (draft: Camera) => void, how: EditManner = null) {
-    return workspace.edit(label, (draft) => recipe(draft.camera), how);
-  }
+  const edit: typeof workspace.editCamera = (...how) => workspace.editCamera(...how);
   const kit = $derived(workspace.question.kit);
   const modes = $derived(workspace.body?.cropModes ?? []);
   /** What may be between lens and body, by name. */

@@ -1,10 +1,8 @@
 <script lang="ts">
   import { bounds } from '$core/setup/bounds';
   import { Button } from 'flowbite-svelte';
-  import type { Camera } from '$core/setup/schema';
   import { aimAtPeople } from '$core/setup/aim';
   import { aimAtGroup } from '$core/setup/groupFraming';
-  import type { EditManner } from '$lib/data';
   import LengthField from '$lib/controls/LengthField.svelte';
   import NumberField from '$lib/controls/NumberField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
@@ -19,9 +17,7 @@
   const workspace = getWorkspace();
   const camera = $derived(workspace.setup.camera);
 
-  function edit(label: string, recipe: (draft: Camera) => void, how: EditManner = null) {
-    return workspace.edit(label, (draft) => recipe(draft.camera), how);
-  }
+  const edit: typeof workspace.editCamera = (...how) => workspace.editCamera(...how);
   function aim() {
     const { view } = workspace;
     if (!view) return;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { errorReason } from '$lib/state/job/services';
   import { refusedWords } from '$core/words/refused';
   import { Button, Checkbox, Input, Label, Select } from 'flowbite-svelte';
   import { VList } from 'virtua/svelte';
@@ -52,8 +53,7 @@
       const results = await readLensDatabase(files, (share) => void (reading = share), cancel.signal);
       show(files, results);
     } catch (error) {
-      if (!cancel.signal.aborted)
-        problem = refusedWords('import the lens database', error instanceof Error ? error.message : String(error));
+      if (!cancel.signal.aborted) problem = refusedWords('import the lens database', errorReason(error));
     } finally {
       reading = null;
     }

@@ -40,7 +40,7 @@
   </ul>
 {/if}
 <div class="mt-3">
-  <Fold title="Advanced" note={usual ? '' : 'some are your own'}
+  <Fold title="Advanced" of="numbers" note={usual ? '' : 'some are your own'}
     ><div class="mt-3 space-y-4">
       {#each habitGroups as group (group.title)}
         <fieldset>

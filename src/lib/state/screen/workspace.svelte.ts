@@ -9,7 +9,7 @@ import { answered } from '$core/setup/answer';
 import { moveChosen, raiseChosen, takeLens, turnCamera } from '$core/setup/moves';
 import { viewpoint, type Viewpoint } from '$core/setup/scene';
 import type { FrameArea } from '$core/setup/lineOfSight';
-import type { Background, Person, Setup, Thing } from '$core/setup/schema';
+import type { Background, Camera, Person, Setup, Thing } from '$core/setup/schema';
 import type { LengthUnit } from '$core/units/length';
 import type { EditManner } from '$lib/data';
 import type { App } from '$lib/state/app.svelte';
@@ -135,6 +135,10 @@ export class Workspace {
     if (result.ok) return result.step;
     if (!options.hold) this.app.messages.problem(`${label}: ${result.reason}`);
     return false;
+  }
+
+  editCamera(label: string, recipe: (draft: Camera) => void, how: EditManner = null): boolean {
+    return this.edit(label, (draft) => recipe(draft.camera), how);
   }
 
   editPerson(id: string, label: string, recipe: (draft: Person) => void, how: EditManner = null): boolean {
