@@ -17,7 +17,7 @@ const technique = async (page) => {
     .getByTestId('technique')
     .getByRole('heading', { level: 2 })
     .evaluate((heading) => heading.scrollIntoView());
-  await ways.getByText('Zone AF').hover();
+  await ways.getByRole('listitem').nth(1).hover();
 };
 const views = [
   { name: 'setup', path: '/setup/demo-under-palms', size: desk },

@@ -46,9 +46,9 @@
     {#if shot}
       <span>focused from {shot.from}</span>
       <button type="button" class="min-h-6 underline" onclick={() => figures.turn(shown.id)}
-        >it was from {shot.from === 'near' ? 'far' : 'near'}</button
+        >Set to {shot.from === 'near' ? 'far' : 'near'}</button
       >
     {/if}
-    <button type="button" class="min-h-6 underline" onclick={() => run.series.remove(shown.id)}>leave it out</button>
+    <button type="button" class="min-h-6 underline" onclick={() => run.series.remove(shown.id)}>Leave out</button>
   </p>
 {/if}

@@ -13,7 +13,7 @@
       <li>
         <b>{item.name}</b>
         {item.why}
-        <button type="button" class="min-h-6 underline" onclick={() => onremove(item.id)}>leave it out</button>
+        <button type="button" class="min-h-6 underline" onclick={() => onremove(item.id)}>Leave out</button>
       </li>
     {/each}
   </ul>

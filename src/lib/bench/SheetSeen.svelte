@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '$lib/controls/Fold.svelte';
   import { tones } from '$core/paper/primitives';
   import { shortLength } from '$core/words/bench';
   import { formatLength, type LengthUnit } from '$core/units/length';
@@ -52,11 +53,17 @@
     </svg>
   </div>
   <figcaption class="mt-1 text-[14px] text-soft">
-    {name} · square within {frame.tiltDeg.toFixed(1)}° · {Number(read.focalLengthMm.toFixed(0))} mm f/{Number(
-      read.fNumber.toFixed(1)
-    )} at {formatLength(frame.distanceMm, unit)} · wings {formatLength(frame.wings.frontMm, unit)} in front, {formatLength(
-      frame.wings.behindMm,
+    {name} · {Number(read.focalLengthMm.toFixed(0))} mm f/{Number(read.fNumber.toFixed(1))} at {formatLength(
+      frame.distanceMm,
       unit
-    )} behind
+    )}
+    <div class="mt-1">
+      <Fold title="Details" of="sheet">
+        <p>
+          Square within {frame.tiltDeg.toFixed(1)}°. The leaning half reaches {formatLength(frame.wings.frontMm, unit)} in
+          front and {formatLength(frame.wings.behindMm, unit)} behind.
+        </p>
+      </Fold>
+    </div>
   </figcaption>
 </figure>

@@ -15,7 +15,7 @@
     <div class="aspect-[108/46] w-full bg-surround">
       {#if url.current !== ''}<img src={url.current} alt="{name}’s eyes" class="h-full w-full object-cover" />{/if}
     </div>
-    <p class="condensed mt-0.5 flex items-center gap-1.5 text-[13px] whitespace-nowrap">
+    <p class="condensed mt-0.5 flex min-h-5 items-center gap-1.5 text-[13px] whitespace-nowrap">
       {#if face.closed}
         <span>closed</span>
       {:else if face.ratio === null}

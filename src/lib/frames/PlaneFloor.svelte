@@ -54,7 +54,7 @@
     {height}
     class="block bg-raised"
     role="img"
-    aria-label="The plane as it was meant and as it fell, from above"
+    aria-label="Where you aimed and where focus landed, from above"
   >
     <rect
       x={inside(zone.nearMm)}
@@ -102,13 +102,13 @@
         y={height - 18}
         text-anchor={apart ? 'middle' : plane.mm <= meantMm ? 'end' : 'start'}
         fill="var(--ink)"
-        font-weight="600">fell</text
+        font-weight="600">landed</text
       >
       <text
         x={x(meantMm) + (apart || plane.mm > meantMm ? 0 : 6)}
         y={height - 18}
         text-anchor={apart ? 'middle' : plane.mm <= meantMm ? 'start' : 'end'}
-        fill="var(--cool)">meant</text
+        fill="var(--cool)">aimed</text
       >
       <text x="10" y={height - 4} fill="var(--ink-soft)">from {formatLength(range.low, app.settings.now.unit)}</text>
       <text x={width - 12} y={height - 4} text-anchor="end" fill="var(--ink-soft)"

@@ -112,7 +112,7 @@
       aria-pressed={flipping}
       onclick={() => (flipping ? (flipping = false) : flip())}>Flip</Button
     >
-    <Button color="alternative" disabled={pan === none} onclick={() => (pan = none)}>As they are</Button>
+    <Button color="alternative" disabled={pan === none} onclick={() => (pan = none)}>Reset zoom</Button>
     <Button color="alternative" onclick={onclose}>All frames</Button>
   </div>
   <div

@@ -12,7 +12,7 @@
     title: { text, font: { size: 12 } },
     range: [-3, 103],
     dtick: 25,
-    ticksuffix: ' %'
+    ticksuffix: '%'
   });
 </script>
 

@@ -184,7 +184,7 @@
           {/if}
         </section>
         <section aria-label="What to do with it">
-          <h2 class="condensed text-[21px] leading-tight font-bold">Your own figures</h2>
+          <h2 class="condensed text-[21px] leading-tight font-bold">Your own numbers</h2>
           {#if sways.length > 0}
             <ul class="mt-1">
               {#each sways as sway (sway.stance)}

@@ -19,7 +19,7 @@
   height={170}
   left={40}
   x={{ title: { text: 'seconds from focus to shutter', font: { size: 12 } }, rangemode: 'tozero' }}
-  y={{ ticksuffix: ' %', range: [0, 101] }}
+  y={{ ticksuffix: '%', range: [0, 101] }}
   legend={{ x: 0.02, y: 0.02, yanchor: 'bottom' }}
   lines={({ soft, pencil }) => {
     let others = 0;

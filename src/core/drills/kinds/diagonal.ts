@@ -75,7 +75,7 @@ export function diagonalWords({ steps, missing, right, offMm }: DiagonalVerdict,
   const worst = [...steps]
     .filter(({ offsetMm }) => offsetMm !== null)
     .sort((a, b) => Math.abs(b.offsetMm ?? 0) - Math.abs(a.offsetMm ?? 0))[0];
-  const off = offMm === null ? '' : `On average the plane lay ${shortLength(offMm, unit)} off.`;
+  const off = offMm === null ? '' : `On average focus was ${shortLength(offMm, unit)} off.`;
   const next =
     missing.length > 0
       ? `Take ${list(missing)} again: move the point first, then half-press.`

@@ -88,7 +88,7 @@ export function edgesWords(
   if (missing === steps.length) return nothingFits;
   const of = (mm: number) => `${shortLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
   const turn = turnOffMm === null ? '' : ` Turning alone lay ${of(turnOffMm)} of what it should.`;
-  const straight = straightMm === null ? '' : `Straight, the plane lay ${of(straightMm)}.`;
+  const straight = straightMm === null ? '' : `Straight, focus was ${of(straightMm)}.`;
   if (!leaned)
     return {
       title: 'Can’t tell yet how far you lean.',
