@@ -115,7 +115,7 @@ describe('the shot list', () => {
     expect(cell('People')).toBe('');
     expect(cell('Place')).toBe('');
     expect(cell('Focus on')).toBe('Person 1’s near eye');
-    expect(cell('Notes')).toMatch(/^somebody alone in the doorway/);
+    expect(cell('Notes')).toMatch(/^someone alone in the doorway/);
   });
 
   it('from elsewhere says of every row that cannot be taken why, and takes the others', () => {

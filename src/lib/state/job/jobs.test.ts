@@ -151,7 +151,7 @@ describe('jobs', () => {
     const [kept] = await app.record.all();
     expect(kept).toMatchObject({
       id: 'f1',
-      setup: 'somebody at the door',
+      setup: 'someone at the door',
       people: [{ name: 'Person 1', sharp: true }]
     });
   });
