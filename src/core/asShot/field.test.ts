@@ -43,7 +43,7 @@ describe('a setup as it turned out', () => {
   it('is darker, and asks for more ISO', () => {
     const darker = asShot(family, kit, differently({ lightStops: -2 }));
     expect(lightLevel(darker)).toBe((lightLevel(family) ?? 0) - 2);
-    const iso = (setup: Setup) => plan(setup).stops[0]?.light.iso ?? 0;
+    const iso = (setup: Setup) => plan(setup).stops.at(-1)?.light.iso ?? 0;
     expect(iso(darker)).toBeGreaterThan(iso(family));
   });
 

@@ -62,7 +62,8 @@ export function alternatives(input: PlanInput): Alternatives {
   const holds = (candidate: Candidate): number => {
     const stops = stopsOf(situation.lens, stopStep);
     return stops.findIndex((stop) => {
-      const { odds, worstRatio } = at(candidate, stop.fNumber);
+      const N = stop.fNumber;
+      const { odds, worstRatio } = tryCandidate(situation, group, N, situation.light(N), candidate);
       return worstRatio <= 1 + 1e-9 && odds >= situation.setup.intent.oddsWanted;
     });
   };

@@ -7,6 +7,9 @@ import type { BackgroundAtStop } from './plan';
 /** Blur over detail at which something is hinted: soft, but its shape can be told (optics model, from memory). */
 export const hintRange = { least: 1 / 6, most: 1 / 2 } as const;
 
+/** A goal missed by less than a third of a stop is met: nobody sees the difference (common practice, no source). */
+const nearlyMetStops = 0.33;
+
 interface BackgroundInput {
   readonly f: number;
   /** Pupil magnification. */
@@ -31,18 +34,18 @@ export function backgroundAtStop(input: BackgroundInput): BackgroundAtStop {
   const lostDetailMm = blurInObjectSpace(f, N, s, depth);
   const disc = blurDiscDiameter(f, N, s, depth, P);
   const ratio = totalDisc(disc, input.otherDisc) / circleOfConfusion;
-  const shortfallStops = shortfall(input.wish, lostDetailMm / input.detailMm, ratio);
+  const shortfallStops = shortfall(input.wish, lostDetailMm / input.detailMm);
   return {
     lostDetailMm,
     shareOfFrameHeight: disc / input.frameHeightMm,
     ratio,
-    met: shortfallStops <= 1e-9,
+    met: shortfallStops < nearlyMetStops,
     shortfallStops
   };
 }
 
-/** Stops by which a wish is missed. Blur halves for every two stops. */
-function shortfall(wish: Wish, blurOverDetail: number, ratio: number): number {
+/** Stops by which a goal is missed. Blur halves for every two stops. What is to be recognised keeps what is twice its blur. */
+function shortfall(wish: Wish, blurOverDetail: number): number {
   const stops = (factor: number) => Math.min(20, Math.max(0, 2 * Math.log2(factor)));
   switch (wish) {
     case 'hide':
@@ -50,7 +53,9 @@ function shortfall(wish: Wish, blurOverDetail: number, ratio: number): number {
     case 'hint':
       return Math.max(stops(hintRange.least / blurOverDetail), stops(blurOverDetail / hintRange.most));
     case 'keep':
-      return stops(ratio);
+      return stops(blurOverDetail / hintRange.most);
+    // As soft as it gets collides with nothing.
+    case 'soft':
     case 'free':
       return 0;
   }

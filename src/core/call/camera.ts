@@ -24,11 +24,22 @@ export interface CameraInHand {
   /** Circle of confusion on the sensor, mm. */
   readonly C: number;
   readonly pixel: number;
+  /** The most the lens's own disc counts for, mm. */
+  readonly lensAtMostMm: number;
   readonly sharpness: LensSharpness;
   readonly picture: FrameSize;
   /** What holds the picture still, stops. */
   readonly stabiliser: number;
 }
+
+/**
+ * Nobody looking closely calls a face missed for a lens that draws softly all over: of the smaller circle of confusion its own disc
+ * takes no more than this share (common practice, no source).
+ */
+const lensShare = 0.8;
+
+const lensAtMost = (setup: Setup, body: Body): number =>
+  setup.intent.viewing.kind === 'close' ? lensShare * circleFor(setup, body) : Infinity;
 
 /** Finds body and lens in the kit; or says which of them it lacks. */
 export function cameraInHand({ setup, kit, habits }: Omit<PlanInput, 'stopStep'>): CameraInHand | NoPlan {
@@ -46,6 +57,7 @@ export function cameraInHand({ setup, kit, habits }: Omit<PlanInput, 'stopStep'>
     closest: Math.max(focusFromSensor(f, lens.closestFocusMm, P), (f / P) * 1.01),
     C: circleFor(setup, body),
     pixel: pixelDisc(pixelPitch(body.sensor)),
+    lensAtMostMm: lensAtMost(setup, body),
     sharpness: sharpnessOf(kit, setup, body, lens),
     picture: pictureSize(body, setup.camera),
     stabiliser: stabiliserStops(habits, body, lens)

@@ -91,35 +91,49 @@ export function subjectCandidates(scene: FocusScene): Candidate[] {
       // An eye chosen by hand is taken even where the setup does not ask for it to be sharp.
       .flatMap((subject) =>
         subject.points
-          .filter((point) => (chosen.kind === 'eye' ? point.feature === chosen.eye : point.target))
+          .filter((point) => (chosen.kind === 'eye' ? point.feature === chosen.eye : canAimAt(scene, point)))
           .map((point) => candidateOf(scene, subject, point))
       );
     if (found.length > 0) return found.sort(byPreference).map(({ candidate }) => candidate);
     // The eye is hidden or its owner is gone: the best eye stands in.
   }
-  const all = decisive.flatMap((subject) =>
-    subject.points.filter((point) => point.target).map((point) => candidateOf(scene, subject, point))
-  );
-  const seen = all.filter(({ hidden, candidate }) => !hidden && candidate.focusDistanceMm >= closest);
-  return (seen.length > 0 ? seen : all).sort(byPreference).map(({ candidate }) => candidate);
+  const onTargets = (those: readonly Subject[]) =>
+    those.flatMap((subject) =>
+      subject.points.filter((point) => canAimAt(scene, point)).map((point) => candidateOf(scene, subject, point))
+    );
+  const all = onTargets(decisive);
+  // Nobody aims through a guest or a post: where their eyes are hidden, at what else is seen of them, then at whoever is seen.
+  let seen: readonly Ranked[] = [];
+  for (const places of [() => all, () => besideDecisive(scene), () => onTargets(subjects)]) {
+    if (seen.length === 0) seen = places().filter(({ hidden }) => !hidden);
+  }
+  const near = seen.filter(({ candidate }) => candidate.focusDistanceMm >= closest);
+  return [...(near.length > 0 ? near : seen.length > 0 ? seen : all)]
+    .sort(byPreference)
+    .map(({ candidate }) => candidate);
 }
 
-/** Beside the eyes of those who decide, and between their depths: where more than one must be sharp and nobody chose. */
+/** Autofocus takes the front of a thing, never its far side through it; a ring is turned to either. */
+const canAimAt = ({ setup }: FocusScene, { target, role }: ScenePoint): boolean =>
+  target && (role !== 'farSide' || isByHand(setup.camera.focusMethod));
+
+/** What can be seen of those who decide beside their eyes. */
+const besideDecisive = (scene: FocusScene): Ranked[] =>
+  scene.decisive.flatMap((subject) => {
+    const person = scene.personOf.get(subject.id);
+    return person ? besideEyes(scene.view, person).map((point) => candidateOf(scene, subject, point)) : [];
+  });
+
+/** Beside the eyes of those who decide, and between their depths: by hand, where more than one must be sharp and nobody chose. */
 export function intermediateCandidates(
   scene: FocusScene,
   { nearest, furthest }: { readonly nearest: number; readonly furthest: number }
 ): Candidate[] {
-  const { setup, view, aim, decisive } = scene;
+  const { setup, aim, decisive } = scene;
+  // Only by hand can the plane lie where nothing is; autofocus wants an eye.
+  if (!isByHand(setup.camera.focusMethod)) return [];
   if (setup.intent.target.kind !== 'best' || (decisive.length < 2 && nearest === furthest)) return [];
-  const places =
-    decisive.length < 2
-      ? []
-      : decisive.flatMap((subject) => {
-          const person = scene.personOf.get(subject.id);
-          return person ? besideEyes(view, person).map((point) => candidateOf(scene, subject, point)) : [];
-        });
-  // By hand, the plane can also lie where nothing is; so it can with autofocus, locked on something held there.
-  const alone = decisive.length < 2 && !isByHand(setup.camera.focusMethod);
+  const places = decisive.length < 2 ? [] : besideDecisive(scene);
   return [
     ...places
       .filter(
@@ -128,7 +142,7 @@ export function intermediateCandidates(
       )
       .sort(byPreference)
       .map(({ candidate }) => ({ ...candidate, standing: 'beside' as const })),
-    ...(alone ? [] : [distanceCandidate(aim, bestFocusBetween(nearest, furthest))])
+    distanceCandidate(aim, bestFocusBetween(nearest, furthest))
   ];
 }
 
@@ -179,9 +193,9 @@ function candidateOf(scene: FocusScene, subject: Subject, point: ScenePoint): Ra
       reluctant ? 1 : 0,
       point.role === 'nearEye' || point.role === 'nearSide' ? 0 : 1,
       focusing.recomposed && !focusing.recomposed.asked ? 1 : 0,
+      rowPreference(point.depth),
       focusing.point && !focusing.point.sensitive ? 1 : 0,
       Math.round(aside / middleStep),
-      rowPreference(point.depth),
       rank[subject.importance],
       mood,
       moves,
@@ -201,6 +215,7 @@ export function rowPreferenceOf(decisive: readonly Subject[]): (depth: number) =
   const rows = rowsByDepth(decisive, (subject) => subject.nearest);
   const depths = decisive.flatMap((subject) => [subject.nearest, subject.furthest]);
   const middle = bestFocusBetween(Math.min(...depths), Math.max(...depths));
+  if (rows.length < 2) return () => 0;
   return rows.length > 2
     ? (depth) => Math.round(Math.abs(depth - middle) / rowStepMm)
     : (depth) => Math.round(depth / rowStepMm);

@@ -1,9 +1,10 @@
-/** Whose eye: the place that is as likely as the best and most readily focused on. */
+/** Whose eye: the place that is as likely as the best and most readily focused on, where focus lands as meant. */
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
 import type { FocusArea } from '../setup/schema';
 import { oddsOverLandings } from './oddsOverLandings';
 import { noOdds, peakOf, placesOf, triesAt, type FocusPlaces, type TriedTarget, type TryPlane } from './places';
 import type { FocusGroup } from './aim';
+import { isByHand } from './scatter';
 import type { Situation } from './situation';
 
 /** Odds closer together than this are equal; the preferred place then decides (common practice, no source). */
@@ -21,23 +22,19 @@ const halvings = 6;
 /** Blur ratios closer together than this look the same. */
 const ratioTie = 0.05;
 
-/**
- * So many places that would do are looked at for one where autofocus can hardly land elsewhere; the wider the area the less it
- * matters whose eye was meant.
- */
-const lookedAt: Readonly<Record<FocusArea, number>> = {
-  point: 16,
-  tap: 4,
-  neighbours: 4,
-  zone: 2,
-  tracking: 1,
-  wholeFrame: 1,
-  eyeDetection: 1
-};
+/** So many places of one row are looked at for one where an aimed point lands. */
+const lookedAt = 16;
+
+/** Places in one row lie within so much depth, mm. */
+const rowMm = 300;
+
+/** Areas the photographer aims: with the others it matters little whose eye was meant. */
+const isAimed: ReadonlySet<FocusArea> = new Set(['point', 'neighbours', 'tap']);
 
 /**
- * The most preferred of some places that is as good as their best: within a tie of it, on the same side of what is wanted, and such
- * that autofocus lands there; or of those looked at the one where it does best. Its odds are over all it may land on.
+ * The most preferred of some places that is as good as their best: within a tie of it, and on the same side of what is wanted. What
+ * autofocus may take instead decides no more than which of one row's eyes a point is laid on: the first with nothing before or
+ * beside it, else the one it lands on most often.
  */
 function mostPreferredOf(
   situation: Situation,
@@ -47,42 +44,32 @@ function mostPreferredOf(
   tryPlane: TryPlane
 ): TriedTarget {
   const { intent, camera } = situation.setup;
-  const { focusArea } = camera;
   const wanted = intent.oddsWanted;
   const asGood = ({ odds, worstRatio }: TriedTarget) => {
     if (peak.odds <= noOdds) return worstRatio <= peak.worstRatio + ratioTie;
     if (odds < peak.odds - oddsTie || (peak.odds >= wanted && odds < wanted)) return false;
     return peak.worstRatio > 1 + 1e-9 || worstRatio <= 1 + 1e-9;
   };
-  const looked: TriedTarget[] = [];
-  const look = (isGood: (tried: TriedTarget) => boolean, enough: number): void => {
-    for (const { candidate, at } of mostPreferred) {
-      if (looked.length >= lookedAt[focusArea]) return;
-      const tried = tryPlane(at);
-      if (!tried || !isGood(tried) || looked.some((item) => item.candidate === candidate)) continue;
-      const own = tried.candidate === candidate ? tried : { ...tried, candidate, focus: { ...tried.focus, candidate } };
-      const odds = oddsOverLandings(situation, group, own);
-      looked.push({ ...own, odds });
-      if (odds >= enough) return;
-    }
-  };
-  look(asGood, peak.odds - oddsTie);
-  // Where autofocus lands elsewhere from all of those, a lesser one that still does is better.
-  if (holds(situation, peak) && !looked.some((tried) => holds(situation, tried))) {
-    look((tried) => holds(situation, tried), wanted);
+  const aimed = isAimed.has(camera.focusArea) && !isByHand(camera.focusMethod);
+  let first: TriedTarget | undefined;
+  let best: { readonly own: TriedTarget; readonly landed: number } | undefined;
+  let left = lookedAt;
+  for (const { candidate, at } of mostPreferred) {
+    const tried = tryPlane(at);
+    if (!tried || !asGood(tried)) continue;
+    const own = tried.candidate === candidate ? tried : { ...tried, candidate, focus: { ...tried.focus, candidate } };
+    first ??= own;
+    if (Math.abs(candidate.focusDistanceMm - first.candidate.focusDistanceMm) > rowMm) continue;
+    if (!aimed) return own;
+    const landed = oddsOverLandings(situation, group, own);
+    if (landed >= own.odds - oddsTie) return own;
+    if (!best || landed > best.landed) best = { own, landed };
+    if ((left -= 1) === 0) break;
   }
-  const most = Math.max(...looked.map(({ odds }) => odds));
-  // As good as where focus lands on the best; or, where autofocus comes near that nowhere, as the best it does.
-  const enough = Math.min(peak.odds - oddsTie, most >= peak.odds - oddsTie ? Infinity : most - oddsTie);
-  return (
-    looked.find(({ odds }) => odds >= enough && (odds >= wanted || most < wanted)) ?? {
-      ...peak,
-      odds: oddsOverLandings(situation, group, peak)
-    }
-  );
+  return best?.own ?? first ?? peak;
 }
 
-interface Choice extends TriedTarget {
+export interface Choice extends TriedTarget {
   readonly gain: number;
 }
 

@@ -1,19 +1,22 @@
 /** One f-number: where to focus, how sharp everything is, the odds, the backgrounds, the light. */
+import { closeShare } from '../optics/criterion';
 import { depthOfField } from '../optics/depthOfField';
 import { defocusAllowance, totalDisc } from '../optics/sharpness';
 import type { Stop } from '../optics/stops';
 import type { Subject } from '../setup/scene';
 import { backgroundAtStop } from './background';
 import type { Candidate } from './candidates';
-import { chooseTarget } from './chooseTarget';
+import { chooseTarget, type Choice } from './chooseTarget';
 import { offAxisDisc, defocus, focusAt, oddsInput, otherDisc, focusScatter, type Focus } from './focus';
 import { framesNeeded } from './frames';
 import { landedOn } from './focusLanding';
 import { approach, frozenByFlash, subjectMotionDisc } from './motion';
 import { keeperOdds } from './odds';
+import { oddsOverLandings } from './oddsOverLandings';
 import type { StopPlan, Target } from './plan';
 import type { FocusGroup } from './aim';
 import type { Situation } from './situation';
+import { tryCandidate } from './places';
 import { stopShiftAt } from './scatter';
 
 export function targetOf(candidate: Candidate): Target {
@@ -47,7 +50,8 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     }));
   });
   const worst = worstPoint(situation, sharpness);
-  const odds = first.odds * (second?.odds ?? 1);
+  const oddsOnTarget = first.odds * (second?.odds ?? 1);
+  const odds = chosen.reduce((product, aimed, index) => product * landed(situation, groups[index], aimed), 1);
   const { causes } = first.focus;
   return {
     stop,
@@ -76,11 +80,28 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     nearMm: limits.near,
     farMm: limits.far === Infinity ? null : limits.far,
     odds,
+    oddsOnTarget,
     worst,
-    facesHold: worst.ratio <= 1 + 1e-9 && odds >= situation.setup.intent.oddsWanted,
+    facesHold: worst.ratio <= 1 + 1e-9 && oddsOnTarget >= situation.setup.intent.oddsWanted,
     sharpness,
     backgrounds: backgroundsAt(situation, first.focus)
   };
+}
+
+/** Odds of one frame over all its focus may land on. */
+const landed = (situation: Situation, group: FocusGroup | undefined, aimed: Choice | undefined): number =>
+  group && aimed ? oddsOverLandings(situation, group, aimed) : 1;
+
+/** Keeper rate in a standard print, focused as at a stop for a closer look; 0 where the faces would not be sharp in one. */
+export function oddsInPrint(situation: Situation, entry: StopPlan): number {
+  const print: Situation = { ...situation, C: situation.C / closeShare, lensAtMostMm: Infinity };
+  return print.groups.reduce((product, group, index) => {
+    const target = index === 0 ? entry.target : entry.secondTarget;
+    const candidate = target && candidateFor(group, target);
+    if (!candidate) return 0;
+    const { odds, worstRatio } = tryCandidate(print, group, entry.stop.fNumber, entry.light, candidate);
+    return worstRatio <= 1 + 1e-9 ? product * odds : 0;
+  }, 1);
 }
 
 /** Whose movement across blurs most; nobody's where the flash freezes it. */

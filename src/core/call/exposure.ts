@@ -29,12 +29,13 @@ function conditionsOf(
   { body, f, P, C, closest, stabiliser }: CameraInHand,
   decisive: readonly number[]
 ): LightConditions {
+  const nearest = Math.min(...decisive.map((index) => subjects[index]?.nearest ?? Infinity), view.distance);
   const drawn = (depthMm: number) => magnification(f, Math.max(depthMm, closest), P);
   return {
     setup,
     body,
     level: lightLevel(setup),
-    floor: shutterFloor(setup, body, steadiness(habits, setup.camera, stabiliser)),
+    floor: shutterFloor(setup, body, steadiness(habits, setup.camera, stabiliser), drawn(nearest)),
     wanted: stillFor(
       { habits, camera: setup.camera, stabiliser, C },
       decisive.flatMap((index) => {

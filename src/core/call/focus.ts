@@ -21,7 +21,7 @@ export interface Focus {
   readonly plane: number;
   readonly m: number;
   readonly light: LightAtStop;
-  /** Discs that blur everything alike, mm. */
+  /** Discs that blur everything alike, by how much they count, mm. */
   readonly causes: StopPlan['causes'];
   /** All of them together, mm. */
   readonly common: number;
@@ -45,7 +45,7 @@ export function focusAt(situation: Situation, N: number, candidate: Candidate, l
     ? 0
     : shakeDisc(situation.habits, situation.setup.camera, situation.stabiliser, light.shutterS);
   const causes = {
-    lens: lensDisc(situation.sharpness, N),
+    lens: Math.min(lensDisc(situation.sharpness, N), situation.lensAtMostMm),
     diffraction: diffractionDisc(effectiveFNumber(N, m, P)),
     pixels: situation.pixel,
     shake

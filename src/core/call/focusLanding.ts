@@ -215,8 +215,8 @@ function tidy(landings: readonly Landing[]): Landing[] {
 const mayMiss = ({ focusMethod }: Camera, { position }: Candidate): boolean =>
   !isByHand(focusMethod) && position !== null;
 
-/** Planes nearer together than this, over the square of the distance, are one: a twentieth of what a fast lens holds, 1/mm. */
-const samePlane = 4e-7;
+/** Planes nearer together than this, over the square of the distance, are one, in their middle: a fortieth of what a fast lens holds, 1/mm. */
+const samePlane = 2e-7;
 
 /** A plane that focus may come to lie in. */
 export interface PossiblePlane {
@@ -226,19 +226,23 @@ export interface PossiblePlane {
 
 /** The landings by where they put the plane: what the odds need. The target's own plane stays where it is. */
 function planesOf(landings: readonly Landing[], { focusDistanceMm }: Candidate): readonly PossiblePlane[] {
-  const planes: PossiblePlane[] = [];
   const near = samePlane * focusDistanceMm ** 2;
-  const sorted = [...landings].sort(
-    (a, b) => Math.abs(a.depth - focusDistanceMm) - Math.abs(b.depth - focusDistanceMm)
-  );
-  for (const { depth, chance } of sorted) {
-    const at = planes.findIndex((plane) => Math.abs(plane.depth - depth) <= near);
-    const plane = planes[at];
-    if (!plane) planes.push({ depth, chance });
-    else planes[at] = { depth: plane.depth, chance: plane.chance + chance };
+  const planes: PossiblePlane[] = [];
+  const onTarget = landings.filter(({ depth }) => depth === focusDistanceMm);
+  if (onTarget.length > 0) planes.push({ depth: focusDistanceMm, chance: chanceOf(onTarget) });
+  const others = landings.filter(({ depth }) => depth !== focusDistanceMm).sort((a, b) => a.depth - b.depth);
+  for (let from = 0; from < others.length;) {
+    const first = others[from]?.depth ?? 0;
+    const past = others.findIndex(({ depth }) => depth > first + near);
+    const together = others.slice(from, past < 0 ? others.length : past);
+    const chance = chanceOf(together);
+    planes.push({ depth: together.reduce((sum, item) => sum + item.depth * item.chance, 0) / chance, chance });
+    from += together.length;
   }
   return planes;
 }
+
+const chanceOf = (landings: readonly Landing[]): number => landings.reduce((sum, { chance }) => sum + chance, 0);
 
 interface Landed {
   readonly landings: readonly Landing[];

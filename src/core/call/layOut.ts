@@ -2,6 +2,8 @@
 import type { Habits } from '../habits/habits';
 import { backgroundDepth, sceneSubjects, viewpoint, type Subject, type Viewpoint } from '../setup/scene';
 import type { Person, Setup } from '../setup/schema';
+import { add, scale, type Vector } from '../maths/vector';
+import { decisiveSubjects } from './candidates';
 import type { CameraInHand } from './camera';
 import { noPlan, type NoPlan, type Plan } from './plan';
 
@@ -28,6 +30,7 @@ export function layOut(setup: Setup, habits: Habits, { body, lens, P }: CameraIn
   if (behind) return noPlan({ code: 'behindCamera', name: behind.name });
   const subjects = all.filter(inFront);
   if (subjects.length === 0) return noPlan({ code: 'nothingRequired' });
+  const face = middleOf(decisiveSubjects(subjects));
   return {
     setup,
     habits,
@@ -39,7 +42,13 @@ export function layOut(setup: Setup, habits: Habits, { body, lens, P }: CameraIn
       name: background.name,
       wish: background.wish,
       detailMm: background.detailMm,
-      depthMm: backgroundDepth(view, background)
+      depthMm: backgroundDepth(view, background, face)
     }))
   };
+}
+
+/** The middle of those who decide, scene coordinates: what a background is seen beside. */
+function middleOf(subjects: readonly Subject[]): Vector {
+  const positions = subjects.flatMap(({ points }) => points[0]?.position ?? []);
+  return scale(positions.reduce(add, { x: 0, y: 0, z: 0 }), 1 / positions.length);
 }

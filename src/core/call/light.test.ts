@@ -22,7 +22,7 @@ function setupWith(
 }
 
 /** By hand without a stabiliser, from so far that the lens is hardly drawn out. */
-const floorOf = (setup: Setup, body: Body) => shutterFloor(setup, body, 1);
+const floorOf = (setup: Setup, body: Body, m = 0.03) => shutterFloor(setup, body, 1, m);
 const at = (setup: Setup, N: number, body = main, more: Partial<LightConditions> = {}) =>
   lightAtStop(
     {
@@ -42,7 +42,7 @@ describe('shutter floor', () => {
     expect(floorOf(setupWith({}), main)).toEqual({ rule: 'focalLength', shutterS: 1 / 85 });
     const three = ['a', 'b', 'c'].map((id) => newPerson(id, id));
     expect(floorOf(setupWith({}, {}, three), main)).toEqual({ rule: 'group', shutterS: 1 / 125 });
-    const child = newPerson('c', 'C', { being: 'child' });
+    const child = newPerson('c', 'C', { being: 'child', mood: 'restless' });
     expect(floorOf(setupWith({}, {}, [...three, child]), main)).toEqual({ rule: 'child', shutterS: 1 / 400 });
     const walking = newPerson('w', 'W', { towardsMmPerS: 1200 });
     expect(floorOf(setupWith({}, {}, [walking]), main).rule).toBe('moving');
@@ -51,7 +51,7 @@ describe('shutter floor', () => {
     expect(floorOf(setupWith({}, { stance: 'tripod' }, []), main).rule).toBe('tripod');
   });
 
-  it('has the child’s rule for children and pets, not for a baby, and the group’s from three people on', () => {
+  it('has the child’s rule for children, babies and pets, and the group’s from three people on', () => {
     const rule = (...beings: Person['being'][]) =>
       floorOf(
         setupWith(
@@ -63,7 +63,7 @@ describe('shutter floor', () => {
       ).rule;
     expect(rule('child')).toBe('child');
     expect(rule('adult', 'pet')).toBe('child');
-    expect(rule('baby')).toBe('focalLength');
+    expect(rule('baby')).toBe('child');
     expect(rule('adult', 'adult')).toBe('focalLength');
     expect(rule('adult', 'adult', 'adult')).toBe('group');
   });
@@ -89,11 +89,30 @@ describe('shutter floor', () => {
     expect(of('lively')).toEqual({ rule: 'lively', shutterS: 1 / 500 });
   });
 
+  it('spares a child that is posed: 1/125, and 1/400 once it fidgets', () => {
+    const of = (mood: Person['mood']) =>
+      floorOf(setupWith({}, { focalLengthMm: 35 }, [newPerson('c', 'C', { being: 'child', mood })]), main).shutterS;
+    expect([of('still'), of('restless'), of('lively')]).toEqual([1 / 125, 1 / 400, 1 / 500]);
+  });
+
+  it('grows shorter where they are drawn large: a ring on a hand at 1:9 sways as a head does', () => {
+    const at = (m: number) => floorOf(setupWith({}, { focalLengthMm: 35 }), main, m);
+    expect(at(1 / 20)).toEqual({ rule: 'people', shutterS: 1 / 60 });
+    expect(at(1 / 9)).toEqual({ rule: 'close', shutterS: expect.closeTo(9 / 20 / 60, 6) as number });
+  });
+
+  it('by focal length is the same with a stabiliser for those who do not trust it', () => {
+    const long = setupWith({}, { focalLengthMm: 200 });
+    const strict = { ...long, light: { ...long.light, floors: { ...long.light.floors, stabiliserCounts: false } } };
+    expect(shutterFloor(long, main, 8, 0.03).rule).toBe('people');
+    expect(shutterFloor(strict, main, 8, 0.03)).toEqual({ rule: 'focalLength', shutterS: 1 / 200 });
+  });
+
   it('lets a steadier hand or a stabiliser hold longer', () => {
     const long = setupWith({}, { focalLengthMm: 400 });
-    expect(shutterFloor(long, main, 1).shutterS).toBeCloseTo(1 / 400, 12);
-    expect(shutterFloor(long, main, 4)).toEqual({ rule: 'focalLength', shutterS: 1 / 100 });
-    expect(shutterFloor(long, main, 64).rule).toBe('people');
+    expect(shutterFloor(long, main, 1, 0.03).shutterS).toBeCloseTo(1 / 400, 12);
+    expect(shutterFloor(long, main, 4, 0.03)).toEqual({ rule: 'focalLength', shutterS: 1 / 100 });
+    expect(shutterFloor(long, main, 64, 0.03).rule).toBe('people');
   });
 
   it('counts the crop: a 50 on APS-C wants 1/75 s, and half that time under the stricter rule', () => {
@@ -198,17 +217,18 @@ describe('the lens drawn out', () => {
   });
 
   it('is counted in the plan', () => {
-    const iso = (distanceMm: number) => {
+    const isoSeconds = (distanceMm: number) => {
       const setup = setupWith(
         { level: { kind: 'ev', ev100: 5 } },
         { stance: 'tripod', placement: { kind: 'distance', distanceMm } }
       );
       const plan = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
-      return plan.kind === 'plan' ? (plan.stops[2]?.light.iso ?? 0) : 0;
+      const light = plan.kind === 'plan' ? plan.stops[2]?.light : undefined;
+      return (light?.iso ?? 0) * (light?.shutterS ?? 0);
     };
     const stops = 2 * Math.log2((1 + 85 / (900 - 85)) / (1 + 85 / (9000 - 85)));
     // On the camera's steps: each sensitivity within a sixth of a stop.
-    expect(Math.abs(Math.log2(iso(900) / iso(9000)) - stops)).toBeLessThan(1 / 3);
+    expect(Math.abs(Math.log2(isoSeconds(900) / isoSeconds(9000)) - stops)).toBeLessThan(1 / 3);
   });
 });
 
@@ -242,7 +262,7 @@ describe('flash', () => {
   it('keeps the shutter between the sync time and 1/60 s, shorter where a floor or the room asks for it', () => {
     expect(at(setupWith({ flash }, { focalLengthMm: 35, lensId: 'lens-35' }), 4).shutterS).toBeCloseTo(1 / 60, 9);
     expect(at(setupWith({ flash }), 4).shutterS).toBeCloseTo(1 / 85, 9);
-    const child = newPerson('c', 'C', { being: 'child' });
+    const child = newPerson('c', 'C', { being: 'child', mood: 'restless' });
     expect(at(setupWith({ flash }, {}, [child]), 4).shutterS).toBe(main.syncS);
     // EV 10 at f/4 and ISO 100 asks for 1/64 s; EV 11 for 1/128 s, shorter than the floor.
     const bright = setupWith({ flash, level: { kind: 'ev', ev100: 11 } });
@@ -267,7 +287,7 @@ describe('flash', () => {
     expect(near.flash?.power).toBe(1 / 128);
     expect(near.tooBrightStops).toBeCloseTo(Math.log2(800 / 128), 6);
     expect(at(setupWith({ flash }), 4).floorRule).toBe('focalLength');
-    const child = newPerson('c', 'C', { being: 'child' });
+    const child = newPerson('c', 'C', { being: 'child', mood: 'restless' });
     expect(at(setupWith({ flash }, {}, [child]), 4)).toMatchObject({ floorRule: 'sync', floorS: 1 / 400 });
     // In the sun the sync time lets too much in; that is said too.
     expect(at(setupWith({ flash, level: { kind: 'estimated', as: 'sun' } }), 4).floorRule).toBe('sync');
@@ -393,7 +413,7 @@ describe('the steps a camera has', () => {
   });
 
   /** A sync time between two marks. */
-  const odd = { baseIso: 100, isoLimit: 6400, syncS: 1 / 180 };
+  const odd = { baseIso: 100, isoLimit: 6400, syncS: 1 / 180, fastestShutterS: 1 / 4000 };
   const flashed = (power: number, ambientUnderStops: number | null, iso = 500) =>
     onSteps({ ...base, shutterS: 1 / 90, floorS: 1 / 90, iso, flash: { power, ambientUnderStops } }, odd);
 

@@ -33,6 +33,7 @@ export type FloorRule =
   | 'people'
   | 'restless'
   | 'group'
+  | 'close'
   | 'child'
   | 'moving'
   | 'lively'
@@ -87,6 +88,9 @@ export function lightBehindFilter(setup: Setup): number | null {
   return level === null ? null : level - setup.light.filterStops;
 }
 
+/** Magnification on full frame up to which the time for people holds: a head and shoulders across the frame (no source). */
+const headsAndShoulders = 1 / 20;
+
 /** Longest shutter time a tripod is used with before anything else applies, seconds (common practice, no source). */
 const tripodFloorS = 1 / 15;
 
@@ -105,22 +109,32 @@ export interface LightConditions {
 
 /**
  * The strictest shutter rule that applies, and which it is. `steadiness`: how many times longer than a standing photographer
- * without a stabiliser this one can hold the camera still, 1 or more.
+ * without a stabiliser this one can hold the camera still, 1 or more; `m`: magnification of the nearest who must be sharp.
  */
-export function shutterFloor(setup: Setup, body: Body, steadiness: number): ShutterFloor {
+export function shutterFloor(setup: Setup, body: Body, steadiness: number, m: number): ShutterFloor {
   const { floors } = setup.light;
   const { camera, people } = setup;
   const crop = fullFrameDiagonalMm / sensorDiagonal(body.sensor);
+  const steady = floors.stabiliserCounts ? steadiness : 1;
   const rules: ShutterFloor[] = [
     camera.stance === 'tripod'
       ? { rule: 'tripod', shutterS: tripodFloorS }
-      : { rule: 'focalLength', shutterS: steadiness / (floors.perFocalLength * camera.focalLengthMm * crop) }
+      : { rule: 'focalLength', shutterS: steady / (floors.perFocalLength * camera.focalLengthMm * crop) }
   ];
-  if (people.length > 0) rules.push({ rule: 'people', shutterS: floors.peopleS });
+  if (people.length > 0) {
+    rules.push({ rule: 'people', shutterS: floors.peopleS });
+    // A hand sways as a head does, and is drawn larger.
+    if (m * crop > headsAndShoulders) {
+      rules.push({ rule: 'close', shutterS: (floors.peopleS * headsAndShoulders) / (m * crop) });
+    }
+  }
   if (people.some((person) => person.mood === 'restless')) rules.push({ rule: 'restless', shutterS: floors.restlessS });
   if (people.length > 2) rules.push({ rule: 'group', shutterS: floors.groupS });
-  if (people.some((person) => person.being === 'child' || person.being === 'pet')) {
-    rules.push({ rule: 'child', shutterS: floors.childS });
+  const young = people.filter(({ being }) => being !== 'adult');
+  if (young.length > 0) {
+    // Posed, a child keeps as still as somebody who talks.
+    const posed = young.every(({ mood }) => mood === 'still');
+    rules.push({ rule: 'child', shutterS: posed ? Math.max(floors.childS, floors.restlessS) : floors.childS });
   }
   if (people.some((person) => person.towardsMmPerS !== 0 || person.acrossMmPerS !== 0)) {
     rules.push({ rule: 'moving', shutterS: floors.movingS });
@@ -143,11 +157,12 @@ export function lightAtStop(lighting: LightConditions, N: number): LightAtStop {
  */
 export function onSteps(
   light: LightAtStop,
-  { baseIso, isoLimit, syncS }: Pick<Body, 'baseIso' | 'isoLimit' | 'syncS'>
+  { baseIso, isoLimit, syncS, fastestShutterS }: Pick<Body, 'baseIso' | 'isoLimit' | 'syncS' | 'fastestShutterS'>
 ): LightAtStop {
   const { iso, flash, floorS, floorRule } = light;
   const atSync = floorRule === 'sync' && light.shutterS === syncS;
-  const shutterS = atSync || floorRule === 'chosen' ? light.shutterS : markedShutter(light.shutterS, floorS).shutterS;
+  const kept = atSync || floorRule === 'chosen';
+  const shutterS = kept ? light.shutterS : Math.max(fastestShutterS, markedShutter(light.shutterS, floorS).shutterS);
   if (iso === null) return { ...light, shutterS };
   // The room pays for a shorter time with more sensitivity; a flash that lights the picture does not care.
   const lights = flash !== null && (flash.ambientUnderStops ?? 1) > 0;

@@ -78,7 +78,7 @@ describe('line-up', () => {
         stop: entry?.stop.label,
         fNumber: entry?.stop.fNumber,
         focusDistanceMm: entry?.target.focusDistanceMm,
-        odds: entry?.odds,
+        odds: entry?.oddsOnTarget,
         worstRatio: entry?.worst.ratio
       });
       expect(item.result?.window?.first).toBe(plan.window ? plan.stops[plan.window.first]?.stop.label : undefined);

@@ -114,7 +114,7 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
         fNumber: entry?.stop.fNumber ?? 1,
         focusDistanceMm: entry?.target.focusDistanceMm ?? distanceMm,
         window: plan.window ? { first: label(plan.window.first), last: label(plan.window.last) } : null,
-        odds: entry?.odds ?? 0,
+        odds: entry?.oddsOnTarget ?? 0,
         worstRatio: entry?.worst.ratio ?? 0,
         backgrounds: (entry?.backgrounds ?? []).map((item, index) => ({
           ...item,

@@ -107,14 +107,12 @@ describe('keeper odds', () => {
         sd: s * oneOf(0, 0.003, 0.02, 0.25),
         members: Array.from({ length: oneOf(1, 2, 5) }, () => {
           const nearest = s + depth * (random() - 0.5);
-          const sway = s * oneOf(0, 0, 0.0101, 0.02, 0.04) * (1 + random());
+          const sway = s * oneOf(0, 0.0005, 0.003, 0.0101, 0.02, 0.04) * (1 + random());
           const own = random() < 0.3 ? { allowance: oneOf(0.01, 0.05) } : {};
           return { nearest, furthest: nearest + depth * random(), sway, ...own };
         })
       };
-      // What sways by less than a fiftieth of the spread counts as still.
-      const members = input.members.map((item) => (item.sway <= input.sd / 50 ? { ...item, sway: 0 } : item));
-      const expected = plainly({ ...input, members });
+      const expected = plainly(input);
       if (expected > 0.05 && expected < 0.95) middling += 1;
       expect(Math.abs(keeperOdds(input) - expected), JSON.stringify(input)).toBeLessThan(2e-4);
     }
@@ -130,11 +128,22 @@ describe('keeper odds', () => {
     expect(keeperOdds({ ...at, bias: 0, members: [] })).toBeCloseTo(1, 5);
   });
 
-  it('count a sway of a fiftieth of the spread as none, and no greater one', () => {
-    const rough = { f: 85, N: 2, P: 1, allowance: 0.03, s: 3000, bias: 0, sd: 50 };
-    const of = (sway: number) => keeperOdds({ ...rough, members: [{ nearest: 2980, furthest: 3020, sway }] });
-    expect(of(1)).toBe(of(0));
-    expect(of(1.001)).not.toBe(of(0));
+  it('count a small sway too: of fifteen at each end somebody is always further out than meant', () => {
+    const rough = { f: 85, N: 2.8, P: 1, allowance: 0.03, s: 3000, bias: 0, sd: 50 };
+    const of = (sway: number, count: number) =>
+      keeperOdds({
+        ...rough,
+        members: Array.from({ length: 2 * count }, (_, i) => {
+          const depth = i % 2 ? 2960 : 3040;
+          return { nearest: depth, furthest: depth, sway };
+        })
+      });
+    // The first of fifteen normals lies 1.74 of their sigmas out on average (handbook value, Harter 1961).
+    const out = 1.736;
+    const shifted = { ...rough, members: [{ nearest: 2960 - out, furthest: 3040 + out, sway: 0 }] };
+    expect(of(1, 15)).toBeCloseTo(keeperOdds(shifted), 3);
+    expect(of(0, 15) - of(1, 15)).toBeGreaterThan(0.01);
+    expect(of(0.01, 15)).toBeCloseTo(of(0, 15), 3);
   });
 
   it('without any spread are whether everybody is in, and how likely whoever sways', () => {

@@ -41,9 +41,6 @@ const tailSigmas = 5;
 const scalesPerPanel = 6;
 const maxPanels = 48;
 
-/** Below this share of the plane's spread a sway is treated as none: the integrand would be a step. */
-const rigidShare = 0.02;
-
 /** A node that contributes less than this, against a sum near 1 or 0.01, is not worth finishing. */
 const negligible = 1e-9;
 
@@ -59,9 +56,8 @@ interface Landing {
 const kOf = ({ input: { f, N, allowance } }: Landing, member: OddsMember): number =>
   ((member.allowance ?? allowance) * N) / f;
 
-/** How far a member may come by swaying, mm; nothing where that is next to nothing. */
-const reachOf = ({ input: { sd } }: Landing, { sway }: OddsMember): number =>
-  sway <= rigidShare * sd ? 0 : tailSigmas * sway;
+/** How far a member may come by swaying, mm. */
+const reachOf = ({ sway }: OddsMember): number => tailSigmas * sway;
 
 /** Limits of what is sharp with the plane at 1/w, mm. */
 function farLimit({ input: { f, P } }: Landing, k: number, w: number): number {
@@ -94,7 +90,7 @@ export function keeperOdds(input: OddsInput): number {
   if (low >= high) return 0;
   // The limits only come nearer as w grows: whoever is inside them with room to spare at both ends is certain throughout.
   const swaying = members.filter((member) => {
-    const reach = reachOf(landing, member);
+    const reach = reachOf(member);
     if (reach === 0) return false;
     const k = kOf(landing, member);
     return farLimit(landing, k, high) - member.furthest < reach || member.nearest - nearLimit(landing, k, low) < reach;
@@ -102,13 +98,14 @@ export function keeperOdds(input: OddsInput): number {
   if (swaying.length === 0) return chanceBetween(landing, low, high);
   // Most share one k; sorted, their limits are computed once for each node.
   swaying.sort((a, b) => kOf(landing, a) - kOf(landing, b));
-  const certain = certainVergences(landing, swaying, low, high);
-  if (!certain) return clamped(share(landing, swaying, low, high));
-  const [allIn, firstOut] = certain;
+  const steps = stepsOf(landing, swaying, low, high);
+  const allIn = steps.reduce((most, step) => Math.max(most, step.allIn), low);
+  const firstOut = steps.reduce((least, step) => Math.min(least, step.firstOut), high);
+  if (allIn >= firstOut) return clamped(share(landing, swaying, steps, low, high));
   return clamped(
-    share(landing, swaying, low, allIn) +
+    share(landing, swaying, steps, low, allIn) +
       chanceBetween(landing, allIn, firstOut) +
-      share(landing, swaying, firstOut, high)
+      share(landing, swaying, steps, firstOut, high)
   );
 }
 
@@ -124,7 +121,7 @@ function possibleVergences(landing: Landing): readonly [low: number, high: numbe
   for (const member of members) {
     const k = kOf(landing, member);
     if (k <= 0) return null;
-    const reach = reachOf(landing, member);
+    const reach = reachOf(member);
     const far = member.furthest - reach;
     if (far > 0) high = Math.min(high, (1 / far + k / f) / (1 + k / P));
     if (k < P) low = Math.max(low, (1 / (member.nearest + reach) - k / f) / (1 - k / P));
@@ -133,37 +130,77 @@ function possibleVergences(landing: Landing): readonly [low: number, high: numbe
   return [low, Math.min(high, (P / f) * (1 - 1e-9))];
 }
 
-/** Between where the last of them has come in at one end and the first goes out at the other all are certain; null where that is nowhere. */
-function certainVergences(
-  landing: Landing,
-  swaying: readonly OddsMember[],
-  low: number,
-  high: number
-): readonly [allIn: number, firstOut: number] | null {
-  const { f, P } = landing.input;
-  let allIn = low;
-  let firstOut = high;
-  for (const member of swaying) {
-    const k = kOf(landing, member);
-    const reach = reachOf(landing, member);
-    const near = member.nearest - reach;
-    allIn = k < P && near > 0 ? Math.max(allIn, (1 / near - k / f) / (1 - k / P)) : high;
-    firstOut = Math.min(firstOut, (1 / (member.furthest + reach) + k / f) / (1 + k / P));
-    if (allIn >= firstOut) return null;
-  }
-  return [allIn, firstOut];
+/** Where those who sway about alike come in at one end and begin to go out at the other, in vergence. */
+interface Step {
+  /** The least of their sways, mm. */
+  sway: number;
+  /** From here on all of them are surely in; from there on one may be out. */
+  allIn: number;
+  firstOut: number;
 }
 
-/** The integral between two vergences, by panels as narrow as the narrowest sway. */
-function share(landing: Landing, swaying: readonly OddsMember[], from: number, to: number): number {
+/** The steps of those who sway, put together by octaves of their sway: each is as narrow as they are steady. */
+function stepsOf(landing: Landing, swaying: readonly OddsMember[], low: number, high: number): readonly Step[] {
+  const { f, P } = landing.input;
+  const steps = new Map<number, Step>();
+  for (const member of swaying) {
+    const k = kOf(landing, member);
+    const reach = reachOf(member);
+    const near = member.nearest - reach;
+    const allIn = k < P && near > 0 ? (1 / near - k / f) / (1 - k / P) : high;
+    const firstOut = (1 / (member.furthest + reach) + k / f) / (1 + k / P);
+    const octave = Math.round(Math.log2(member.sway));
+    const step = steps.get(octave);
+    if (!step)
+      steps.set(octave, { sway: member.sway, allIn: Math.max(low, allIn), firstOut: Math.min(high, firstOut) });
+    else {
+      step.sway = Math.min(step.sway, member.sway);
+      step.allIn = Math.max(step.allIn, allIn);
+      step.firstOut = Math.min(step.firstOut, firstOut);
+    }
+  }
+  return [...steps.values()];
+}
+
+/** The integral between two vergences, cut where those of one steadiness come in or go out. */
+function share(
+  landing: Landing,
+  swaying: readonly OddsMember[],
+  steps: readonly Step[],
+  from: number,
+  to: number
+): number {
   if (from >= to) return 0;
-  const { mean, sigma } = landing;
-  const finest = swaying.reduce((least, member) => Math.min(least, member.sway * mean * mean), sigma);
-  const panels = Math.min(maxPanels, Math.max(1, Math.ceil((to - from) / (scalesPerPanel * finest))));
-  const half = (to - from) / (2 * panels);
+  const inside = steps.flatMap(({ allIn, firstOut }) => [allIn, firstOut]).filter((cut) => cut > from && cut < to);
+  const cuts = [from, ...inside.sort((a, b) => a - b), to];
   const ks = swaying.map((member) => kOf(landing, member));
   let sum = 0;
-  for (let panel = 0; panel < panels; panel++) {
+  for (let i = 1; i < cuts.length; i++) {
+    const [a, b] = [cuts[i - 1] ?? from, cuts[i] ?? to];
+    const finest = steps.reduce(
+      (least, { sway, allIn, firstOut }) => (allIn > a || firstOut < b ? Math.min(least, sway) : least),
+      Infinity
+    );
+    sum += panels(landing, swaying, ks, a, b, finest);
+  }
+  return sum;
+}
+
+/** The integral between two vergences by panels as narrow as a sway, mm. */
+function panels(
+  landing: Landing,
+  swaying: readonly OddsMember[],
+  ks: readonly number[],
+  from: number,
+  to: number,
+  finest: number
+): number {
+  const { mean, sigma } = landing;
+  const scale = Math.min(sigma, finest * mean * mean);
+  const count = Math.min(maxPanels, Math.max(1, Math.ceil((to - from) / (scalesPerPanel * scale))));
+  const half = (to - from) / (2 * count);
+  let sum = 0;
+  for (let panel = 0; panel < count; panel++) {
     const middle = from + half * (2 * panel + 1);
     for (const [node, weight] of gaussLegendre8) {
       const w = middle + half * node;

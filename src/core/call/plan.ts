@@ -98,7 +98,10 @@ export interface StopPlan {
   readonly nearMm: number;
   /** null: to infinity. */
   readonly farMm: number | null;
+  /** Keeper rate over all that autofocus may land on. */
   readonly odds: number;
+  /** Keeper rate where focus lands as meant: stop and target follow from this one. */
+  readonly oddsOnTarget: number;
   /** Worst required point among those that must be sharp. */
   readonly worst: { readonly subjectId: string; readonly role: PointRole; readonly ratio: number };
   readonly facesHold: boolean;
@@ -118,6 +121,8 @@ export type Bound =
   /** The lens is too soft so far off its axis. */
   | { readonly kind: 'lensEdge'; readonly subjectId: string }
   | { readonly kind: 'shake' }
+  /** It cannot be exposed within the ISO limit, or at the fastest shutter time. */
+  | { readonly kind: 'light' }
   | { readonly kind: 'movement'; readonly subjectId: string };
 
 /** Why no stop holds the faces. */
@@ -153,7 +158,11 @@ export interface Plan {
   readonly framedHeightMm: number;
   /** Permissible blur disc C, mm on the sensor. */
   readonly circleOfConfusionMm: number;
+  /** Of the sensor, mm. */
+  readonly pixelPitchMm: number;
   readonly oddsWanted: number;
+  /** Where faces are looked at more closely than a standard print: the first stop that would hold in one, and its keeper rate at the stop in use. */
+  readonly inPrint: { readonly from: number | null; readonly odds: number } | null;
   readonly subjects: readonly Subject[];
   readonly backgrounds: readonly {
     readonly id: string;

@@ -5,13 +5,14 @@
  * laid out before it, what the lens sees of it, who is in the picture and decides, where the focus may be put, the light.
  * Then every stop is evaluated, and one of them chosen.
  */
+import { pixelPitch } from '../optics/criterion';
 import { exactFNumber, lensStops, stopsBetween, type Stop, type StopStep } from '../optics/stops';
 import { framedSize } from '../optics/thinLens';
 import { equivalentLens } from '../setup/framing';
 import type { Lens } from '../kit/schema';
 import { aimAt } from './aim';
 import { cameraInHand } from './camera';
-import { evaluateStop, weakestMember } from './evaluateStop';
+import { evaluateStop, oddsInPrint, weakestMember } from './evaluateStop';
 import { exposureOf } from './exposure';
 import { framesToCombine } from './frames';
 import { layOut } from './layOut';
@@ -58,12 +59,16 @@ export function prepare({ setup, kit, habits }: PlanInput): Situation | NoPlan {
 
 /** The stops, and the choice among them, of what is laid out already. */
 export function planSituation(situation: Situation, stopStep: StopStep): Plan {
+  const { setup } = situation;
   const stops = stopsOf(situation.lens, stopStep).flatMap((stop) => evaluateStop(situation, stop) ?? []);
+  const printAt = inPrintAt(situation, stops);
   const judgement = judgeStops({
     stops,
     style: situation.setup.intent.style,
     backgrounds: situation.backgrounds,
+    isoLimit: situation.body.isoLimit,
     should: situation.subjects.flatMap((subject, index) => (subject.importance === 'should' ? [index] : [])),
+    holdsInPrint: (index) => printAt(index) >= setup.intent.oddsWanted,
     weakestAt: (index) => {
       const entry = stops[index];
       return entry ? weakestMember(situation, entry).id : '';
@@ -71,7 +76,22 @@ export function planSituation(situation: Situation, stopStep: StopStep): Plan {
   });
   const { stop } = situation.setup.intent;
   const selected = stop.kind === 'chosen' ? nearestStop(stops, exactFNumber(stop.fNumber)) : judgement.recommended;
-  return { ...said(situation), stops, ...judgement, selected, ...atStopInUse(situation, stops[selected]) };
+  const from = stops.findIndex((_, index) => printAt(index) >= setup.intent.oddsWanted);
+  const inPrint =
+    setup.intent.viewing.kind === 'close' ? { from: from < 0 ? null : from, odds: printAt(selected) } : null;
+  return { ...said(situation), stops, ...judgement, selected, inPrint, ...atStopInUse(situation, stops[selected]) };
+}
+
+/** Keeper rate of a stop in a standard print, worked out when asked for; 0 where nobody looks more closely than that. */
+function inPrintAt(situation: Situation, stops: readonly StopPlan[]): (index: number) => number {
+  const known = new Map<number, number>();
+  return (index) => {
+    const entry = stops[index];
+    if (!entry || situation.setup.intent.viewing.kind !== 'close') return 0;
+    const found = known.get(index) ?? oddsInPrint(situation, entry);
+    known.set(index, found);
+    return found;
+  };
 }
 
 /** The stops of a lens in the user's steps. */
@@ -80,7 +100,9 @@ export function stopsOf(lens: Lens, stopStep: StopStep): readonly Stop[] {
 }
 
 /** What a plan says whatever the stop. */
-function said(situation: Situation): Omit<Plan, 'stops' | 'selected' | keyof Judgement | keyof AtStopInUse> {
+function said(
+  situation: Situation
+): Omit<Plan, 'stops' | 'selected' | 'inPrint' | keyof Judgement | keyof AtStopInUse> {
   const { setup, body, lens, view, f, P, picture } = situation;
   const room = setup.place.backUpMm;
   return {
@@ -94,6 +116,7 @@ function said(situation: Situation): Omit<Plan, 'stops' | 'selected' | keyof Jud
     framedWidthMm: framedSize(f, view.distance, picture.width, P),
     framedHeightMm: framedSize(f, view.distance, picture.height, P),
     circleOfConfusionMm: situation.C,
+    pixelPitchMm: pixelPitch(body.sensor),
     oddsWanted: setup.intent.oddsWanted,
     subjects: situation.subjects,
     backgrounds: situation.backgrounds,

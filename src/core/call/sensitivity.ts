@@ -44,12 +44,12 @@ export function distanceSensitivity(input: PlanInput): DistanceSensitivity | nul
       distanceMm,
       stop: picked?.label ?? null,
       stops: apertureValue(picked?.fNumber ?? 1) - apertureValue(chosen?.stop.fNumber ?? 1),
-      oddsWithThisStop: same?.odds ?? 0
+      oddsWithThisStop: same?.oddsOnTarget ?? 0
     };
   };
   const nearer = at(1 - distanceErrorShare);
   const further = at(1 + distanceErrorShare);
-  const holds = (chosen?.odds ?? 0) >= here.oddsWanted;
+  const holds = (chosen?.oddsOnTarget ?? 0) >= here.oddsWanted;
   const measuringMatters = [nearer, further].some(
     (item) =>
       item.stop === null ||

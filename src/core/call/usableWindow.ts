@@ -27,7 +27,7 @@ export function hasUsableWindow(situation: Situation, stops: readonly Stop[], as
   if (!entry) return false;
   if (meetsGoals(entry, asked)) return true;
   const { oddsWanted } = situation.setup.intent;
-  if (entry.odds < oddsWanted - oddsMargin) return false;
+  if (entry.oddsOnTarget < oddsWanted - oddsMargin) return false;
   return others.some(({ stop }) => {
     const other = evaluateStop(situation, stop);
     return other !== undefined && meetsGoals(other, asked);
@@ -77,6 +77,8 @@ function possible(
     reach = Math.min(reach, N * defocusAllowance(situation.C, focus.common));
     // The backgrounds are judged in the first frame.
     if (index > 0 || asked === 'faces') continue;
+    // Where somebody chose to focus the plane may lie anywhere.
+    if (situation.setup.intent.target.kind !== 'best') continue;
     if (backgroundsAt(situation, focus).every((item) => item.met)) continue;
     const planes = [focus, ...[group.nearest, group.furthest].map((at) => focusAt(situation, N, ideal(at), light))];
     if (!backgroundsAllow(situation, planes)) return undefined;

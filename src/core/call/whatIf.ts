@@ -51,8 +51,10 @@ export function whatIfSteadier(input: PlanInput): WhatIf[] {
       const same = then.kind === 'plan' ? then.stops[now.recommended] : undefined;
       if (!picked || !same) return [];
       const widerStops = apertureValue(inUse.stop.fNumber) - apertureValue(picked.stop.fNumber);
-      const told = Math.abs(widerStops) > 0.1 || Math.abs(same.odds - inUse.odds) >= tellingOdds;
-      return told ? [{ kind, stop: picked.stop.label, widerStops, oddsNow: inUse.odds, oddsThen: same.odds }] : [];
+      const told = Math.abs(widerStops) > 0.1 || Math.abs(same.oddsOnTarget - inUse.oddsOnTarget) >= tellingOdds;
+      return told
+        ? [{ kind, stop: picked.stop.label, widerStops, oddsNow: inUse.oddsOnTarget, oddsThen: same.oddsOnTarget }]
+        : [];
     })
     .sort((a, b) => b.widerStops - a.widerStops || b.oddsThen - a.oddsThen);
 }

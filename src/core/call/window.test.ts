@@ -15,11 +15,26 @@ interface Picture {
   readonly movements?: readonly number[];
   /** Stops that lack a stop of light. */
   readonly dark?: readonly number[];
+  readonly isos?: readonly number[];
+  /** Stops that would hold in print. */
+  readonly inPrint?: readonly number[];
   readonly style?: JudgeInput['style'];
 }
 
 function input(picture: Picture): JudgeInput {
-  const { faces, backgrounds = [], short = 1, ratios, lensRatios, odds, style, shakes, movements, dark } = picture;
+  const {
+    faces,
+    backgrounds = [],
+    short = 1,
+    ratios,
+    lensRatios,
+    odds,
+    style,
+    shakes,
+    movements,
+    dark,
+    isos
+  } = picture;
   const stops = [...faces].map(
     (letter, index) =>
       ({
@@ -27,8 +42,10 @@ function input(picture: Picture): JudgeInput {
         lensRatio: lensRatios?.[index] ?? 0.4,
         causes: { lens: lensRatios?.[index] ?? 0.4, diffraction: 0, pixels: 0, shake: shakes?.[index] ?? 0 },
         movement: movements?.[index] === undefined ? null : { subjectId: 'mo', ratio: movements[index] },
-        light: { missingStops: dark?.includes(index) ? 1 : 0, tooBrightStops: 0 },
-        odds: odds?.[index] ?? (letter === 'y' ? 0.95 : 0.5),
+        light: { missingStops: dark?.includes(index) ? 1 : 0, tooBrightStops: 0, iso: isos?.[index] ?? 100 },
+        // Thirds of a stop from f/2.
+        stop: { fNumber: 2 * 2 ** (index / 6), label: '' },
+        oddsOnTarget: odds?.[index] ?? (letter === 'y' ? 0.95 : 0.5),
         worst: { subjectId: 'ada', role: 'farEye', ratio: ratios?.[index] ?? (letter === 'y' ? 0.8 : 1.6) },
         sharpness: [[{ ratio: ratios?.[index] ?? 0.8 }]],
         backgrounds: backgrounds.map((line) => ({
@@ -41,7 +58,9 @@ function input(picture: Picture): JudgeInput {
     stops,
     style: style ?? 'openAsFacesAllow',
     backgrounds: backgrounds.map((_, index) => ({ id: `b${index}` })) as unknown as Plan['backgrounds'],
+    isoLimit: 6400,
     should: [],
+    holdsInPrint: (index) => picture.inPrint?.includes(index) ?? false,
     weakestAt: () => 'wim'
   };
 }
@@ -209,9 +228,13 @@ describe('a conflict', () => {
       because: 'criterion',
       bound: { kind: 'lensBlur' }
     });
-    // A thousandth is no hope.
-    expect(judgeStops(input({ faces: 'nn', odds: [0.001, 0], ratios: [4, 3] })).recommended).toBe(1);
-    expect(judgeStops(input({ faces: 'nn', odds: [0.002, 0], ratios: [4, 3] })).recommended).toBe(0);
+    // One frame in twenty is no hope.
+    expect(judgeStops(input({ faces: 'nn', odds: [0.05, 0], ratios: [4, 3] })).recommended).toBe(1);
+    expect(judgeStops(input({ faces: 'nn', odds: [0.06, 0], ratios: [4, 3] })).recommended).toBe(0);
+    // A narrower stop for three points more of a hundred is not worth its light.
+    expect(judgeStops(input({ faces: 'nnn', odds: [0.58, 0.6, 0.4], ratios: [0.9, 0.9, 0.9] })).recommended).toBe(0);
+    // Nor is one that cannot be exposed.
+    expect(judgeStops(input({ faces: 'nnn', odds: [0.2, 0.3, 0.8], dark: [2] })).recommended).toBe(1);
   });
 });
 
@@ -235,10 +258,48 @@ describe('a wish out of reach', () => {
   });
 });
 
+describe('a style', () => {
+  it('deep and safe closes up to a stop more, where the worst is sharpest, and for no more than half of the ISO limit', () => {
+    const ratios = [0.95, 0.9, 0.85, 0.8, 0.75, 0.7];
+    const safe = (picture: Partial<Picture>) =>
+      judgeStops(input({ faces: 'yyyyyy', ratios, style: 'deepAndSafe', ...picture })).recommended;
+    expect(safe({})).toBe(3);
+    expect(safe({ ratios: [0.95, 0.9, 0.8, 0.85, 0.75, 0.7] })).toBe(2);
+    expect(safe({ isos: [2000, 2500, 3200, 4000, 5000, 6400] })).toBe(2);
+    expect(safe({ isos: [4000, 5000, 6400, 6400, 6400, 6400] })).toBe(0);
+  });
+
+  it('the lens’s sharpest gives way from a quarter of the ISO limit on', () => {
+    const lensRatios = [0.7, 0.5, 0.4, 0.3];
+    const best = (isos: readonly number[]) =>
+      judgeStops(input({ faces: 'yyyy', lensRatios, style: 'lensBest', isos })).recommended;
+    expect(best([100, 200, 400, 800])).toBe(3);
+    expect(best([800, 1600, 3200, 6400])).toBe(1);
+    expect(best([3200, 4000, 5000, 6400])).toBe(0);
+  });
+
+  it('is left for the stop that is sharp in print where none is sharp looked at closely', () => {
+    const none = { faces: 'nnnnnn', odds: [0, 0, 0.1, 0.2, 0.3, 0.4], ratios: [3, 2.5, 2, 1.8, 1.7, 1.6] };
+    expect(judgeStops(input({ ...none, inPrint: [1, 2, 3, 4, 5] })).recommended).toBe(4);
+    expect(judgeStops(input(none)).recommended).toBe(5);
+  });
+});
+
 describe('light', () => {
   it('too dark or too bright gives way to a stop of the window that can be exposed', () => {
     expect(judgeStops(input({ faces: 'nyyy', dark: [1] })).recommended).toBe(2);
-    expect(judgeStops(input({ faces: 'nyyy', dark: [1, 2, 3] })).recommended).toBe(1);
+    expect(judgeStops(input({ faces: 'yyyy', dark: [2, 3] })).upper).toEqual({ kind: 'light' });
+    expect(judgeStops(input({ faces: 'nyyy', dark: [0, 1, 2, 3] })).recommended).toBe(1);
+    // Where the light allows none that holds the faces, what it allows comes first.
+    expect(judgeStops(input({ faces: 'nyyy', dark: [1, 2, 3] }))).toMatchObject({
+      recommended: 0,
+      conflict: { kind: 'facesUnreachable' }
+    });
+    // A background is no reason for a stop that cannot be exposed.
+    expect(judgeStops(input({ faces: 'yyyy', backgrounds: ['nnny'], dark: [3] }))).toMatchObject({
+      recommended: 0,
+      conflict: { kind: 'facesAgainstBackground', backgroundAt: 3, bound: { kind: 'light' } }
+    });
     expect(
       judgeStops(input({ faces: 'yyy', dark: [2], style: 'deepAndSafe', ratios: [0.9, 0.8, 0.7] })).recommended
     ).toBe(1);

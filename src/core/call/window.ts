@@ -1,14 +1,19 @@
 /** From what every stop gives to the window, the style's pick in it, what binds, and the conflict when it is empty. */
 import type { ApertureStyle } from '../setup/schema';
-import { canExpose } from './exposable';
+import { stopsBetween } from '../optics/stops';
+import { canExpose, exposableOf } from './exposable';
 import type { Bound, Conflict, Plan, StopPlan } from './plan';
 
 export interface JudgeInput {
   readonly stops: readonly StopPlan[];
   readonly style: ApertureStyle;
   readonly backgrounds: Plan['backgrounds'];
+  /** Highest ISO the body is used at. */
+  readonly isoLimit: number;
   /** Indices of the subjects that should be sharp if it costs nothing else. */
   readonly should: readonly number[];
+  /** Where faces are looked at more closely than a standard print: whether they would be sharp in one. */
+  readonly holdsInPrint: (index: number) => boolean;
   /** Who has the worst odds at a stop. */
   readonly weakestAt: (index: number) => string;
 }
@@ -18,12 +23,17 @@ export type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' 
 /** A wish that no stop comes nearer to than this is let go, stops. */
 const hopelessStops = 1;
 
+/** Keeper rates closer together than this are equal: the wider stop then has it (common practice, no source). */
+const oddsTie = 0.03;
+
+/** Under this keeper rate all stops are hopeless: then the least blur decides. */
+const hardlyAny = 0.05;
+
 /** From this share of the circle of confusion on, movement is what softens somebody. */
 const movementShare = 0.7;
 
 export function judgeStops(input: JudgeInput): Judgement {
-  const { stops } = input;
-  const granted = indicesWhere(stops, (entry) => entry.facesHold && entry.backgrounds.every((item) => item.met));
+  const granted = holdingOf(input).filter((index) => input.stops[index]?.backgrounds.every((item) => item.met));
   const first = granted[0];
   const last = granted[granted.length - 1];
   if (first !== undefined && last !== undefined) {
@@ -39,6 +49,9 @@ export function judgeStops(input: JudgeInput): Judgement {
   return settle(input);
 }
 
+/** Stops that hold the faces among those that can be exposed: the light is asked before any background. */
+const holdingOf = ({ stops }: JudgeInput): number[] => exposableOf(stops).filter((index) => stops[index]?.facesHold);
+
 function indicesWhere(stops: readonly StopPlan[], holds: (entry: StopPlan) => boolean): number[] {
   return stops.flatMap((entry, index) => (holds(entry) ? [index] : []));
 }
@@ -47,29 +60,49 @@ function indexOfLeast(indices: readonly number[], value: (index: number) => numb
   return indices.reduce((best, index) => (value(index) < value(best) - 1e-9 ? index : best), indices[0] ?? 0);
 }
 
-/** The style's pick, among those that can be exposed where there are any. */
-function pick({ stops, style, should }: JudgeInput, all: readonly number[]): number {
-  const exposable = all.filter((index) => {
-    const entry = stops[index];
-    return entry !== undefined && canExpose(entry);
-  });
-  const granted = exposable.length > 0 ? exposable : all;
-  const worstRatio = (index: number) => stops[index]?.worst.ratio ?? Infinity;
+/** Of the ISO limit, so much is given for the lens's best stop, and so much for one stop more than the faces need (no source). */
+const isoShare = { lensBest: 1 / 4, deepAndSafe: 1 / 2 } as const;
+
+/** A safe stop is closed by so much more than the faces need, while the light allows. */
+const safeStops = 1;
+
+/** The style's pick among stops that hold, the widest first. */
+function pick(input: JudgeInput, granted: readonly number[]): number {
+  const { stops, style, should, backgrounds } = input;
+  const widest = granted[0] ?? 0;
   switch (style) {
     case 'openAsFacesAllow': {
+      // A place that is to be recognised wants more of it sharp, as far as the light gives it.
+      if (backgrounds.some(({ wish }) => wish === 'keep')) return safest(input, granted, isoShare.lensBest);
       const kind = granted.find((index) =>
         should.every((subject) => stops[index]?.sharpness[subject]?.every((point) => point.ratio <= 1))
       );
-      return kind ?? granted[0] ?? 0;
+      return kind ?? widest;
     }
     case 'lensBest':
-      return indexOfLeast(granted, (index) =>
+      return indexOfLeast([widest, ...affordable(input, granted, isoShare.lensBest)], (index) =>
         Math.max(stops[index]?.lensRatio ?? Infinity, stops[index]?.edge?.ratio ?? 0)
       );
+    // A background to be as soft as can be takes the spare stop.
     case 'deepAndSafe':
-      return indexOfLeast(granted, worstRatio);
+      return backgrounds.some(({ wish }) => wish === 'soft') ? widest : safest(input, granted, isoShare.deepAndSafe);
   }
 }
+
+/** From the widest that will do up to a stop more, while the light allows: where the worst is sharpest. */
+function safest(input: JudgeInput, granted: readonly number[], ofIsoLimit: number): number {
+  const { stops } = input;
+  const widest = granted[0] ?? 0;
+  const from = stops[widest]?.stop.fNumber ?? 1;
+  const spare = affordable(input, granted, ofIsoLimit).filter(
+    (index) => stopsBetween(from, stops[index]?.stop.fNumber ?? from) <= safeStops + 0.01
+  );
+  return indexOfLeast([widest, ...spare], (index) => stops[index]?.worst.ratio ?? Infinity);
+}
+
+/** Stops whose ISO stays within a share of the limit. */
+const affordable = ({ stops, isoLimit }: JudgeInput, all: readonly number[], share: number): number[] =>
+  all.filter((index) => (stops[index]?.light.iso ?? 0) <= isoLimit * share);
 
 /** What keeps a stop out of the window; the lens itself when there is no such stop. */
 function whyNot(input: JudgeInput, index: number): Bound {
@@ -77,7 +110,8 @@ function whyNot(input: JudgeInput, index: number): Bound {
   if (!entry) return { kind: 'lens' };
   if (!entry.facesHold) return facesBound(input, index);
   const failing = worstBackground(input, index);
-  return failing ? { kind: 'background', backgroundId: failing } : { kind: 'lens' };
+  if (failing) return { kind: 'background', backgroundId: failing };
+  return canExpose(entry) ? { kind: 'lens' } : { kind: 'light' };
 }
 
 function facesBound(input: JudgeInput, index: number): Bound {
@@ -111,7 +145,7 @@ function worstBackground({ stops, backgrounds }: JudgeInput, index: number): str
 /** Faces first: a background can be mended later. Among the stops that hold them, the least missed background wins. */
 function settle(input: JudgeInput): Judgement {
   const { stops, backgrounds } = input;
-  const holding = indicesWhere(stops, (entry) => entry.facesHold);
+  const holding = holdingOf(input);
   const facesFrom = holding[0];
   if (facesFrom === undefined) return unreachable(input);
 
@@ -140,7 +174,7 @@ function settle(input: JudgeInput): Judgement {
   if (metAt.length === 0) {
     return { ...shared, lower, upper, conflict: { kind: 'backgroundUnreachable', backgroundId } };
   }
-  const metWithFaces = metAt.find((index) => stops[index]?.facesHold);
+  const metWithFaces = metAt.find((index) => holding.includes(index));
   if (metWithFaces !== undefined) {
     const otherId = worstBackground(input, metWithFaces) ?? backgroundId;
     return { ...shared, lower, upper, conflict: { kind: 'backgroundAgainstBackground', backgroundId, otherId } };
@@ -154,10 +188,15 @@ function settle(input: JudgeInput): Judgement {
 
 function unreachable(input: JudgeInput): Judgement {
   const { stops } = input;
-  const all = stops.map((_, index) => index);
-  const byOdds = indexOfLeast(all, (index) => -(stops[index]?.odds ?? 0));
+  const all = exposableOf(stops);
+  const oddsAt = (index: number) => stops[index]?.oddsOnTarget ?? 0;
+  const most = Math.max(...all.map(oddsAt));
   const byRatio = indexOfLeast(all, (index) => stops[index]?.worst.ratio ?? Infinity);
-  const recommended = (stops[byOdds]?.odds ?? 0) > 0.001 ? byOdds : byRatio;
+  const asGood = all.filter((index) => oddsAt(index) >= most - oddsTie);
+  // What is not sharp looked at closely may be in print: then the stop for that, on the safe side.
+  const inPrint = all.filter((index) => input.holdsInPrint(index));
+  const nearest = most > hardlyAny ? (asGood[0] ?? byRatio) : byRatio;
+  const recommended = inPrint.length > 0 ? safest(input, inPrint, 1) : nearest;
   const bound = facesBound(input, recommended);
   const because =
     bound.kind === 'lensBlur' || bound.kind === 'lensEdge'

@@ -4,7 +4,7 @@ import type { Kit } from '../kit/schema';
 import { limits } from '../schema/values';
 import { clockOf, usualSchedule, type Priority, type Schedule } from '../setup/schedule';
 import type { Setup } from '../setup/schema';
-import { oddsWords, targetWords } from '../words/call';
+import { keeperRateWords, targetWords } from '../words/call';
 import { readClock } from '../words/day';
 import { formatIso, formatShutter } from '../words/light';
 import { formatLength, type LengthUnit } from '../units/length';
@@ -66,7 +66,7 @@ export function writeShotList(rows: readonly ShotRow[], kit: Kit, unit: LengthUn
       entry ? `f/${entry.stop.label}` : '',
       plan && entry ? targetWords(plan, entry, unit) : '',
       plan ? formatLength(plan.distanceMm, unit) : '',
-      entry ? oddsWords(entry.odds) : '',
+      plan && entry ? keeperRateWords(plan) : '',
       entry ? formatShutter(entry.light.shutterS) : '',
       entry?.light.iso == null ? '' : formatIso(entry.light.iso),
       taken.doneAt === null ? '' : taken.doneAt.slice(0, 16).replace('T', ' '),

@@ -18,9 +18,17 @@ export const traditionalBlurAngle = 0.2 / 250;
 /** One minute of arc, radians. */
 export const oneArcMinute = Math.PI / (180 * 60);
 
+/**
+ * A large display filled with it, or a print of 40 cm in the hand, shows half the customary disc (common practice, no
+ * source; a print of 40 × 50 cm is the 20 × 25 cm one enlarged twice, seen from as near).
+ */
+export const closeShare = 0.5;
+
 type Acuity = 'traditional' | 'arcMinute';
 
 export type Viewing =
+  /** Looked at closely, as photographers do: half of the customary criterion. */
+  | { readonly kind: 'close' }
   /** The customary criterion for the format. */
   | { readonly kind: 'traditional' }
   /** A print or screen of a given long edge seen from a given distance. */
@@ -55,6 +63,8 @@ export function formatDisc(sensor: SensorSize): number {
  */
 export function circleOfConfusion(viewing: Viewing, sensor: SensorSize): number {
   switch (viewing.kind) {
+    case 'close':
+      return closeShare * formatDisc(sensor);
     case 'traditional':
       return formatDisc(sensor);
     case 'seen': {

@@ -196,6 +196,7 @@ describe('plan request', () => {
         const nulls = new Set([...answer.json.matchAll(/"(\w+)":null/g)].map((match) => match[1]));
         for (const known of [
           'farMm',
+          'inPrint',
           'shutterS',
           // When it is taken, and what became of it.
           'startsAt',

@@ -3,6 +3,7 @@ import type { ApertureStyle, Wish } from './schema';
 
 /** What a background should do. */
 export const goalWords: Readonly<Record<Wish, string>> = {
+  soft: 'as soft as possible',
   hide: 'blur away',
   hint: 'just hinted',
   keep: 'recognisable',
@@ -12,5 +13,5 @@ export const goalWords: Readonly<Record<Wish, string>> = {
 export const styleWords: Readonly<Record<ApertureStyle, string>> = {
   openAsFacesAllow: 'widest that keeps faces sharp',
   lensBest: 'the lens’s sharpest aperture',
-  deepAndSafe: 'deepest and safest'
+  deepAndSafe: 'deep and safe'
 };

@@ -60,7 +60,8 @@ export const defaultLight: Light = {
     groupS: 1 / 125,
     childS: 1 / 400,
     movingS: 1 / 250,
-    livelyS: 1 / 500
+    livelyS: 1 / 500,
+    stabiliserCounts: true
   },
   shutterS: null
 };

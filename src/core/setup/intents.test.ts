@@ -11,7 +11,10 @@ describe('kinds of picture', () => {
   it('what is still as usual follows the kind; what was set stays', () => {
     const setup = newSetup('s', 'S', {
       people: [newPerson('a', 'A'), newPerson('b', 'B', { sharp: 'wholeHead' })],
-      backgrounds: [newBackground('x', 'x'), newBackground('y', 'y', { wish: 'keep' })]
+      backgrounds: [
+        newBackground('x', 'x', { wish: usualFor.onePerson.wish }),
+        newBackground('y', 'y', { wish: 'keep' })
+      ]
     });
     const moving = asPicture(setup, 'moving');
     expect(moving.people.map((person) => person.sharp)).toEqual(['nearEye', 'wholeHead']);

@@ -14,12 +14,12 @@ export interface Usual {
 }
 
 export const usualFor: Readonly<Record<SetupKind, Usual>> = {
-  onePerson: { sharp: 'bothEyes', wish: 'hide', style: 'openAsFacesAllow', oddsWanted: 0.9, focusMode: 'single' },
+  onePerson: { sharp: 'bothEyes', wish: 'soft', style: 'openAsFacesAllow', oddsWanted: 0.9, focusMode: 'single' },
   couple: { sharp: 'bothEyes', wish: 'hint', style: 'openAsFacesAllow', oddsWanted: 0.9, focusMode: 'single' },
-  group: { sharp: 'bothEyes', wish: 'free', style: 'lensBest', oddsWanted: 0.95, focusMode: 'single' },
+  group: { sharp: 'bothEyes', wish: 'free', style: 'deepAndSafe', oddsWanted: 0.95, focusMode: 'single' },
   personAndThing: { sharp: 'nearEye', wish: 'hint', style: 'openAsFacesAllow', oddsWanted: 0.9, focusMode: 'single' },
-  moving: { sharp: 'nearEye', wish: 'hide', style: 'openAsFacesAllow', oddsWanted: 0.8, focusMode: 'continuous' },
-  pet: { sharp: 'bothEyes', wish: 'hide', style: 'openAsFacesAllow', oddsWanted: 0.8, focusMode: 'single' }
+  moving: { sharp: 'nearEye', wish: 'soft', style: 'openAsFacesAllow', oddsWanted: 0.8, focusMode: 'continuous' },
+  pet: { sharp: 'bothEyes', wish: 'soft', style: 'openAsFacesAllow', oddsWanted: 0.8, focusMode: 'single' }
 };
 
 /**

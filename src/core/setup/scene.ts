@@ -219,7 +219,22 @@ export function sceneSubjects(setup: Setup, view: Viewpoint): readonly Subject[]
   ];
 }
 
-/** Depth of a background or foreground, mm from the lens, taken at the height of the lens. */
-export function backgroundDepth(view: Viewpoint, background: { depthMm: number; lateralMm: number }): number {
-  return depthOf(view, { x: background.lateralMm, y: view.position.y, z: background.depthMm });
+/**
+ * Depth of a background, mm from the lens, where it is seen beside a face: where the ray through the face meets its plane, or its
+ * foot at the floor. A thing that stands aside has its own place there; a wall is wherever it is looked at.
+ *
+ * @param face scene coordinates, mm
+ */
+export function backgroundDepth(
+  view: Viewpoint,
+  { depthMm: z, lateralMm }: { readonly depthMm: number; readonly lateralMm: number },
+  face: Vector
+): number {
+  const { position } = view;
+  const ahead = face.z - position.z;
+  const along = (z - position.z) / ahead;
+  // Behind the lens there is nothing to see: it is taken at the lens's height.
+  if (ahead < 1 || along <= 0) return depthOf(view, { x: lateralMm, y: position.y, z });
+  const x = lateralMm === 0 ? position.x + along * (face.x - position.x) : lateralMm;
+  return depthOf(view, { x, y: Math.max(0, position.y + along * (face.y - position.y)), z });
 }

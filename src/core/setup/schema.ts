@@ -163,7 +163,7 @@ export const thingSchema = z.strictObject({
   form: z.enum(forms).describe('How it is drawn')
 });
 
-export const wishes = ['hide', 'hint', 'keep', 'free'] as const;
+export const wishes = ['soft', 'hide', 'hint', 'keep', 'free'] as const;
 
 export const backgroundSchema = z.strictObject({
   id,
@@ -176,6 +176,7 @@ export const backgroundSchema = z.strictObject({
 });
 
 export const viewingSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('close') }),
   z.strictObject({ kind: z.literal('traditional') }),
   z.strictObject({
     kind: z.literal('seen'),
@@ -263,9 +264,10 @@ export const lightSchema = z.strictObject({
       peopleS: shutterS.default(1 / 60).describe('Anybody, however the camera is held'),
       restlessS: shutterS.default(1 / 125).describe('Somebody who talks or fidgets'),
       groupS: shutterS,
-      childS: shutterS,
+      childS: shutterS.describe('A child or a pet that does not keep still'),
       movingS: shutterS,
-      livelyS: shutterS.default(1 / 500).describe('Somebody who plays or dances')
+      livelyS: shutterS.default(1 / 500).describe('Somebody who plays or dances'),
+      stabiliserCounts: z.boolean().default(true).describe('Whether a stabiliser lengthens the time by focal length')
     })
     .describe('Longest shutter times; the strictest that applies is used'),
   shutterS: shutterS.nullable().default(null).describe('Shutter time set by hand; null as the rules say')

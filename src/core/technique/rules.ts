@@ -87,10 +87,7 @@ function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] 
     ['nearestFace', group.members.length > 1 ? nearest : undefined]
   ];
   const needed = plan.stops.find(({ facesHold }) => facesHold);
-  const at = (candidate: Candidate, N: number) => {
-    const tried = tryCandidate(situation, group, N, situation.light(N), candidate);
-    return { ...tried, odds: oddsOverLandings(situation, group, tried) };
-  };
+  const at = (candidate: Candidate, N: number) => tryCandidate(situation, group, N, situation.light(N), candidate);
   return places.flatMap(([rule, candidate]): Ruled[] => {
     if (!candidate || candidate.focusDistanceMm < situation.closest) return [];
     const tried = at(candidate, stop.fNumber);
@@ -107,7 +104,7 @@ function byPlace({ input, plan, situation, group, stop, rows }: Scene): Ruled[] 
         stop,
         target,
         planeMm: tried.focus.plane,
-        odds: tried.odds,
+        odds: oddsOverLandings(situation, group, tried),
         worstRatio: tried.worstRatio,
         holdsFrom: holds?.label ?? null,
         costStops: holds && needed ? stopsBetween(needed.stop.fNumber, holds.fNumber) : null,

@@ -21,8 +21,8 @@ export const schoolsSchema = z.strictObject({
   trigger: z.enum(['usual', 'thumb']).default('usual'),
   mode: z.enum(['usual', 'single', 'continuous', 'automatic']).default('usual'),
   manual: z.enum(['usual', 'tripod', 'never']).default('usual'),
-  shutterFloor: z.enum(['usual', 'twice']).default('usual'),
-  groups: z.enum(['usual', 'f5.6', 'f8']).default('usual'),
+  shutterFloor: z.enum(['usual', 'twice', 'twiceAlways']).default('usual'),
+  groups: z.enum(['usual', 'openAsFacesAllow', 'lensBest', 'f5.6', 'f8']).default('usual'),
   metering: z.enum(['usual', 'centre', 'spot', 'point']).default('usual'),
   drive: z.enum(['usual', 'burst']).default('usual')
 });
@@ -92,10 +92,13 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
   }),
   question('shutterFloor', 'Slowest hand-held shutter', {
     usual: '1/focal length',
-    twice: '1/(2 × focal length)'
+    twice: '1/(2 × focal length)',
+    twiceAlways: '1/(2 × focal length), stabiliser or not'
   }),
   question('groups', 'Aperture for groups', {
-    usual: 'from their depth',
+    usual: styleWords.deepAndSafe,
+    openAsFacesAllow: styleWords.openAsFacesAllow,
+    lensBest: styleWords.lensBest,
     'f5.6': 'f/5.6',
     f8: 'f/8'
   }),
@@ -117,7 +120,7 @@ export function withSchools(input: PlanInput, schools: Schools): Setup {
     ...setup,
     camera: { ...setup.camera, ...pointing(input, schools), ...focusing(setup, schools) },
     intent: { ...setup.intent, ...opened(setup, kit, schools) },
-    light: schools.shutterFloor === 'twice' ? { ...light, floors: { ...light.floors, perFocalLength: 2 } } : light,
+    light: { ...light, floors: { ...light.floors, ...floorsOf(schools) } },
     people: sharp === 'usual' ? setup.people : setup.people.map((person) => ({ ...person, sharp }))
   };
   if (schools.rows === 'usual') return made;
@@ -127,11 +130,18 @@ export function withSchools(input: PlanInput, schools: Schools): Setup {
   return ruled ? { ...made, intent: { ...made.intent, target: ruled.setup.intent.target } } : made;
 }
 
+/** The slowest time by focal length, and whether a stabiliser lengthens it. */
+function floorsOf({ shutterFloor }: Schools): Partial<Setup['light']['floors']> {
+  if (shutterFloor === 'usual') return {};
+  return { perFocalLength: 2, stabiliserCounts: shutterFloor === 'twice' };
+}
+
 /** How wide open, by the style or a stop. */
 function opened({ camera, intent }: Setup, kit: Kit, { wideOpen, groups }: Schools): Partial<Setup['intent']> {
   const chosen = (fNumber: number) => ({ stop: { kind: 'chosen' as const, fNumber } });
   if (groups !== 'usual' && intent.picture === 'group') {
     const style = wideOpen === 'always' || wideOpen === 'usual' ? {} : { style: wideOpen };
+    if (groups === 'openAsFacesAllow' || groups === 'lensBest') return { style: groups };
     return { ...style, ...chosen(groups === 'f8' ? 8 : 5.6) };
   }
   if (wideOpen === 'usual') return {};

@@ -176,7 +176,7 @@ describe('reasons and conflicts in words', () => {
         {
           backgrounds: [
             newBackground('b', 'ferns', { depthMm: 3000, detailMm: 30 }),
-            newBackground('k', 'arch', { depthMm: 200, wish: 'keep' })
+            newBackground('k', 'arch', { depthMm: 200, detailMm: 3, wish: 'keep' })
           ]
         },
         /^.+ and .+ need different apertures\.$/

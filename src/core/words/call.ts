@@ -1,6 +1,7 @@
 /** The plan in plain sentences. */
 import { hintRange } from '../call/background';
 import { decisiveSubjects } from '../call/candidates';
+import { framesFor, mostFrames } from '../call/frames';
 import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type SharpnessVerdict } from '../optics/sharpness';
 import { rowsByDepth } from '../people/rows';
@@ -180,9 +181,32 @@ export function zoneSplitWords(entry: StopPlan, unit: LengthUnit): string {
   return `${formatLength(inFrontMm, unit)} in front, ${behind}`;
 }
 
+/** The keeper rate to show: with the AF area in use; in print, where no stop is sharp looked at closely but this one is in print. */
+export function keeperRate(plan: Plan, entry: StopPlan): { readonly rate: number; readonly inPrint: boolean } {
+  const { inPrint, conflict, oddsWanted } = plan;
+  const forPrint = conflict?.kind === 'facesUnreachable' && inPrint !== null && inPrint.odds >= oddsWanted;
+  return forPrint && entry === plan.stops[plan.selected]
+    ? { rate: inPrint.odds, inPrint: true }
+    : { rate: entry.odds, inPrint: false };
+}
+
+/** The same in words, at the stop in use. */
+export function keeperRateWords(plan: Plan): string {
+  const entry = plan.stops[plan.selected];
+  return oddsWords(entry ? keeperRate(plan, entry).rate : 0);
+}
+
+/** So many frames make one of them a keeper, nineteen times in twenty; null where that is too many. */
+export function framesToShoot(plan: Plan, entry: StopPlan): number | null {
+  const { rate, inPrint } = keeperRate(plan, entry);
+  if (!inPrint) return entry.frames.for95;
+  const needed = framesFor(rate * entry.frames.eyesOpen, 0.95);
+  return needed <= mostFrames ? needed : null;
+}
+
 /** "shoot 3", or how many to combine where no single frame will do. */
-export function framesWords(plan: Plan, { frames }: StopPlan): string {
-  const { for95 } = frames;
+export function framesWords(plan: Plan, entry: StopPlan): string {
+  const for95 = framesToShoot(plan, entry);
   if (for95 !== null) return `shoot ${for95}`;
   return plan.framesToCombine === null ? 'no one frame has everyone' : `shoot ${plan.framesToCombine} to combine`;
 }
@@ -204,6 +228,8 @@ export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, u
   if (verdict(state.ratio) === 'sharp') return `${name}: sharp.`;
   const effect = state.lostDetailMm >= background.detailMm ? 'blurred away' : 'still readable';
   switch (background.wish) {
+    case 'soft':
+      return `${name}: ${effect}. Details under ${lost} are gone.`;
     case 'hide':
       return state.met
         ? `${name}: blurred away. Details under ${lost} are gone.`
@@ -214,7 +240,9 @@ export function backgroundSentence(plan: Plan, index: number, entry: StopPlan, u
         ? `${name}: blurred away completely, not even hinted at. Details under ${lost} are gone.`
         : `${name}: too distinct. Details under ${lost} are gone; these are ${detail}.`;
     case 'keep':
-      return `${name}: too soft to recognise. Details under ${lost} are gone.`;
+      return state.met
+        ? `${name}: recognisable. Details under ${lost} are gone; these are ${detail}.`
+        : `${name}: too soft to recognise. Details under ${lost} are gone; these are ${detail}.`;
     case 'free':
       return `${name}: ${effect}. Details under ${lost} are gone.`;
   }
@@ -239,7 +267,7 @@ function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow', label: str
       const background = plan.backgrounds.find((item) => item.id === bound.backgroundId);
       const name = background?.name ?? 'the background';
       const many = /[^s]s$/i.test(name);
-      if (background?.wish === 'keep') return `${beyond} ${name} ${many ? 'go' : 'goes'} soft`;
+      if (background?.wish === 'keep') return `${beyond} ${name} can’t be recognised`;
       if (end === 'wide') return `${beyond} ${name} ${many ? 'disappear' : 'disappears'}`;
       return background?.wish === 'hint'
         ? `${beyond} ${name} ${many ? 'become' : 'becomes'} too distinct`
@@ -249,6 +277,8 @@ function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow', label: str
       return end === 'wide' ? `${beyond} the lens is too soft` : `${beyond} diffraction softens everything`;
     case 'lensEdge':
       return `${beyond} the lens is too soft out where ${subjectName(plan, bound.subjectId)} stands`;
+    case 'light':
+      return `${beyond} ${end === 'wide' ? 'too bright for your fastest shutter' : 'too dark for your ISO limit'}`;
     case 'shake':
       return `${beyond} camera shake softens everything`;
     case 'movement':
@@ -269,7 +299,14 @@ export function reasonSentence(plan: Plan): string {
   if (stops.length === 1) return `f/${first} works: this lens has no other aperture.`;
   const last = stops[window.last]?.stop.label ?? '';
   const range = window.first === window.last ? `Only f/${first} works` : `f/${first}–f/${last} works`;
-  return `${range}. ${boundWords(plan, plan.lower, 'wide', first)}. ${boundWords(plan, plan.upper, 'narrow', last)}.`;
+  return `${range}. ${boundWords(plan, plan.lower, 'wide', first)}. ${boundWords(plan, plan.upper, 'narrow', last)}.${printWords(plan)}`;
+}
+
+/** What a standard print would need, where the closer look needs more: " In print f/2.8 would do."; else empty. */
+function printWords({ inPrint, stops, window }: Plan): string {
+  const from = inPrint?.from;
+  if (from === undefined || from === null || !window || from >= window.first) return '';
+  return ` In print f/${stops[from]?.stop.label ?? ''} would do.`;
 }
 
 type Unreachable = Extract<NonNullable<Plan['conflict']>, { kind: 'facesUnreachable' }>;
@@ -297,11 +334,26 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
   const f = (index: number) => `f/${stops[index]?.stop.label ?? ''}`;
   switch (conflict.kind) {
     case 'facesUnreachable':
+      if (plan.inPrint && plan.inPrint.odds >= plan.oddsWanted)
+        return {
+          wishes: `Looked at closely, no aperture on this lens keeps everyone sharp.`,
+          settled: `${f(plan.selected)} is sharp in print: ${oddsWords(plan.inPrint.odds)} of frames.`
+        };
       return { wishes: unreachableWords(plan, conflict), settled: `${f(plan.recommended)} comes closest.` };
     case 'facesAgainstBackground': {
       const name = backgroundName(plan, conflict.backgroundId);
       const wish = plan.backgrounds.find((item) => item.id === conflict.backgroundId)?.wish ?? 'hide';
-      const wanted = { hide: 'blur away', hint: 'show as a hint', keep: 'stay recognisable', free: '' }[wish];
+      const wanted = { soft: '', hide: 'blur away', hint: 'show as a hint', keep: 'stay recognisable', free: '' }[wish];
+      if (conflict.bound.kind === 'light') {
+        const lack =
+          conflict.backgroundAt > plan.recommended
+            ? 'too dark for your ISO limit'
+            : 'too bright for your fastest shutter';
+        return {
+          wishes: `${capital(name)} would only ${wanted} at ${f(conflict.backgroundAt)}, ${lack}.`,
+          settled: `${f(plan.recommended)} can be exposed and keeps the faces sharp.`
+        };
+      }
       return {
         wishes: `The faces need ${f(conflict.facesFrom)}, but ${name} would only ${wanted} at ${f(conflict.backgroundAt)}.`,
         settled: plan.letGo.includes(conflict.backgroundId)
@@ -364,9 +416,8 @@ export function dayLine(plan: Plan | NoPlan, unit: LengthUnit): { readonly call:
     const { title, advice } = noPlanWords(plan.reason, unit);
     return { call: title, more: advice };
   }
-  const odds = oddsWords(plan.stops[plan.selected]?.odds ?? 0);
   return {
     call: callSentence(plan, unit),
-    more: conflictSentences(plan)?.wishes ?? `${odds} keeper rate with the ${plan.lensName}`
+    more: conflictSentences(plan)?.wishes ?? `${keeperRateWords(plan)} keeper rate with the ${plan.lensName}`
   };
 }

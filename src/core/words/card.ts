@@ -1,6 +1,6 @@
 /** The figures of the field card. */
 import type { Plan, StopPlan } from '../call/plan';
-import { oddsWords, sharpZone, standing, subjectName } from './call';
+import { framesToShoot, keeperRate, oddsWords, sharpZone, standing, subjectName } from './call';
 import type { Setup } from '../setup/schema';
 import { formatIso, formatShutter } from './light';
 import { powerWords } from './flash';
@@ -46,10 +46,13 @@ function lightLine({ light: { shutterS, iso, flash } }: StopPlan): Omit<CardLine
 }
 
 /** "2 frames", "91% each, refocus each"; and where no single frame will do, how many to combine. */
-function framesLine({ framesToCombine }: Plan, { frames, odds }: StopPlan): Omit<CardLine, 'name'> {
-  const each = `${oddsWords(odds)} each`;
-  if (frames.for95 === 1) return { value: '1 frame', more: each };
-  if (frames.for95 !== null) return { value: `${frames.for95} frames`, more: `${each}, refocusing` };
+function framesLine(plan: Plan, entry: StopPlan): Omit<CardLine, 'name'> {
+  const { rate, inPrint } = keeperRate(plan, entry);
+  const { framesToCombine } = plan;
+  const for95 = framesToShoot(plan, entry);
+  const each = `${oddsWords(rate)} each${inPrint ? ' in print' : ''}`;
+  if (for95 === 1) return { value: '1 frame', more: each };
+  if (for95 !== null) return { value: `${for95} frames`, more: `${each}, refocusing` };
   if (framesToCombine === null) return { value: 'many', more: each };
   return { value: `${framesToCombine} frames`, more: 'to combine the best faces' };
 }

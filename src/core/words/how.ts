@@ -87,7 +87,7 @@ export const how: Readonly<Record<HowKey, Explanation>> = {
   },
   viewing: {
     title: 'Acceptable blur',
-    text: 'The usual standard is 0.030 mm on full frame, in proportion to the sensor’s diagonal. Otherwise it is what an eye resolves from where the print or screen is viewed: 0.8 mrad, or one arc minute for critical viewing.',
+    text: 'A standard print allows 0.030 mm on full frame, a close look half of that, in proportion to the sensor’s diagonal. Otherwise it is what an eye resolves from where the print or screen is viewed: 0.8 mrad, or one arc minute for critical viewing.',
     source: 'Kingslake, Optics in Photography; 0.2 mm at 25 cm is common practice.'
   },
   lineUp: {

@@ -27,6 +27,7 @@ export const floorWords: Readonly<Record<FloorRule, string>> = {
   people: 'the slowest for people: no one is perfectly still',
   restless: 'the slowest for someone talking or fidgeting',
   group: 'the slowest for a group: someone always moves',
+  close: 'the slowest so close up: every sway is drawn large',
   child: 'the slowest for a child or a pet',
   moving: 'the slowest for someone moving',
   lively: 'the slowest for someone playing or dancing',

@@ -70,8 +70,6 @@ function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
       return `Bring ${subject} ${length} forward`;
     case 'movePoint':
       return 'Move the AF point instead of recomposing';
-    case 'onePoint':
-      return subject === 'pinpoint' ? 'Use the smallest point, on the eye' : 'Single point on the eye';
     case 'continuousFocus':
       return 'Switch to continuous AF';
     case 'focusMethod':

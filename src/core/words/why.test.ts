@@ -94,7 +94,7 @@ describe('why', () => {
       light: { ...demoSetup('West door').light, level: { kind: 'unknown' } }
     };
     const { entry } = planned(unlit);
-    expect(lightWords(entry)).toEqual({ shutter: '1/60', iso: '', lack: '' });
+    expect(lightWords(entry)).toEqual({ shutter: '1/80', iso: '', lack: '' });
     expect(whyLight(unlit, entry)).toContain('Set the light level');
   });
 

@@ -4,6 +4,7 @@
   import {
     conflictSentences,
     framesWords,
+    keeperRate,
     noticeWords,
     oddsWords,
     reasonSentence,
@@ -32,8 +33,10 @@
   import { findSensitivity, findWhatIfs } from '../../workers/clients/planner';
   import { Search } from '$lib/state/screen/search.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
+  import { strays } from '$core/words/straying';
   import BestFix from './BestFix.svelte';
   import OtherWays from './OtherWays.svelte';
+  import StrayingNote from './StrayingNote.svelte';
   import WhyFigure from './WhyFigure.svelte';
 
   let { plan }: { plan: Plan } = $props();
@@ -95,6 +98,7 @@
 {#if entry}
   {@const light = lightWords(entry)}
   {@const stand = standParts(plan, entry, unit)}
+  {@const keeper = keeperRate(plan, entry)}
   <section aria-label="Call" data-testid="call">
     <h1 class="condensed text-[27px] leading-[1.12] font-bold text-balance">
       f/{entry.stop.label} on
@@ -119,9 +123,9 @@
     </h1>
     <div class="mt-2 grid gap-x-5 gap-y-2 max-sm:grid-cols-2 sm:grid-flow-col sm:auto-cols-auto sm:justify-start">
       <WhyFigure
-        label={frames === '' ? 'keeper rate' : `keeper rate · ${frames}`}
+        label={`keeper rate${keeper.inPrint ? ' in print' : ''}${frames === '' ? '' : ` · ${frames}`}`}
         open={asked === 'odds'}
-        onask={ask('odds')}>{oddsWords(entry.odds)}</WhyFigure
+        onask={ask('odds')}>{oddsWords(keeper.rate)}</WhyFigure
       >
       <WhyFigure label="depth of field · {zoneSplitWords(entry, unit)}" open={asked === 'zone'} onask={ask('zone')}
         >{zoneWords(entry, unit)}</WhyFigure
@@ -164,6 +168,7 @@
       {/if}
       {#if notices !== ''}<p class="font-medium">{notices}</p>{/if}
     </div>
+    {#if strays(entry)}<StrayingNote {plan} {entry} />{/if}
     {#if conflict && workspace.tab !== 'fixes'}<BestFix />{/if}
     {#if ownStop}
       <p class="mt-2 flex items-center gap-3">

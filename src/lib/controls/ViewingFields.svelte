@@ -21,6 +21,7 @@
     ({ kind: 'seen', longEdgeMm, distanceMm, acuity }) as const;
 
   const presets: readonly { value: string; name: string; viewing: Viewing }[] = [
+    { value: 'close', name: 'closely, on a large screen', viewing: { kind: 'close' } },
     { value: 'traditional', name: 'standard print', viewing: { kind: 'traditional' } },
     { value: 'album', name: 'an album, 30 cm at 40 cm', viewing: seen(300, 400) },
     { value: 'wall', name: 'a wall print, 60 cm at 1 m', viewing: seen(600, 1000) },

@@ -29,7 +29,7 @@ export const profileSchema = z.object({
   /** Whether the kit that comes with Focalis is offered beside one's own. */
   builtInKit: z.boolean().catch(true),
   /** How a picture of a new setup will be looked at. */
-  viewing: viewingSchema.catch({ kind: 'traditional' }),
+  viewing: viewingSchema.catch({ kind: 'close' }),
   /** Steps of the aperture ring, for new jobs. */
   stopStep: z.enum(['full', 'half', 'third']).catch('third'),
   /** The keys one decides with on Frames, and how large eyes are shown there. */

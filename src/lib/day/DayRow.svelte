@@ -3,7 +3,7 @@
   import { dragHandle } from 'svelte-dnd-action';
   import type { DayEntry } from '$core/day/timetable';
   import { clockOf } from '$core/setup/schedule';
-  import { dayLine, oddsWords } from '$core/words/call';
+  import { dayLine, keeperRateWords } from '$core/words/call';
   import { clashWords } from '$core/words/day';
   import { unbroken } from '$core/units/length';
   import { formatIso, formatShutter } from '$core/words/light';
@@ -32,7 +32,7 @@
   const planned = $derived(shown && row ? app.open.planned(row.setup) : null);
   const said = $derived(planned ? dayLine(planned.plan, app.settings.now.unit) : null);
   const plan = $derived(planned?.plan.kind === 'plan' ? planned.plan : null);
-  const odds = $derived(plan ? oddsWords(plan.stops[plan.selected]?.odds ?? 0) : '');
+  const odds = $derived(plan ? keeperRateWords(plan) : '');
   /** Its light, and what was noted. */
   const more = $derived.by(() => {
     const light = plan?.stops[plan.selected]?.light;

@@ -5,7 +5,7 @@
   import { focusPointWords } from '$core/setup/focusPoint';
   import { isAsPlanned } from '$core/setup/schedule';
   import { checksOf } from '$core/technique/checks';
-  import { capital, noPlanWords, oddsWords, standing, subjectName, targetWords } from '$core/words/call';
+  import { capital, noPlanWords, keeperRateWords, standing, subjectName, targetWords } from '$core/words/call';
   import { checkWords, tickedOf } from '$core/words/checks';
   import { formatLength } from '$core/units/length';
   import { formatIso, formatShutter } from '$core/words/light';
@@ -153,7 +153,7 @@
       >
         <span class="flex justify-between gap-3">
           <span class="condensed min-w-0 truncate">{point}</span>
-          <span class="shrink-0 font-bold">{oddsWords(entry?.odds ?? 0)}</span>
+          <span class="shrink-0 font-bold">{keeperRateWords(plan)}</span>
         </span>
         <span class="flex justify-between gap-3">
           <span class="condensed min-w-0 truncate">{way}</span>

@@ -25,13 +25,34 @@
     <td
       class="relative p-0 text-center"
       data-say="At f/{entry.stop.label}, {oddsWords(
-        entry.odds
+        entry.oddsOnTarget
       )} of frames have every face sharp. You asked for {Math.round(plan.oddsWanted * 100)}%."
     >
-      <span class="absolute inset-x-0.5 bottom-0.5 bg-ink/12" style:height="{Math.round(entry.odds * 22)}px"></span>
-      <span class="condensed relative text-[11.5px] {entry.odds >= plan.oddsWanted ? 'font-medium' : 'text-soft'}">
-        {Math.min(99, Math.round(entry.odds * 100))}
+      <span class="absolute inset-x-0.5 bottom-0.5 bg-ink/12" style:height="{Math.round(entry.oddsOnTarget * 22)}px"
+      ></span>
+      <span
+        class="condensed relative text-[11.5px] {entry.oddsOnTarget >= plan.oddsWanted ? 'font-medium' : 'text-soft'}"
+      >
+        {Math.min(99, Math.round(entry.oddsOnTarget * 100))}
       </span>
+    </td>
+  {/each}
+</tr>
+<tr>
+  <th scope="row" class="sticky left-0 z-1 bg-surface condensed h-6 p-0 pr-2 text-left font-normal">
+    <span class="flex items-baseline"
+      ><span class="font-semibold">At 100%</span><span class="ml-auto text-soft">px</span></span
+    >
+  </th>
+  {#each plan.stops as entry (entry.stop.label)}
+    {@const px = (entry.worst.ratio * plan.circleOfConfusionMm) / plan.pixelPitchMm}
+    <td
+      class="condensed p-0 text-center text-[11.5px] text-soft"
+      data-say="At f/{entry.stop.label} the softest face that must be sharp is blurred over {px.toFixed(
+        1
+      )} pixels of this body."
+    >
+      {px < 9.95 ? px.toFixed(1) : Math.min(99, Math.round(px))}
     </td>
   {/each}
 </tr>

@@ -29,7 +29,7 @@ export interface Signed {
   readonly mostIso?: number;
 }
 
-export interface Judged {
+export interface SignedSetup {
   readonly name: string;
   readonly setup: Setup;
   readonly signed: Signed;
@@ -111,7 +111,7 @@ function made(name: string, { picture = 'onePerson', lens, from, light = 'openSh
     people: rest.people ? posed.people.map((person, i) => ({ ...person, ...said(rest.people?.[i]) })) : posed.people,
     backgrounds: posed.backgrounds.map((item) => ({ ...item, ...rest.background })),
     camera: { ...posed.camera, ...rest.camera },
-    intent: { ...posed.intent, ...rest.intent }
+    intent: { ...posed.intent, viewing: { kind: 'close' as const }, ...rest.intent }
   };
 }
 
@@ -137,9 +137,9 @@ const rows = (count: number, inRows: number, changes: Partial<Extract<Arrangemen
     }
   );
 
-const judge = (name: string, setup: Made, signed: Signed): Judged => ({ name, setup: made(name, setup), signed });
+const judge = (name: string, setup: Made, signed: Signed): SignedSetup => ({ name, setup: made(name, setup), signed });
 
-const onePerson: readonly Judged[] = [
+const onePerson: readonly SignedSetup[] = [
   judge(
     'head and shoulders, 85 mm, facing',
     { lens: 'lens-85', from: 'headAndShoulders' },
@@ -337,7 +337,7 @@ const onePerson: readonly Judged[] = [
   )
 ];
 
-const moving: readonly Judged[] = [
+const moving: readonly SignedSetup[] = [
   judge(
     'bride walks up the aisle, 85 mm, church',
     {
@@ -438,7 +438,7 @@ const moving: readonly Judged[] = [
   )
 ];
 
-const two: readonly Judged[] = [
+const two: readonly SignedSetup[] = [
   judge(
     'couple side by side, half length, 85 mm',
     {
@@ -568,7 +568,7 @@ const two: readonly Judged[] = [
   )
 ];
 
-const groups: readonly Judged[] = [
+const groups: readonly SignedSetup[] = [
   judge(
     'three in a line, 50 mm',
     { picture: 'group', lens: 'lens-50', from: 4.5, people: rows(3, 1) },
@@ -675,7 +675,7 @@ const ring = (changes: Partial<Thing> = {}): Thing =>
     ...changes
   });
 
-const withThings: readonly Judged[] = [
+const withThings: readonly SignedSetup[] = [
   judge(
     'rings on a hand, she soft, 85 mm',
     {
@@ -694,6 +694,8 @@ const withThings: readonly Judged[] = [
       picture: 'personAndThing',
       lens: 'lens-85',
       from: 2.2,
+      tall: true,
+      camera: { heightMm: 1400 },
       people: [who('p', { importance: 'maySoft' })],
       things: [
         newThing('bouquet', 'bouquet', {
@@ -714,6 +716,8 @@ const withThings: readonly Judged[] = [
       picture: 'personAndThing',
       lens: 'lens-85',
       from: 2.2,
+      tall: true,
+      camera: { heightMm: 1400 },
       people: [who('p', near)],
       things: [
         newThing('bouquet', 'bouquet', {
@@ -784,4 +788,4 @@ const withThings: readonly Judged[] = [
   )
 ];
 
-export const judged: readonly Judged[] = [...onePerson, ...moving, ...two, ...groups, ...withThings];
+export const judged: readonly SignedSetup[] = [...onePerson, ...moving, ...two, ...groups, ...withThings];

@@ -449,31 +449,6 @@ describe('one thing or another', () => {
     expect(of({ towardsMmPerS: 300, importance: 'maySoft' })).toEqual([]);
   });
 
-  it('one point is for a camera left to choose, a pinpoint for a body that has one, a tap for a phone, nothing by hand', () => {
-    const of = (camera: Partial<Camera>) => said(setupWith({ people: [ada] }, camera), 'onePoint');
-    const body = builtInKit.bodies.find(
-      ({ focusGrid, kind }) => focusGrid.sizes.includes('pinpoint') && kind !== 'phone'
-    );
-    const without = builtInKit.bodies.find(
-      ({ focusGrid, kind }) => !focusGrid.sizes.includes('pinpoint') && kind !== 'phone'
-    );
-    if (!body || !without) throw new Error('no such bodies');
-    expect(of({ bodyId: body.id, focusArea: 'zone' })).toEqual([['', 0.1], ['pinpoint', 0.2]]); // prettier-ignore
-    expect(of({ bodyId: body.id, focusArea: 'point' })).toEqual([['pinpoint', 0.2]]);
-    expect(of({ bodyId: body.id, focusArea: 'point', pointSize: 'pinpoint' })).toEqual([]);
-    expect(of({ bodyId: without.id, focusArea: 'zone' })).toEqual([['', 0.1]]);
-    expect(of({ bodyId: body.id, focusArea: 'zone', focusMethod: 'magnifier' })).toEqual([]);
-    const phone = { bodyId: 'phone', lensId: 'phone-main', focusArea: 'zone' } as const;
-    const inHand = builtInKit.bodies.find(({ kind }) => kind === 'phone');
-    const lens = builtInKit.lenses.find(({ mount }) => inHand && mount === inHand.mount);
-    if (!inHand || !lens) throw new Error('no phone');
-    const tapped = options(
-      setupWith({ people: [ada] }, { ...phone, bodyId: inHand.id, lensId: lens.id, focalLengthMm: lens.shortestMm }),
-      'onePoint'
-    );
-    expect(tapped.map(({ setup }) => setup.camera.focusArea)).toEqual(['tap']);
-  });
-
   it('the near eye alone is for who is turned by 15° or more, keeps the window shut, and is asked for more', () => {
     const of = (changes: Partial<Person>, planned: Partial<Plan> = bound('a')) =>
       said(

@@ -1,6 +1,5 @@
 /** Remedies that are one thing or another. */
 import { withCamera } from '../../setup/moves';
-import { isByHand } from '../scatter';
 import { degrees } from '../../maths/vector';
 import { distanceForFraming, framedSize } from '../../optics/thinLens';
 import { mountings } from '../../kit/fits';
@@ -36,7 +35,6 @@ export function choices(context: Context): RemedyChoice[] {
     choice('shorterShutter', only(light.shutterS !== null, { ...setup, light: { ...light, shutterS: null } }, 0.1)),
     choice('flash', flashes(context)),
     choice('movePoint', only(camera.recompose !== 'none', withCamera(setup, { recompose: 'none' }), 0.1)),
-    choice('onePoint', points(context)),
     choice(
       'continuousFocus',
       only(moving && camera.focusMode === 'single', withCamera(setup, { focusMode: 'continuous' }), 0.1)
@@ -72,20 +70,6 @@ function stances({ setup, habits }: Context): Options {
   return (['braced', 'kneeling', 'monopod', 'tripod'] as const)
     .filter((stance) => holdMm[stance] < holdMm[setup.camera.stance])
     .map((stance) => ({ setup: withCamera(setup, { stance }), subject: stance, effort: stanceEffort[stance] }));
-}
-
-/** Where the camera may choose, one point on the eye (on a phone a tap); where the point covers too much, the smallest. */
-function points({ setup, body }: Context): Options {
-  const { camera } = setup;
-  if (isByHand(camera.focusMethod)) return [];
-  const own = body.kind === 'phone' ? 'tap' : 'point';
-  const alone =
-    camera.focusArea === own ? [] : [{ setup: withCamera(setup, { focusArea: own }), subject: '', effort: 0.1 }];
-  const smallest =
-    own === 'point' && camera.pointSize !== 'pinpoint' && body.focusGrid.sizes.includes('pinpoint')
-      ? [{ setup: withCamera(setup, { focusArea: own, pointSize: 'pinpoint' }), subject: 'pinpoint', effort: 0.2 }]
-      : [];
-  return [...alone, ...smallest];
 }
 
 /** A face turned further than this has a near eye to settle for, degrees (common practice, no source). */

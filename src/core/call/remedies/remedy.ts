@@ -10,7 +10,6 @@ export type RemedyKind =
   | 'flash'
   | 'bringForward'
   | 'movePoint'
-  | 'onePoint'
   | 'continuousFocus'
   | 'focusMethod'
   | 'steadier'

@@ -122,13 +122,13 @@ function helpedBy(after: Plan | undefined, before: Plan): ReturnType<RemedySearc
   const was = before.stops[before.recommended];
   const is = after?.stops[after.recommended];
   if (!after || !was || !is || !canExpose(is)) return undefined;
-  const byOdds = facesLacking && is.odds >= was.odds + worthOdds;
+  const byOdds = facesLacking && is.oddsOnTarget >= was.oddsOnTarget + worthOdds;
   const stopsNearer = byOdds ? 0 : missed(was) - missed(is);
   if (!byOdds && (stopsNearer < worthStops || !(facesLacking || is.facesHold))) return undefined;
   return {
     opens: opensAt(is, is, is),
     framing: framingOf(before, after),
-    partial: { oddsBefore: was.odds, stopsNearer }
+    partial: { oddsBefore: was.oddsOnTarget, stopsNearer }
   };
 }
 
@@ -142,7 +142,7 @@ function once<T>(make: (context: Context) => T): (context: Context) => T {
   };
 }
 
-function opensAt({ stop, odds, light }: StopPlan, first: StopPlan, last: StopPlan): Outcome['opens'] {
+function opensAt({ stop, oddsOnTarget: odds, light }: StopPlan, first: StopPlan, last: StopPlan): Outcome['opens'] {
   const { shutterS, iso } = light;
   return { stop: stop.label, first: first.stop.label, last: last.stop.label, odds, shutterS, iso };
 }
