@@ -43,7 +43,12 @@ const setup = {
     heightMm: 1750,
     pitchDeg: -2
   },
-  intent: { ...family.intent, stop: { kind: 'chosen' as const, fNumber: 4 } },
+  // They were photographed with the focus set between the rows.
+  intent: {
+    ...family.intent,
+    stop: { kind: 'chosen' as const, fNumber: 4 },
+    target: { kind: 'distance' as const, distanceMm: 4802 }
+  },
   schedule: { ...family.schedule, startsAt: '14:35', minutes: 10 }
 };
 const parts = demoParts({ ...fernhall, setups: [setup] });

@@ -150,7 +150,7 @@ async function besideTheSetup(page: Page, look: Look): Promise<void> {
   await expect(page.getByLabel('Job', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Choose Rings' }).click();
   await expect(page.getByRole('heading', { name: 'Rings', level: 2 })).toBeVisible();
-  await expect(page.getByTestId('bag')).toContainText('needed for');
+  await expect(page.getByTestId('bag')).toContainText('cover every must-have setup');
   await look();
   for (const name of ['Print and export', 'Send to phone']) {
     await page.getByRole('button', { name }).click();

@@ -74,7 +74,7 @@ test('visited once, then the server is stopped: closed, started cold, everything
   await expect(page.getByTestId('cannot')).toContainText(/f\/[\d.]+ works|f\/[\d.]+–f\/[\d.]+ works/);
   await page.goto(`${base}/day/demo-fernhall`);
   await expect(page.getByRole('heading', { name: /^13 setups, 13:40–/ })).toBeVisible();
-  await expect(page.getByTestId('bag')).toContainText('needed for');
+  await expect(page.getByTestId('bag')).toContainText('cover every must-have setup');
   // Pages are made here too, with fonts and all.
   await page.getByRole('button', { name: 'Print and export' }).click();
   const [cards] = await Promise.all([

@@ -1,21 +1,16 @@
-/** Autofocus that strays: how much of the keeper rate it costs, to what, and the one press that mends it. */
+/** Autofocus that strays: how much of the keeper rate it costs, and the one press that mends it. */
 import { withCamera } from '../setup/moves';
 import type { Setup } from '../setup/schema';
 import type { Body } from '../kit/schema';
-import type { Landing } from './plan';
 import type { PlanInput } from './planInput';
 import { planSetup } from './planSetup';
 import { isByHand } from './scatter';
-
-/** A keeper rate lower by less is not worth a word (no source). */
-export const worthTelling = 0.05;
+import { strays, worthTelling } from './strays';
 
 export interface Straying {
   /** Keeper rates where focus lands as meant, and with the area in use. */
   readonly onTarget: number;
   readonly odds: number;
-  /** Where it goes most often instead; null where what costs so much is spread over many. */
-  readonly most: Landing | null;
   /** A surer way of aiming, with the keeper rate it gives; null where none is better. */
   readonly mend: { readonly kind: 'point' | 'pinpoint' | 'tap'; readonly setup: Setup; readonly odds: number } | null;
 }
@@ -41,17 +36,16 @@ export function strayingOf(input: PlanInput): Straying | null {
   const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
   const body = kit.bodies.find(({ id }) => id === setup.camera.bodyId);
   if (!entry || !body || isByHand(setup.camera.focusMethod)) return null;
-  const { odds, oddsOnTarget: onTarget, landings, stop } = entry;
-  if (onTarget - odds < worthTelling) return null;
+  const { odds, oddsOnTarget: onTarget, stop } = entry;
+  if (!strays(entry)) return null;
   const tried = surer(setup, body).flatMap(({ kind, changes }) => {
     const changed = withCamera(setup, changes);
     const then = planSetup({ ...input, setup: changed });
     const same = then.kind === 'plan' ? then.stops.find((other) => other.stop.fNumber === stop.fNumber) : undefined;
     return same && same.odds >= odds + worthTelling ? [{ kind, setup: changed, odds: same.odds }] : [];
   });
-  const most = landings.find(({ part }) => part !== 'target') ?? null;
   // The plainer of two that do as well.
   const [first, second] = tried;
   const mend = first && (!second || second.odds < first.odds + worthTelling) ? first : (second ?? null);
-  return { onTarget, odds, most, mend };
+  return { onTarget, odds, mend };
 }

@@ -9,7 +9,10 @@ import {
   backgroundSentence,
   callSentence,
   conflictSentences,
+  framesToShoot,
   framesWords,
+  keeperRate,
+  keeperRateWords,
   noPlanWords,
   noticeWords,
   oddsWords,
@@ -19,6 +22,8 @@ import {
   zoneSplitWords,
   zoneWords
 } from './call';
+import { strays } from '../call/strays';
+import { mendWords, strayingSentence } from './straying';
 
 function plan(changes: Partial<Setup>, camera: Partial<Camera> = {}): Plan {
   const base = newSetup('s', 'S', changes);
@@ -210,5 +215,56 @@ describe('reasons and conflicts in words', () => {
       expect(advice).toMatch(/\.$/);
     }
     expect(noPlanWords(reasons[4] as NoPlanReason, 'metric').advice).toContain('42 cm');
+  });
+});
+
+describe('both rates', () => {
+  /** Two at the altar from afar, a guest's head on the way, a zone of points. */
+  const kiss: Partial<Setup> = {
+    ...alone,
+    people: [
+      newPerson('bride', 'Bride', { lateralMm: -110, headYawDeg: 60, sharp: 'nearEye' }),
+      newPerson('guest', 'Guest', { depthMm: -5000, lateralMm: -300, posture: 'seated', importance: 'maySoft' })
+    ]
+  };
+  const far: Partial<Camera> = {
+    lensId: 'lens-135',
+    focalLengthMm: 135,
+    focusArea: 'zone',
+    placement: { kind: 'distance', distanceMm: 13_000 }
+  };
+
+  it('say how often focus lands elsewhere and where, and what a surer way of aiming gives', () => {
+    const result = plan(kiss, far);
+    const entry = entryOf(result);
+    expect(strays(entry)).toBe(true);
+    expect(strayingSentence(result, entry)).toMatch(
+      /^\d+% if focus lands on Bride’s eye, \d+% with this AF area: about \d in 10 go to Guest’s \w+\.$/
+    );
+    expect(strays(entryOf(plan(alone)))).toBe(false);
+    expect(mendWords({ kind: 'point', setup: newSetup('s', 'S'), odds: 0.971 })).toBe('Single point: 97%');
+  });
+
+  it('are of the print where no stop is sharp looked at closely, and are said to be', () => {
+    const close = { intent: { ...newSetup('s', 'S').intent, viewing: { kind: 'close' as const } } };
+    const deep = {
+      ...alone,
+      ...close,
+      people: [newPerson('a', 'A'), newPerson('b', 'B', { depthMm: 200, lateralMm: 300 })]
+    };
+    const from: Partial<Camera> = { placement: { kind: 'distance', distanceMm: 3600 } };
+    const result = plan(deep, from);
+    expect(conflictSentences(result)).toEqual({
+      wishes: 'Looked at closely, no aperture on this lens keeps everyone sharp.',
+      settled: expect.stringMatching(/^f\/[\d.]+ is sharp in print: 9\d% of frames\.$/) as string
+    });
+    const entry = entryOf(result);
+    const { rate, inPrint } = keeperRate(result, entry);
+    expect([inPrint, rate > 0.9, entry.odds < 0.9]).toEqual([true, true, true]);
+    expect(framesToShoot(result, entry)).toBeLessThanOrEqual(2);
+    expect(keeperRateWords(result)).toMatch(/^9\d%$/);
+    // Where the closer look holds, what a print would need is said beside it.
+    expect(reasonSentence(plan({ ...alone, ...close }))).toMatch(/ In print f\/[\d.]+ would do\.$/);
+    expect(keeperRate(plan(alone), entryOf(plan(alone))).inPrint).toBe(false);
   });
 });

@@ -1,16 +1,19 @@
 /** Autofocus that strays, in words. */
 import type { Plan, StopPlan } from '../call/plan';
 import type { Straying } from '../call/straying';
-import { worthTelling } from '../call/straying';
 import { oddsWords, possessive, subjectName } from './call';
 import { chanceWords, landedWords } from './ways';
 
-/** Whether what autofocus may take instead is worth a word at this stop. */
-export const strays = ({ odds, oddsOnTarget }: StopPlan): boolean => oddsOnTarget - odds >= worthTelling;
+/** What lies nearer to the eye in depth than this is of its face, mm. */
+const ownFaceMm = 40;
 
 /** "97% if focus lands on Ines’s eye, 78% with this AF area: about 2 in 10 go to Corvin’s hair." */
 export function strayingSentence(plan: Plan, { odds, oddsOnTarget, landings, target }: StopPlan): string {
-  const most = landings.find(({ part }) => part !== 'target');
+  // A brow or a cheek of the same face lies as deep as its eye: what costs a frame lies elsewhere.
+  const most = landings.find(
+    ({ part, id, depth }) =>
+      part !== 'target' && (id !== target.subjectId || Math.abs(depth - target.focusDistanceMm) > ownFaceMm)
+  );
   const on =
     target.subjectId === null
       ? 'target'

@@ -33,10 +33,9 @@
   import { findSensitivity, findWhatIfs } from '../../workers/clients/planner';
   import { Search } from '$lib/state/screen/search.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
-  import { strays } from '$core/words/straying';
+  import { strays } from '$core/call/strays';
   import BestFix from './BestFix.svelte';
   import OtherWays from './OtherWays.svelte';
-  import StrayingNote from './StrayingNote.svelte';
   import WhyFigure from './WhyFigure.svelte';
 
   let { plan }: { plan: Plan } = $props();
@@ -168,7 +167,9 @@
       {/if}
       {#if notices !== ''}<p class="font-medium">{notices}</p>{/if}
     </div>
-    {#if strays(entry)}<StrayingNote {plan} {entry} />{/if}
+    {#if strays(entry)}
+      {#await import('./StrayingNote.svelte') then { default: StrayingNote }}<StrayingNote {plan} {entry} />{/await}
+    {/if}
     {#if conflict && workspace.tab !== 'fixes'}<BestFix />{/if}
     {#if ownStop}
       <p class="mt-2 flex items-center gap-3">

@@ -124,7 +124,7 @@
           <span class="font-semibold">{line.words.what}</span>
           {#if line.words.caution !== ''}<span class="label block">{line.words.caution}</span>{/if}
         </p>
-        <span class="condensed text-right whitespace-nowrap text-soft">
+        <span class="condensed max-w-[60%] text-right text-pretty text-soft">
           {line.words.effect}, {oddsWords(line.odds)}
         </span>
         <Button
