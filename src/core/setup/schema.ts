@@ -264,10 +264,10 @@ export const lightSchema = z.strictObject({
       peopleS: shutterS.default(1 / 60).describe('Anybody, however the camera is held'),
       restlessS: shutterS.default(1 / 125).describe('Somebody who talks or fidgets'),
       groupS: shutterS,
-      childS: shutterS.describe('A child or a pet that does not keep still'),
+      childS: shutterS,
       movingS: shutterS,
       livelyS: shutterS.default(1 / 500).describe('Somebody who plays or dances'),
-      stabiliserCounts: z.boolean().default(true).describe('Whether a stabiliser lengthens the time by focal length')
+      stabiliserCounts: z.boolean().default(true)
     })
     .describe('Longest shutter times; the strictest that applies is used'),
   shutterS: shutterS.nullable().default(null).describe('Shutter time set by hand; null as the rules say')

@@ -93,7 +93,7 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
   question('shutterFloor', 'Slowest hand-held shutter', {
     usual: '1/focal length',
     twice: '1/(2 × focal length)',
-    twiceAlways: '1/(2 × focal length), stabiliser or not'
+    twiceAlways: '1/(2 × focal length), always'
   }),
   question('groups', 'Aperture for groups', {
     usual: styleWords.deepAndSafe,

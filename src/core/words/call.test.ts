@@ -255,7 +255,7 @@ describe('both rates', () => {
     const from: Partial<Camera> = { placement: { kind: 'distance', distanceMm: 3600 } };
     const result = plan(deep, from);
     expect(conflictSentences(result)).toEqual({
-      wishes: 'Looked at closely, no aperture on this lens keeps everyone sharp.',
+      wishes: 'Looked at closely, no aperture keeps everyone sharp.',
       settled: expect.stringMatching(/^f\/[\d.]+ is sharp in print: 9\d% of frames\.$/) as string
     });
     const entry = entryOf(result);

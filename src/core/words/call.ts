@@ -336,7 +336,7 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
     case 'facesUnreachable':
       if (plan.inPrint && plan.inPrint.odds >= plan.oddsWanted)
         return {
-          wishes: `Looked at closely, no aperture on this lens keeps everyone sharp.`,
+          wishes: 'Looked at closely, no aperture keeps everyone sharp.',
           settled: `${f(plan.selected)} is sharp in print: ${oddsWords(plan.inPrint.odds)} of frames.`
         };
       return { wishes: unreachableWords(plan, conflict), settled: `${f(plan.recommended)} comes closest.` };

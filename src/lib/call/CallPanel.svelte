@@ -34,8 +34,6 @@
   import { Search } from '$lib/state/screen/search.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { strays } from '$core/call/strays';
-  import BestFix from './BestFix.svelte';
-  import OtherWays from './OtherWays.svelte';
   import WhyFigure from './WhyFigure.svelte';
 
   let { plan }: { plan: Plan } = $props();
@@ -54,6 +52,12 @@
       ...(plan.beyondRoomMm > 0 ? [`You’d need ${formatLength(plan.beyondRoomMm, unit)} more room behind you.`] : [])
     ].join(' ')
   );
+
+  /** Nobody asks for another way before the call is there to be read. */
+  const otherWays = async () => {
+    await new Promise<void>((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+    return import('./OtherWays.svelte');
+  };
 
   type Part = 'target' | 'distance' | 'odds' | 'zone' | 'light' | 'background';
   let asked = $state<Part | null>(null);
@@ -170,7 +174,9 @@
     {#if strays(entry)}
       {#await import('./StrayingNote.svelte') then { default: StrayingNote }}<StrayingNote {plan} {entry} />{/await}
     {/if}
-    {#if conflict && workspace.tab !== 'fixes'}<BestFix />{/if}
+    {#if conflict && workspace.tab !== 'fixes'}
+      {#await import('./BestFix.svelte') then { default: BestFix }}<BestFix />{/await}
+    {/if}
     {#if ownStop}
       <p class="mt-2 flex items-center gap-3">
         <span>You chose f/{entry.stop.label}. The call is f/{plan.stops[plan.recommended]?.stop.label}.</span>
@@ -179,6 +185,8 @@
         </Button>
       </p>
     {/if}
-    <OtherWays />
+    <div class="min-h-8">
+      {#await otherWays() then { default: OtherWays }}<OtherWays />{/await}
+    </div>
   </section>
 {/if}
