@@ -127,7 +127,7 @@ function backgroundMarks(
   const off = wanted.x > scale.width - edge;
   const x = Math.min(scale.width - edge, wanted.x);
   const half = Math.min(60, scale.height * 0.22);
-  const dash = wish === 'hide' ? [2, 3] : wish === 'hint' ? [8, 3] : undefined;
+  const dash = wish === 'hide' || wish === 'soft' ? [2, 3] : wish === 'hint' ? [8, 3] : undefined;
   const last = x > scale.width - 70;
   return [
     {

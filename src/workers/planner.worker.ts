@@ -9,7 +9,7 @@ import { findBag } from '../core/day/findBag';
 import { guessScene } from '../core/drills/desk/guess';
 import { tryScene } from '../core/drills/desk/mode';
 import { distanceSensitivity } from '../core/call/sensitivity';
-import { strayingOf } from '../core/call/straying';
+import { surerAim } from '../core/technique/straying';
 import { whatIfSteadier } from '../core/call/whatIf';
 import { kitGroups, personFigures, swayByStance, type RecordAsked } from '../core/record/groups';
 import type { Recorded } from '../core/record/schema';
@@ -46,7 +46,7 @@ const planner = {
   alternatives,
   distanceSensitivity,
   whatIfSteadier,
-  strayingOf,
+  surerAim,
   techniqueOf,
   guessScene,
   tryScene

@@ -14,6 +14,6 @@ export function groupDepth({
   return spanMm >= leastSpanMm ? { frontMm, spanMm } : null;
 }
 
-/** A background that is to vanish, or only be hinted at. */
+/** A background that is to be soft, to vanish, or only to be hinted at. */
 export const leadsAway = ({ depthMm, wish }: Background): boolean =>
-  depthMm > 0 && (wish === 'hide' || wish === 'hint');
+  depthMm > 0 && (wish === 'soft' || wish === 'hide' || wish === 'hint');

@@ -38,9 +38,6 @@ export interface CameraInHand {
  */
 const lensShare = 0.8;
 
-const lensAtMost = (setup: Setup, body: Body): number =>
-  setup.intent.viewing.kind === 'close' ? lensShare * circleFor(setup, body) : Infinity;
-
 /** Finds body and lens in the kit; or says which of them it lacks. */
 export function cameraInHand({ setup, kit, habits }: Omit<PlanInput, 'stopStep'>): CameraInHand | NoPlan {
   const body = bodyOf(kit, setup.camera);
@@ -49,15 +46,16 @@ export function cameraInHand({ setup, kit, habits }: Omit<PlanInput, 'stopStep'>
   if (!lens) return noPlan({ code: 'unknownLens', id: setup.camera.lensId });
   const f = setup.camera.focalLengthMm;
   const P = lens.pupilMagnification;
+  const C = circleFor(setup, body);
   return {
     body,
     lens,
     f,
     P,
     closest: Math.max(focusFromSensor(f, lens.closestFocusMm, P), (f / P) * 1.01),
-    C: circleFor(setup, body),
+    C,
     pixel: pixelDisc(pixelPitch(body.sensor)),
-    lensAtMostMm: lensAtMost(setup, body),
+    lensAtMostMm: setup.intent.viewing.kind === 'close' ? lensShare * C : Infinity,
     sharpness: sharpnessOf(kit, setup, body, lens),
     picture: pictureSize(body, setup.camera),
     stabiliser: stabiliserStops(habits, body, lens)

@@ -103,14 +103,14 @@ export function subjectCandidates(scene: FocusScene): Candidate[] {
     );
   const all = onTargets(decisive);
   // Nobody aims through a guest or a post: where their eyes are hidden, at what else is seen of them, then at whoever is seen.
-  let seen: readonly Ranked[] = [];
-  for (const places of [() => all, () => besideDecisive(scene), () => onTargets(subjects)]) {
-    if (seen.length === 0) seen = places().filter(({ hidden }) => !hidden);
-  }
-  const near = seen.filter(({ candidate }) => candidate.focusDistanceMm >= closest);
-  return [...(near.length > 0 ? near : seen.length > 0 ? seen : all)]
-    .sort(byPreference)
-    .map(({ candidate }) => candidate);
+  const isSeen = ({ hidden }: Ranked) => !hidden;
+  const inQuestion = [() => all, () => besideDecisive(scene), () => onTargets(subjects)];
+  const places =
+    inQuestion
+      .find((those) => those().some(isSeen))?.()
+      .filter(isSeen) ?? all;
+  const near = places.filter(({ candidate }) => candidate.focusDistanceMm >= closest);
+  return (near.length > 0 ? near : places).sort(byPreference).map(({ candidate }) => candidate);
 }
 
 /** Autofocus takes the front of a thing, never its far side through it; a ring is turned to either. */
@@ -208,7 +208,7 @@ function candidateOf(scene: FocusScene, subject: Subject, point: ScenePoint): Ra
 const rank: Record<Importance, number> = { must: 0, should: 1, maySoft: 2 };
 
 /** Rows are told apart by so much depth, mm. */
-const rowStepMm = 300;
+export const rowStepMm = 300;
 
 /** Of two rows the front one; of three or more the one in the middle (common practice, no source). */
 export function rowPreferenceOf(decisive: readonly Subject[]): (depth: number) => number {

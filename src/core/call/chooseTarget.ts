@@ -2,13 +2,20 @@
 import { apertureValue, exactFNumber, fNumberFromApertureValue } from '../optics/stops';
 import type { FocusArea } from '../setup/schema';
 import { oddsOverLandings } from './oddsOverLandings';
-import { noOdds, peakOf, placesOf, triesAt, type FocusPlaces, type TriedTarget, type TryPlane } from './places';
+import { rowStepMm } from './candidates';
+import {
+  noOdds,
+  oddsTie,
+  peakOf,
+  placesOf,
+  triesAt,
+  type FocusPlaces,
+  type TriedTarget,
+  type TryPlane
+} from './places';
 import type { FocusGroup } from './aim';
 import { isByHand } from './scatter';
 import type { Situation } from './situation';
-
-/** Odds closer together than this are equal; the preferred place then decides (common practice, no source). */
-const oddsTie = 0.03;
 
 /** By so much must the odds be better for a place one would rather not focus on: one more frame of ten (no source). */
 const realGain = 0.1;
@@ -24,9 +31,6 @@ const ratioTie = 0.05;
 
 /** So many places of one row are looked at for one where an aimed point lands. */
 const lookedAt = 16;
-
-/** Places in one row lie within so much depth, mm. */
-const rowMm = 300;
 
 /** Areas the photographer aims: with the others it matters little whose eye was meant. */
 const isAimed: ReadonlySet<FocusArea> = new Set(['point', 'neighbours', 'tap']);
@@ -59,7 +63,7 @@ function mostPreferredOf(
     if (!tried || !asGood(tried)) continue;
     const own = tried.candidate === candidate ? tried : { ...tried, candidate, focus: { ...tried.focus, candidate } };
     first ??= own;
-    if (Math.abs(candidate.focusDistanceMm - first.candidate.focusDistanceMm) > rowMm) continue;
+    if (Math.abs(candidate.focusDistanceMm - first.candidate.focusDistanceMm) > rowStepMm) continue;
     if (!aimed) return own;
     const landed = oddsOverLandings(situation, group, own);
     if (landed >= own.odds - oddsTie) return own;

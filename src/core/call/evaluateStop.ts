@@ -1,7 +1,7 @@
 /** One f-number: where to focus, how sharp everything is, the odds, the backgrounds, the light. */
-import { closeShare } from '../optics/criterion';
+import { closeShare, pixelPitch } from '../optics/criterion';
 import { depthOfField } from '../optics/depthOfField';
-import { defocusAllowance, totalDisc } from '../optics/sharpness';
+import { defocusAllowance, lensDisc, totalDisc } from '../optics/sharpness';
 import type { Stop } from '../optics/stops';
 import type { Subject } from '../setup/scene';
 import { backgroundAtStop } from './background';
@@ -68,12 +68,7 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     gain: first.gain,
     allowanceMm: allowance,
     lensRatio: first.focus.common / C,
-    causes: {
-      lens: causes.lens / C,
-      diffraction: causes.diffraction / C,
-      pixels: causes.pixels / C,
-      shake: causes.shake / C
-    },
+    causes: over(C, causes),
     movement: mostMoving(situation, first.focus),
     edge: softestPlace(situation, first.focus),
     scatter: focusScatter(situation, first.focus),
@@ -82,10 +77,25 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     odds,
     oddsOnTarget,
     worst,
+    worstPixels: pixelsOf(situation, first.focus, worst.ratio * C),
     facesHold: worst.ratio <= 1 + 1e-9 && oddsOnTarget >= situation.setup.intent.oddsWanted,
     sharpness,
     backgrounds: backgroundsAt(situation, first.focus)
   };
+}
+
+/** The causes over the circle of confusion. */
+const over = (C: number, { lens, diffraction, pixels, shake }: Focus['causes']): StopPlan['causes'] => ({
+  lens: lens / C,
+  diffraction: diffraction / C,
+  pixels: pixels / C,
+  shake: shake / C
+});
+
+/** A disc in pixels, with all of the lens's own, of which no more than its share counts against sharpness. */
+function pixelsOf({ sharpness, body }: Situation, { N, causes }: Focus, disc: number): number {
+  const own = lensDisc(sharpness, N);
+  return Math.sqrt(disc ** 2 - causes.lens ** 2 + own ** 2) / pixelPitch(body.sensor);
 }
 
 /** Odds of one frame over all its focus may land on. */

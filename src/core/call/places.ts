@@ -8,6 +8,9 @@ import { keeperOdds } from './odds';
 import type { FocusGroup } from './aim';
 import type { Situation } from './situation';
 
+/** Odds closer together than this are equal; the preferred place, or the wider stop, then decides (common practice, no source). */
+export const oddsTie = 0.03;
+
 /** Odds too small to choose by; the blur then decides. */
 export const noOdds = 0.001;
 

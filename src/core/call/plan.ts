@@ -104,6 +104,8 @@ export interface StopPlan {
   readonly oddsOnTarget: number;
   /** Worst required point among those that must be sharp. */
   readonly worst: { readonly subjectId: string; readonly role: PointRole; readonly ratio: number };
+  /** Its whole blur, the lens's own included, in pixels of the body. */
+  readonly worstPixels: number;
   readonly facesHold: boolean;
   /** By subject and point, in the order of `Plan.subjects`. */
   readonly sharpness: readonly (readonly PointSharpness[])[];
@@ -158,11 +160,16 @@ export interface Plan {
   readonly framedHeightMm: number;
   /** Permissible blur disc C, mm on the sensor. */
   readonly circleOfConfusionMm: number;
-  /** Of the sensor, mm. */
-  readonly pixelPitchMm: number;
   readonly oddsWanted: number;
-  /** Where faces are looked at more closely than a standard print: the first stop that would hold in one, and its keeper rate at the stop in use. */
-  readonly inPrint: { readonly from: number | null; readonly odds: number } | null;
+  /**
+   * Where faces are looked at more closely than a standard print: the first stop that would hold in one, and what the stop in use
+   * would give there.
+   */
+  readonly inPrint: {
+    readonly from: number | null;
+    readonly odds: number;
+    readonly for95: FramesNeeded['for95'];
+  } | null;
   readonly subjects: readonly Subject[];
   readonly backgrounds: readonly {
     readonly id: string;

@@ -45,7 +45,7 @@ const anyBackground: fc.Arbitrary<Background> = fc
   .record({
     depthMm: fc.integer({ min: -1200, max: 30_000 }),
     detailMm: fc.integer({ min: 2, max: 300 }),
-    wish: fc.constantFrom('hide', 'hint', 'keep', 'free')
+    wish: fc.constantFrom('soft', 'hide', 'hint', 'keep', 'free')
   } as const)
   .map((changes) => newBackground('b', 'B', changes));
 
@@ -58,9 +58,13 @@ const anySetup: fc.Arbitrary<Setup> = fc
     distanceMm: fc.integer({ min: 1200, max: 12_000 }),
     focusSurface: fc.constantFrom('flat' as const, 'curved' as const),
     style: fc.constantFrom('openAsFacesAllow' as const, 'lensBest' as const, 'deepAndSafe' as const),
-    pixels: fc.boolean()
+    viewing: fc.constantFrom<Setup['intent']['viewing']>(
+      { kind: 'traditional' },
+      { kind: 'close' },
+      { kind: 'pixels', pixels: 2 }
+    )
   })
-  .map(({ people, backgrounds, lens, body, distanceMm, focusSurface, style, pixels }) => {
+  .map(({ people, backgrounds, lens, body, distanceMm, focusSurface, style, viewing }) => {
     const base = newSetup('s', 'S');
     return {
       ...base,
@@ -74,7 +78,7 @@ const anySetup: fc.Arbitrary<Setup> = fc
         focusSurface,
         placement: { kind: 'distance' as const, distanceMm }
       },
-      intent: { ...base.intent, style, viewing: pixels ? { kind: 'pixels' as const, pixels: 2 } : base.intent.viewing }
+      intent: { ...base.intent, style, viewing }
     };
   });
 

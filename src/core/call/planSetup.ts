@@ -5,7 +5,6 @@
  * laid out before it, what the lens sees of it, who is in the picture and decides, where the focus may be put, the light.
  * Then every stop is evaluated, and one of them chosen.
  */
-import { pixelPitch } from '../optics/criterion';
 import { exactFNumber, lensStops, stopsBetween, type Stop, type StopStep } from '../optics/stops';
 import { framedSize } from '../optics/thinLens';
 import { equivalentLens } from '../setup/framing';
@@ -14,7 +13,7 @@ import { aimAt } from './aim';
 import { cameraInHand } from './camera';
 import { evaluateStop, oddsInPrint, weakestMember } from './evaluateStop';
 import { exposureOf } from './exposure';
-import { framesToCombine } from './frames';
+import { framesNeeded, framesToCombine } from './frames';
 import { layOut } from './layOut';
 import { peopleInFrame } from './people';
 import { isNoPlan, type NoPlan, type Plan, type StopPlan } from './plan';
@@ -59,39 +58,40 @@ export function prepare({ setup, kit, habits }: PlanInput): Situation | NoPlan {
 
 /** The stops, and the choice among them, of what is laid out already. */
 export function planSituation(situation: Situation, stopStep: StopStep): Plan {
-  const { setup } = situation;
+  const { intent } = situation.setup;
   const stops = stopsOf(situation.lens, stopStep).flatMap((stop) => evaluateStop(situation, stop) ?? []);
-  const printAt = inPrintAt(situation, stops);
+  const prints = intent.viewing.kind === 'close' ? stops.map((entry) => oddsInPrint(situation, entry)) : null;
+  const holdsInPrint = (index: number) => (prints?.[index] ?? 0) >= intent.oddsWanted;
   const judgement = judgeStops({
     stops,
-    style: situation.setup.intent.style,
+    style: intent.style,
     backgrounds: situation.backgrounds,
     isoLimit: situation.body.isoLimit,
     should: situation.subjects.flatMap((subject, index) => (subject.importance === 'should' ? [index] : [])),
-    holdsInPrint: (index) => printAt(index) >= setup.intent.oddsWanted,
+    holdsInPrint,
     weakestAt: (index) => {
       const entry = stops[index];
       return entry ? weakestMember(situation, entry).id : '';
     }
   });
-  const { stop } = situation.setup.intent;
+  const { stop } = intent;
   const selected = stop.kind === 'chosen' ? nearestStop(stops, exactFNumber(stop.fNumber)) : judgement.recommended;
-  const from = stops.findIndex((_, index) => printAt(index) >= setup.intent.oddsWanted);
+  const entry = stops[selected];
   const inPrint =
-    setup.intent.viewing.kind === 'close' ? { from: from < 0 ? null : from, odds: printAt(selected) } : null;
-  return { ...said(situation), stops, ...judgement, selected, inPrint, ...atStopInUse(situation, stops[selected]) };
+    prints && entry
+      ? printOf(
+          situation,
+          entry,
+          prints[selected] ?? 0,
+          stops.findIndex((_, i) => holdsInPrint(i))
+        )
+      : null;
+  return { ...said(situation), stops, ...judgement, selected, inPrint, ...atStopInUse(situation, entry) };
 }
 
-/** Keeper rate of a stop in a standard print, worked out when asked for; 0 where nobody looks more closely than that. */
-function inPrintAt(situation: Situation, stops: readonly StopPlan[]): (index: number) => number {
-  const known = new Map<number, number>();
-  return (index) => {
-    const entry = stops[index];
-    if (!entry || situation.setup.intent.viewing.kind !== 'close') return 0;
-    const found = known.get(index) ?? oddsInPrint(situation, entry);
-    known.set(index, found);
-    return found;
-  };
+/** What a stop would give in a standard print, which holds from another on. */
+function printOf({ habits, people }: Situation, { light }: StopPlan, odds: number, from: number): Plan['inPrint'] {
+  return { from: from < 0 ? null : from, odds, for95: framesNeeded(habits, odds, people, light.shutterS).for95 };
 }
 
 /** The stops of a lens in the user's steps. */
@@ -116,7 +116,6 @@ function said(
     framedWidthMm: framedSize(f, view.distance, picture.width, P),
     framedHeightMm: framedSize(f, view.distance, picture.height, P),
     circleOfConfusionMm: situation.C,
-    pixelPitchMm: pixelPitch(body.sensor),
     oddsWanted: setup.intent.oddsWanted,
     subjects: situation.subjects,
     backgrounds: situation.backgrounds,

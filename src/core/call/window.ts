@@ -2,6 +2,7 @@
 import type { ApertureStyle } from '../setup/schema';
 import { stopsBetween } from '../optics/stops';
 import { canExpose, exposableOf } from './exposable';
+import { oddsTie } from './places';
 import type { Bound, Conflict, Plan, StopPlan } from './plan';
 
 export interface JudgeInput {
@@ -23,10 +24,7 @@ export type Judgement = Pick<Plan, 'window' | 'lower' | 'upper' | 'recommended' 
 /** A wish that no stop comes nearer to than this is let go, stops. */
 const hopelessStops = 1;
 
-/** Keeper rates closer together than this are equal: the wider stop then has it (common practice, no source). */
-const oddsTie = 0.03;
-
-/** Under this keeper rate all stops are hopeless: then the least blur decides. */
+/** Under this keeper rate all stops are hopeless: then the least blur decides (no source). */
 const hardlyAny = 0.05;
 
 /** From this share of the circle of confusion on, movement is what softens somebody. */
@@ -63,7 +61,7 @@ function indexOfLeast(indices: readonly number[], value: (index: number) => numb
 /** Of the ISO limit, so much is given for the lens's best stop, and so much for one stop more than the faces need (no source). */
 const isoShare = { lensBest: 1 / 4, deepAndSafe: 1 / 2 } as const;
 
-/** A safe stop is closed by so much more than the faces need, while the light allows. */
+/** A safe stop is closed by so many more than the faces need, while the light allows, stops (common practice, no source). */
 const safeStops = 1;
 
 /** The style's pick among stops that hold, the widest first. */

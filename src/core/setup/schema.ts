@@ -237,28 +237,40 @@ export const lightSchema = z.strictObject({
     z.strictObject({ kind: z.literal('ev'), ev100: numberBetween(-10, 20) }),
     z.strictObject({ kind: z.literal('metered'), fNumber, shutterS, iso: numberBetween(6, 1_000_000) })
   ]),
-  from: z.enum(['front', 'side', 'behind']).default('front'),
-  filterStops: numberBetween(0, 20),
+  from: z
+    .enum(['front', 'side', 'behind'])
+    .default('front')
+    .describe('Where the light comes from, as the camera sees it'),
+  filterStops: numberBetween(0, 20).describe('Neutral filter on the lens'),
   flash: z
     .strictObject({
-      guideNumberM: numberBetween(1, 500),
-      distanceMm: numberBetween(50, limits.maxDistanceMm),
-      leastPower: numberBetween(1 / 4096, 1).default(1 / 128),
-      use: z.enum(['main', 'keepRoom', 'fill']).default('main'),
-      underStops: numberBetween(0, 6).default(1.5)
+      guideNumberM: numberBetween(1, 500).describe('Guide number at ISO 100 and full power, metres'),
+      distanceMm: numberBetween(50, limits.maxDistanceMm).describe('Flash to subject'),
+      leastPower: numberBetween(1 / 4096, 1)
+        .default(1 / 128)
+        .describe('Least share of full power it can be set to'),
+      use: z
+        .enum(['main', 'keepRoom', 'fill'])
+        .default('main')
+        .describe('main: the flash lights; keepRoom: the same with the room kept visible; fill: it lifts shadows only'),
+      underStops: numberBetween(0, 6)
+        .default(1.5)
+        .describe('keepRoom: stops the room lies under the flash; fill: stops the flash lies under the light')
     })
     .nullable(),
-  floors: z.strictObject({
-    perFocalLength: z.union([z.literal(1), z.literal(2)]),
-    peopleS: shutterS.default(1 / 60),
-    restlessS: shutterS.default(1 / 125),
-    groupS: shutterS,
-    childS: shutterS,
-    movingS: shutterS,
-    livelyS: shutterS.default(1 / 500),
-    stabiliserCounts: z.boolean().default(true)
-  }),
-  shutterS: shutterS.nullable().default(null)
+  floors: z
+    .strictObject({
+      perFocalLength: z.union([z.literal(1), z.literal(2)]).describe('1: 1/focal length, 2: 1/(2 × focal length)'),
+      peopleS: shutterS.default(1 / 60).describe('Anybody, however the camera is held'),
+      restlessS: shutterS.default(1 / 125).describe('Somebody who talks or fidgets'),
+      groupS: shutterS,
+      childS: shutterS.describe('A child or a pet that does not keep still'),
+      movingS: shutterS,
+      livelyS: shutterS.default(1 / 500).describe('Somebody who plays or dances'),
+      stabiliserCounts: z.boolean().default(true).describe('Whether a stabiliser lengthens the time by focal length')
+    })
+    .describe('Longest shutter times; the strictest that applies is used'),
+  shutterS: shutterS.nullable().default(null).describe('Shutter time set by hand; null as the rules say')
 });
 
 export const sceneries = ['plain', 'palmHouse', 'bandstand'] as const;

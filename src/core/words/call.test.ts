@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { NoPlanReason, Plan } from '../call/plan';
+import type { PlanInput } from '../call/planInput';
 import { planSetup } from '../call/planSetup';
 import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
@@ -23,12 +24,17 @@ import {
   zoneWords
 } from './call';
 import { strays } from '../call/strays';
-import { mendWords, strayingSentence } from './straying';
+import { waysToFocus } from '../technique/ways';
+import { strayingSentence, surerWords } from './straying';
 
-function plan(changes: Partial<Setup>, camera: Partial<Camera> = {}): Plan {
+function inputOf(changes: Partial<Setup>, camera: Partial<Camera> = {}): PlanInput {
   const base = newSetup('s', 'S', changes);
   const setup = { ...base, camera: { ...base.camera, ...camera } };
-  const result = planSetup({ setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits });
+  return { setup, kit: builtInKit, stopStep: 'full', habits: defaultHabits };
+}
+
+function plan(changes: Partial<Setup>, camera: Partial<Camera> = {}): Plan {
+  const result = planSetup(inputOf(changes, camera));
   if (result.kind !== 'plan') throw new Error(result.reason.code);
   return result;
 }
@@ -239,10 +245,12 @@ describe('both rates', () => {
     const entry = entryOf(result);
     expect(strays(entry)).toBe(true);
     expect(strayingSentence(result, entry)).toMatch(
-      /^\d+% if focus lands on Bride’s eye, \d+% with this AF area: about \d in 10 go to Guest’s \w+\.$/
+      /^\d+% if focus lands on Bride’s near eye, \d+% with this AF area: about \d in 10 go to Guest’s \w+\.$/
     );
     expect(strays(entryOf(plan(alone)))).toBe(false);
-    expect(mendWords({ kind: 'point', setup: newSetup('s', 'S'), odds: 0.971 })).toBe('Single point: 97%');
+    const [way] = waysToFocus(inputOf(kiss, far), entry.stop).filter(({ kind }) => kind === 'onePoint');
+    if (!way) throw new Error('no single point');
+    expect(surerWords(result, way)).toMatch(/^Single point on Bride’s near eye: \d+%$/);
   });
 
   it('are of the print where no stop is sharp looked at closely, and are said to be', () => {

@@ -1,7 +1,6 @@
 /** The plan in plain sentences. */
 import { hintRange } from '../call/background';
 import { decisiveSubjects } from '../call/candidates';
-import { framesFor, mostFrames } from '../call/frames';
 import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type SharpnessVerdict } from '../optics/sharpness';
 import { rowsByDepth } from '../people/rows';
@@ -198,10 +197,7 @@ export function keeperRateWords(plan: Plan): string {
 
 /** So many frames make one of them a keeper, nineteen times in twenty; null where that is too many. */
 export function framesToShoot(plan: Plan, entry: StopPlan): number | null {
-  const { rate, inPrint } = keeperRate(plan, entry);
-  if (!inPrint) return entry.frames.for95;
-  const needed = framesFor(rate * entry.frames.eyesOpen, 0.95);
-  return needed <= mostFrames ? needed : null;
+  return keeperRate(plan, entry).inPrint ? (plan.inPrint?.for95 ?? null) : entry.frames.for95;
 }
 
 /** "shoot 3", or how many to combine where no single frame will do. */
@@ -420,4 +416,31 @@ export function dayLine(plan: Plan | NoPlan, unit: LengthUnit): { readonly call:
     call: callSentence(plan, unit),
     more: conflictSentences(plan)?.wishes ?? `${keeperRateWords(plan)} keeper rate with the ${plan.lensName}`
   };
+}
+
+/** What turning or leaning after focusing does, in a sentence; empty where the point lies on the target. */
+export function recomposeSentence({ target }: StopPlan, unit: LengthUnit): string {
+  const { recomposed } = target;
+  if (!recomposed) return '';
+  const side = (mm: number) => `${formatLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
+  const turn = `turning puts focus ${side(recomposed.turnMm)}`;
+  const lean = recomposed.leanMm === 0 ? '' : `; leaning adds ${side(recomposed.leanMm)}`;
+  return recomposed.asked
+    ? `Focus and recompose: ${turn}${lean}.`
+    : `No AF point reaches it. Focus with the centre point and recompose: focus ends up ${side(recomposed.turnMm)}.`;
+}
+
+/** The background that misses its wish most, or the one nearest to its limit; null without backgrounds. */
+export function decidingBackground(plan: Plan, entry: StopPlan): number | null {
+  let deciding: number | null = null;
+  let most = -1;
+  entry.backgrounds.forEach((state, index) => {
+    const wish = plan.backgrounds[index]?.wish;
+    const weight = wish === 'free' ? -0.5 : state.shortfallStops;
+    if (weight > most) {
+      most = weight;
+      deciding = index;
+    }
+  });
+  return deciding;
 }

@@ -1,7 +1,8 @@
 /** Shutter times, ISO and where they come from, in words. */
-import type { FloorRule } from '../call/light';
+import { lightLevel, type FloorRule } from '../call/light';
+import type { StopPlan } from '../call/plan';
 import { markedIso, markedShutter } from '../optics/cameraSteps';
-import type { KnownLight } from '../setup/schema';
+import type { KnownLight, Setup } from '../setup/schema';
 
 /** The marked time nearest to one in seconds: "1/250", "0.5 s". */
 export const formatShutter = (shutterS: number): string => markedShutter(shutterS).label;
@@ -37,3 +38,58 @@ export const floorWords: Readonly<Record<FloorRule, string>> = {
   sync: 'your flash sync speed, though this setup wants faster',
   chosen: 'as you set it'
 };
+
+/** Shutter and ISO: "1/250" and "ISO 640", or what is missing. */
+export function lightWords({ light }: StopPlan): {
+  readonly shutter: string;
+  readonly iso: string;
+  readonly lack: string;
+} {
+  const stops = (value: number) => `${value.toFixed(1).replace(/\.0$/, '')} ${value < 1.05 ? 'stop' : 'stops'}`;
+  const dark = light.missingStops > 0.05 ? `${stops(light.missingStops)} too dark` : '';
+  const bright = light.tooBrightStops > 0.05 ? `${stops(light.tooBrightStops)} too bright` : '';
+  return {
+    shutter: formatShutter(light.shutterS),
+    iso: light.iso === null ? '' : `ISO ${formatIso(light.iso)}`,
+    lack: dark === '' ? bright : dark
+  };
+}
+
+/** Why shutter and ISO are what they are. */
+export function whyLight(setup: Setup, entry: StopPlan): string {
+  const { light } = entry;
+  const { level, flash } = setup.light;
+  const { shutter, lack } = lightWords(entry);
+  const ev100 = lightLevel(setup);
+  const source =
+    level.kind === 'estimated'
+      ? knownLightWords[level.as]
+      : level.kind === 'metered'
+        ? 'the light you metered'
+        : `EV ${ev100 ?? ''}`;
+  const mend =
+    lack === ''
+      ? ''
+      : light.missingStops > 0.05
+        ? ` Still ${lack}: add light, slow the shutter or open up.`
+        : ` Still ${lack}: use an ND filter.`;
+  if (flash && light.flash) {
+    const power = Math.round(Math.min(1, light.flash.power) * 100);
+    const under = light.flash.ambientUnderStops;
+    const apart = under === null ? '' : `${Number(Math.abs(under).toFixed(1))} stops ${under >= 0 ? 'under' : 'over'}`;
+    const room = under === null ? '' : ` The room lies ${apart} it.`;
+    const sync = light.floorRule === 'sync' ? ` ${shutter} is ${floorWords.sync}.` : '';
+    if (flash.use === 'fill') {
+      const lies = -(under ?? -flash.underStops);
+      const side = lies >= 0 ? 'under' : 'over';
+      const asWished = Math.abs(lies - flash.underStops) < 0.05 ? '' : `, not the ${flash.underStops} you wanted`;
+      return `Fill flash at ${power}% of its power, ${Number(Math.abs(lies).toFixed(1))} stops ${side} the light${asWished}.${sync}${mend}`;
+    }
+    return `Flash at ${power}% of its power.${room}${sync}${mend}`;
+  }
+  if (ev100 === null) return `${shutter} is ${floorWords[light.floorRule]}. Set the light level to get an ISO.`;
+  if (light.iso !== null && light.shutterS < light.floorS * 0.98) {
+    return `In ${source} there is light enough for ${shutter} at the lowest ISO.${mend}`;
+  }
+  return `${shutter} is ${floorWords[light.floorRule]}; ISO covers the rest in ${source}.${mend}`;
+}

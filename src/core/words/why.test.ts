@@ -8,19 +8,9 @@ import { builtInKit } from '../kit/builtInKit';
 import { demoJobs } from '../job/demo';
 import { demoSetup } from '../testing/demo';
 import type { Setup } from '../setup/schema';
-import { formatIso, formatShutter } from './light';
-import {
-  decidingBackground,
-  lightWords,
-  sensitivityWords,
-  whyBackground,
-  whyDistance,
-  whyLight,
-  whyOdds,
-  whyTarget,
-  whyZone,
-  whatIfWords
-} from './why';
+import { decidingBackground } from './call';
+import { formatIso, formatShutter, lightWords, whyLight } from './light';
+import { sensitivityWords, whyBackground, whyDistance, whyOdds, whyTarget, whyZone, whatIfWords } from './why';
 
 function planned(setup: Setup): { plan: Plan; entry: Plan['stops'][number] } {
   const plan = planSetup({ setup, kit: builtInKit, stopStep: 'half', habits: defaultHabits });

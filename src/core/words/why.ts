@@ -1,12 +1,18 @@
 /** Why each part of the call is what it is, in a sentence. */
-import { lightLevel } from '../call/light';
 import type { Plan, StopPlan } from '../call/plan';
 import { distanceErrorShare, type DistanceSensitivity } from '../call/sensitivity';
 import type { WhatIf, WhatIfKind } from '../call/whatIf';
 import type { Framing, Setup } from '../setup/schema';
-import { backgroundSentence, capital, decidingSubjects, oddsWords, pointWords, subjectName } from './call';
+import {
+  backgroundSentence,
+  capital,
+  decidingSubjects,
+  oddsWords,
+  pointWords,
+  recomposeSentence,
+  subjectName
+} from './call';
 import { formatLength, type LengthUnit } from '../units/length';
-import { floorWords, formatIso, formatShutter, knownLightWords } from './light';
 
 export const framingWords: Readonly<Record<Framing, string>> = {
   headAndShoulders: 'head and shoulders',
@@ -52,18 +58,6 @@ const shallowMm = 120;
 function gainWords(gain: number): string {
   const more = Math.max(1, Math.round(gain * 10));
   return `${more} more ${more === 1 ? 'keeper' : 'keepers'} in 10`;
-}
-
-/** What turning or leaning after focusing does, in a sentence; empty where the point lies on the target. */
-export function recomposeSentence({ target }: StopPlan, unit: LengthUnit): string {
-  const { recomposed } = target;
-  if (!recomposed) return '';
-  const side = (mm: number) => `${formatLength(Math.abs(mm), unit)} ${mm < 0 ? 'in front' : 'behind'}`;
-  const turn = `turning puts focus ${side(recomposed.turnMm)}`;
-  const lean = recomposed.leanMm === 0 ? '' : `; leaning adds ${side(recomposed.leanMm)}`;
-  return recomposed.asked
-    ? `Focus and recompose: ${turn}${lean}.`
-    : `No AF point reaches it. Focus with the centre point and recompose: focus ends up ${side(recomposed.turnMm)}.`;
 }
 
 /** Why you stand there, and what one frame would be like a stitched view. */
@@ -134,76 +128,6 @@ export function whyZone(plan: Plan, entry: StopPlan): string {
   return most
     ? `${allowed} ${capital(most.name)} alone ${most.name.endsWith('pixels') ? 'use' : 'uses'} ${percent(most.ratio)} of that; what is left is your depth of field.`
     : allowed;
-}
-
-/** Shutter and ISO: "1/250" and "ISO 640", or what is missing. */
-export function lightWords({ light }: StopPlan): {
-  readonly shutter: string;
-  readonly iso: string;
-  readonly lack: string;
-} {
-  const stops = (value: number) => `${value.toFixed(1).replace(/\.0$/, '')} ${value < 1.05 ? 'stop' : 'stops'}`;
-  const dark = light.missingStops > 0.05 ? `${stops(light.missingStops)} too dark` : '';
-  const bright = light.tooBrightStops > 0.05 ? `${stops(light.tooBrightStops)} too bright` : '';
-  return {
-    shutter: formatShutter(light.shutterS),
-    iso: light.iso === null ? '' : `ISO ${formatIso(light.iso)}`,
-    lack: dark === '' ? bright : dark
-  };
-}
-
-/** Why shutter and ISO are what they are. */
-export function whyLight(setup: Setup, entry: StopPlan): string {
-  const { light } = entry;
-  const { level, flash } = setup.light;
-  const { shutter, lack } = lightWords(entry);
-  const ev100 = lightLevel(setup);
-  const source =
-    level.kind === 'estimated'
-      ? knownLightWords[level.as]
-      : level.kind === 'metered'
-        ? 'the light you metered'
-        : `EV ${ev100 ?? ''}`;
-  const mend =
-    lack === ''
-      ? ''
-      : light.missingStops > 0.05
-        ? ` Still ${lack}: add light, slow the shutter or open up.`
-        : ` Still ${lack}: use an ND filter.`;
-  if (flash && light.flash) {
-    const power = Math.round(Math.min(1, light.flash.power) * 100);
-    const under = light.flash.ambientUnderStops;
-    const apart = under === null ? '' : `${Number(Math.abs(under).toFixed(1))} stops ${under >= 0 ? 'under' : 'over'}`;
-    const room = under === null ? '' : ` The room lies ${apart} it.`;
-    const sync = light.floorRule === 'sync' ? ` ${shutter} is ${floorWords.sync}.` : '';
-    if (flash.use === 'fill') {
-      const lies = -(under ?? -flash.underStops);
-      const side = lies >= 0 ? 'under' : 'over';
-      const asWished = Math.abs(lies - flash.underStops) < 0.05 ? '' : `, not the ${flash.underStops} you wanted`;
-      return `Fill flash at ${power}% of its power, ${Number(Math.abs(lies).toFixed(1))} stops ${side} the light${asWished}.${sync}${mend}`;
-    }
-    return `Flash at ${power}% of its power.${room}${sync}${mend}`;
-  }
-  if (ev100 === null) return `${shutter} is ${floorWords[light.floorRule]}. Set the light level to get an ISO.`;
-  if (light.iso !== null && light.shutterS < light.floorS * 0.98) {
-    return `In ${source} there is light enough for ${shutter} at the lowest ISO.${mend}`;
-  }
-  return `${shutter} is ${floorWords[light.floorRule]}; ISO covers the rest in ${source}.${mend}`;
-}
-
-/** The background that misses its wish most, or the one nearest to its limit; null without backgrounds. */
-export function decidingBackground(plan: Plan, entry: StopPlan): number | null {
-  let deciding: number | null = null;
-  let most = -1;
-  entry.backgrounds.forEach((state, index) => {
-    const wish = plan.backgrounds[index]?.wish;
-    const weight = wish === 'free' ? -0.5 : state.shortfallStops;
-    if (weight > most) {
-      most = weight;
-      deciding = index;
-    }
-  });
-  return deciding;
 }
 
 export function whyBackground(plan: Plan, entry: StopPlan, index: number, unit: LengthUnit): string {

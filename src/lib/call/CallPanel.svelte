@@ -3,37 +3,24 @@
   import type { Plan } from '$core/call/plan';
   import {
     conflictSentences,
+    decidingBackground,
     framesWords,
     keeperRate,
     noticeWords,
     oddsWords,
     reasonSentence,
+    recomposeSentence,
     standParts,
     targetWords,
     zoneSplitWords,
     zoneWords
   } from '$core/words/call';
   import { formatLength } from '$core/units/length';
-  import {
-    decidingBackground,
-    lightWords,
-    recomposeSentence,
-    sensitivityWords,
-    whatIfWords,
-    whyBackground,
-    whyDistance,
-    whyLight,
-    whyOdds,
-    whyTarget,
-    whyZone
-  } from '$core/words/why';
-  import type { DistanceSensitivity } from '$core/call/sensitivity';
-  import type { PlanInput } from '$core/call/planInput';
-  import type { WhatIf } from '$core/call/whatIf';
-  import { findSensitivity, findWhatIfs } from '../../workers/clients/planner';
-  import { Search } from '$lib/state/screen/search.svelte';
+  import { lightWords } from '$core/words/light';
+  import { panes } from '$lib/shell/panes.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { strays } from '$core/call/strays';
+  import type { CallPart } from './CallWhy.svelte';
   import WhyFigure from './WhyFigure.svelte';
 
   let { plan }: { plan: Plan } = $props();
@@ -53,49 +40,10 @@
     ].join(' ')
   );
 
-  /** Nobody asks for another way before the call is there to be read. */
-  const otherWays = async () => {
-    await new Promise<void>((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
-    return import('./OtherWays.svelte');
-  };
-
-  type Part = 'target' | 'distance' | 'odds' | 'zone' | 'light' | 'background';
-  let asked = $state<Part | null>(null);
-  const ask = (part: Part) => () => (asked = asked === part ? null : part);
+  let asked = $state<CallPart | null>(null);
+  const ask = (part: CallPart) => () => (asked = asked === part ? null : part);
   const deciding = $derived(entry ? decidingBackground(plan, entry) : null);
   const lost = $derived(deciding === null ? null : (entry?.backgrounds[deciding]?.lostDetailMm ?? null));
-  /** How much a wrong distance would matter; asked for only when somebody wants to know. */
-  const sensitivity = new Search<PlanInput, DistanceSensitivity | null>(findSensitivity);
-  $effect(() => {
-    const { question } = workspace;
-    if (asked === 'distance') void sensitivity.ask(question);
-  });
-  /** What each figure of the photographer's costs; likewise. */
-  const whatIfs = new Search<PlanInput, readonly WhatIf[]>(findWhatIfs);
-  $effect(() => {
-    const { question } = workspace;
-    if (asked === 'odds') void whatIfs.ask(question);
-  });
-  const told = $derived(asked === 'odds' && whatIfs.answer?.to.setup === setup ? whatIfs.answer.found : []);
-  const distanceOff = $derived(sensitivity.answer?.to.setup === setup ? sensitivity.answer.found : null);
-  const why = $derived.by(() => {
-    if (!entry || asked === null) return '';
-    switch (asked) {
-      case 'target':
-        // In a conflict the header has no line to spare for the turn.
-        return [whyTarget(setup, plan, entry, unit), conflict ? recomposeSentence(entry, unit) : ''].join(' ');
-      case 'distance':
-        return [whyDistance(setup, plan, unit), distanceOff ? sensitivityWords(distanceOff, unit) : ''].join(' ');
-      case 'odds':
-        return whyOdds(plan, entry, unit);
-      case 'zone':
-        return whyZone(plan, entry);
-      case 'light':
-        return whyLight(setup, entry);
-      case 'background':
-        return deciding === null ? '' : whyBackground(plan, entry, deciding, unit);
-    }
-  });
 </script>
 
 {#if entry}
@@ -147,18 +95,7 @@
       {/if}
     </div>
     <div id="call-why" aria-live="polite">
-      {#if why !== ''}
-        <div class="mt-2 border-l-2 border-pencil pl-2 text-pretty">
-          <p>{why}</p>
-          {#each told as item (item.kind)}<p class="mt-0.5 text-soft">{whatIfWords(plan, item)}</p>{/each}
-          {#if asked !== null}
-            <details class="mt-1" data-testid="how">
-              <summary class="min-h-6 w-fit cursor-pointer font-medium">How this is computed</summary>
-              {#await import('$lib/controls/HowList.svelte') then { default: HowList }}<HowList of={[asked]} />{/await}
-            </details>
-          {/if}
-        </div>
-      {/if}
+      {#if asked !== null && panes.all}<panes.all.CallWhy {plan} {entry} {asked} {deciding} />{/if}
     </div>
     <div class="mt-2 space-y-0.5 text-pretty">
       {#if conflict}
@@ -171,12 +108,8 @@
       {/if}
       {#if notices !== ''}<p class="font-medium">{notices}</p>{/if}
     </div>
-    {#if strays(entry)}
-      {#await import('./StrayingNote.svelte') then { default: StrayingNote }}<StrayingNote {plan} {entry} />{/await}
-    {/if}
-    {#if conflict && workspace.tab !== 'fixes'}
-      {#await import('./BestFix.svelte') then { default: BestFix }}<BestFix />{/await}
-    {/if}
+    {#if panes.all && strays(entry)}<panes.all.StrayingNote {plan} {entry} />{/if}
+    {#if panes.all && conflict && workspace.tab !== 'fixes'}<panes.all.BestFix />{/if}
     {#if ownStop}
       <p class="mt-2 flex items-center gap-3">
         <span>You chose f/{entry.stop.label}. The call is f/{plan.stops[plan.recommended]?.stop.label}.</span>
@@ -186,7 +119,7 @@
       </p>
     {/if}
     <div class="min-h-8">
-      {#await otherWays() then { default: OtherWays }}<OtherWays />{/await}
+      {#if panes.all}<panes.all.OtherWays />{/if}
     </div>
   </section>
 {/if}

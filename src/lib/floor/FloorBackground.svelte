@@ -27,7 +27,9 @@
   const words = $derived(
     `${background.name} ${distance}${lostMm === null ? '' : `, detail under ${formatLength(lostMm, workspace.unit)} lost`}`
   );
-  const dashes = $derived(background.wish === 'hide' ? '2 3' : background.wish === 'hint' ? '8 3' : undefined);
+  const dashes = $derived(
+    background.wish === 'hide' || background.wish === 'soft' ? '2 3' : background.wish === 'hint' ? '8 3' : undefined
+  );
 
   function move() {
     let from = background;

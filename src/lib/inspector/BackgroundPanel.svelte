@@ -3,6 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { Plus, Trash2 } from '@lucide/svelte';
   import { newBackground } from '$core/setup/defaults';
+  import { usualFor } from '$core/setup/intents';
   import { isPlainName, surfaceName } from '$core/setup/names';
   import type { Background } from '$core/setup/schema';
   import type { EditManner } from '$lib/data';
@@ -23,7 +24,7 @@
   }
   function add() {
     const newId = workspace.app.newId();
-    const added = newBackground(newId, '');
+    const added = newBackground(newId, '', { wish: usualFor[workspace.setup.intent.picture].wish });
     const names = backgrounds.map((item) => item.name);
     const name = surfaceName(added.surface, names);
     workspace.edit(`${name} added`, (draft) => void draft.backgrounds.push({ ...added, name }));

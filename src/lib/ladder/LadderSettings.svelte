@@ -2,8 +2,7 @@
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { oddsWords } from '$core/words/call';
   import type { Plan, StopPlan } from '$core/call/plan';
-  import { formatIso, formatShutter } from '$core/words/light';
-  import { lightWords, whyLight } from '$core/words/why';
+  import { formatIso, formatShutter, lightWords, whyLight } from '$core/words/light';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
 
   /** `lens`: with what the lens, diffraction and the pixels take of the acceptable blur. */
@@ -45,7 +44,7 @@
     >
   </th>
   {#each plan.stops as entry (entry.stop.label)}
-    {@const px = (entry.worst.ratio * plan.circleOfConfusionMm) / plan.pixelPitchMm}
+    {@const px = entry.worstPixels}
     <td
       class="condensed p-0 text-center text-[11.5px] text-soft"
       data-say="At f/{entry.stop.label} the softest face that must be sharp is blurred over {px.toFixed(

@@ -3,6 +3,10 @@ import type Finder from '$lib/finder/Finder.svelte';
 import type EyeStrip from '$lib/finder/EyeStrip.svelte';
 import type Floor from '$lib/floor/Floor.svelte';
 import type CameraBar from '$lib/inspector/CameraBar.svelte';
+import type BestFix from '$lib/call/BestFix.svelte';
+import type CallWhy from '$lib/call/CallWhy.svelte';
+import type OtherWays from '$lib/call/OtherWays.svelte';
+import type StrayingNote from '$lib/call/StrayingNote.svelte';
 import type Inspector from '$lib/inspector/Inspector.svelte';
 import type Strip from '$lib/strip/Strip.svelte';
 
@@ -13,26 +17,39 @@ interface Panes {
   readonly CameraBar: typeof CameraBar;
   readonly Inspector: typeof Inspector;
   readonly Strip: typeof Strip;
+  readonly BestFix: typeof BestFix;
+  readonly CallWhy: typeof CallWhy;
+  readonly OtherWays: typeof OtherWays;
+  readonly StrayingNote: typeof StrayingNote;
 }
 
 const painted = () => new Promise<void>((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
 
 async function fetched(): Promise<Panes> {
-  const [finder, eyeStrip, floor, cameraBar, inspector, strip] = await Promise.all([
-    import('$lib/finder/Finder.svelte'),
-    import('$lib/finder/EyeStrip.svelte'),
-    import('$lib/floor/Floor.svelte'),
-    import('$lib/inspector/CameraBar.svelte'),
-    import('$lib/inspector/Inspector.svelte'),
-    import('$lib/strip/Strip.svelte')
-  ]);
+  const [finder, eyeStrip, floor, cameraBar, inspector, strip, bestFix, callWhy, otherWays, strayingNote] =
+    await Promise.all([
+      import('$lib/finder/Finder.svelte'),
+      import('$lib/finder/EyeStrip.svelte'),
+      import('$lib/floor/Floor.svelte'),
+      import('$lib/inspector/CameraBar.svelte'),
+      import('$lib/inspector/Inspector.svelte'),
+      import('$lib/strip/Strip.svelte'),
+      import('$lib/call/BestFix.svelte'),
+      import('$lib/call/CallWhy.svelte'),
+      import('$lib/call/OtherWays.svelte'),
+      import('$lib/call/StrayingNote.svelte')
+    ]);
   return {
     Finder: finder.default,
     EyeStrip: eyeStrip.default,
     Floor: floor.default,
     CameraBar: cameraBar.default,
     Inspector: inspector.default,
-    Strip: strip.default
+    Strip: strip.default,
+    BestFix: bestFix.default,
+    CallWhy: callWhy.default,
+    OtherWays: otherWays.default,
+    StrayingNote: strayingNote.default
   };
 }
 

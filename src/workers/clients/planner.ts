@@ -9,11 +9,11 @@ import type { BagAnswer, BagQuestion } from '$core/day/findBag';
 import type { GuessAsked, GuessScene } from '$core/drills/desk/guess';
 import type { BestChoice, ModeAsked, ModeShot } from '$core/drills/desk/mode';
 import type { DistanceSensitivity } from '$core/call/sensitivity';
-import type { Straying } from '$core/call/straying';
 import type { WhatIf } from '$core/call/whatIf';
 import type { KitGroup, PersonFigures, RecordAsked, StanceSway } from '$core/record/groups';
 import type { Recorded } from '$core/record/schema';
 import type { Technique } from '$core/technique/technique';
+import type { FocusMethodOption } from '$core/technique/ways';
 import { WorkerClient } from '../client';
 import type { Planner } from '../planner.worker';
 
@@ -46,8 +46,8 @@ export const findSensitivity = (question: PlanInput): Promise<DistanceSensitivit
 export const findWhatIfs = (question: PlanInput): Promise<WhatIf[]> =>
   planner.call((api) => api.whatIfSteadier(question));
 
-export const findStraying = (question: PlanInput): Promise<Straying | null> =>
-  planner.call((api) => api.strayingOf(question));
+export const findSurerAim = (question: PlanInput): Promise<FocusMethodOption | null> =>
+  planner.call((api) => api.surerAim(question));
 
 export interface Lessons {
   readonly groups: readonly KitGroup[];

@@ -3,9 +3,11 @@
  * the highest ISO. Written before looking at what the core says; common practice, no source, but for those that
  * `practice.md`'s check values name. Distances in metres, heads turned in degrees.
  */
+import { builtInKit } from '../../kit/builtInKit';
 import { arrange, type Arrangement } from '../../setup/arrangements';
 import { newBackground, newPerson, newSetup, newThing } from '../../setup/defaults';
 import { asPicture } from '../../setup/intents';
+import { setupFrom } from '../../setup/templates';
 import type {
   Background,
   Camera,
@@ -53,16 +55,9 @@ interface Made {
   readonly intent?: Partial<Setup['intent']>;
 }
 
-const focalLengths: Readonly<Record<string, number>> = {
-  'lens-old-50': 50,
-  'lens-phone': 6.8,
-  'lens-24-70': 50,
-  'lens-70-200': 135
-};
-
 function made(name: string, { picture = 'onePerson', lens, from, light = 'openShade', ...rest }: Made): Setup {
   const base = newSetup(name, name);
-  const f = rest.f ?? focalLengths[lens] ?? Number(lens.replace('lens-', ''));
+  const f = rest.f ?? builtInKit.lenses.find(({ id }) => id === lens)?.shortestMm ?? NaN;
   const placement: Camera['placement'] =
     typeof from === 'number' ? { kind: 'distance', distanceMm: from * 1000 } : { kind: 'framing', framing: from };
   const setup = {
@@ -139,6 +134,9 @@ const rows = (count: number, inRows: number, changes: Partial<Extract<Arrangemen
 
 const judge = (name: string, setup: Made, signed: Signed): SignedSetup => ({ name, setup: made(name, setup), signed });
 
+/** Tools and windows three metres behind. */
+const workshop = { depthMm: 3000, detailMm: 150 } as const;
+
 const onePerson: readonly SignedSetup[] = [
   judge(
     'head and shoulders, 85 mm, facing',
@@ -171,7 +169,7 @@ const onePerson: readonly SignedSetup[] = [
       lens: 'lens-35',
       from: 'fullLength',
       light: 'windowLight',
-      background: { wish: 'keep', depthMm: 3000, detailMm: 150 }
+      background: { ...workshop, wish: 'keep' }
     },
     { stops: [2, 5.6], mostIso: 3200 }
   ),
@@ -181,7 +179,7 @@ const onePerson: readonly SignedSetup[] = [
       lens: 'lens-35',
       from: 'halfLength',
       light: 'windowLight',
-      background: { wish: 'hint', depthMm: 3000, detailMm: 150 }
+      background: { ...workshop, wish: 'hint' }
     },
     { stops: [1.8, 4], mostIso: 3200 }
   ),
@@ -331,7 +329,7 @@ const onePerson: readonly SignedSetup[] = [
       from: 2.5,
       light: 'livingRoom',
       people: [who('p', { headYawDeg: 20, mood: 'restless', ...near })],
-      background: { wish: 'hint', depthMm: 3000, detailMm: 150 }
+      background: { ...workshop, wish: 'hint' }
     },
     { stops: [1.8, 4], shutter: 125, mostIso: 6400 }
   )
@@ -664,6 +662,9 @@ const groups: readonly SignedSetup[] = [
   )
 ];
 
+const bouquet = (changes: Partial<Thing>): Thing =>
+  newThing('bouquet', 'bouquet', { form: 'bouquet', widthMm: 250, tallMm: 250, deepMm: 60, ...changes });
+
 const ring = (changes: Partial<Thing> = {}): Thing =>
   newThing('rings', 'rings', {
     form: 'rings',
@@ -698,11 +699,7 @@ const withThings: readonly SignedSetup[] = [
       camera: { heightMm: 1400 },
       people: [who('p', { importance: 'maySoft' })],
       things: [
-        newThing('bouquet', 'bouquet', {
-          form: 'bouquet',
-          widthMm: 250,
-          tallMm: 250,
-          deepMm: 60,
+        bouquet({
           depthMm: -350,
           heightMm: 1250
         })
@@ -720,11 +717,7 @@ const withThings: readonly SignedSetup[] = [
       camera: { heightMm: 1400 },
       people: [who('p', near)],
       things: [
-        newThing('bouquet', 'bouquet', {
-          form: 'bouquet',
-          widthMm: 250,
-          tallMm: 250,
-          deepMm: 60,
+        bouquet({
           depthMm: -350,
           heightMm: 1150,
           importance: 'maySoft'
@@ -741,11 +734,9 @@ const withThings: readonly SignedSetup[] = [
       from: 2.5,
       people: [who('p', near)],
       things: [
-        newThing('bouquet', 'bouquet', {
-          form: 'bouquet',
+        bouquet({
           widthMm: 200,
           tallMm: 200,
-          deepMm: 60,
           depthMm: -250,
           heightMm: 1250
         })
@@ -760,17 +751,7 @@ const withThings: readonly SignedSetup[] = [
       picture: 'pet',
       lens: 'lens-85',
       from: 'halfLength',
-      people: [
-        who('p', { posture: 'seated' }),
-        newPerson('dog', 'dog', {
-          being: 'pet',
-          posture: 'seated',
-          depthMm: -60,
-          lateralMm: 170,
-          floorMm: 560,
-          statureMm: 330
-        })
-      ],
+      people: setupFrom({ template: 'pet' }, 'pet').people,
       camera: { heightMm: 1100 }
     },
     { stops: [2.5, 5.6], shutter: 200 }

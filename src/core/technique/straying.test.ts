@@ -3,8 +3,9 @@ import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { newPerson, newSetup } from '../setup/defaults';
 import type { Camera, Setup } from '../setup/schema';
-import { planSetup } from './planSetup';
-import { strayingOf } from './straying';
+import { planSetup } from '../call/planSetup';
+import { strays } from '../call/strays';
+import { surerAim } from './straying';
 
 /** Two at the altar from thirteen metres, and a guest's head on the way. */
 function kiss(camera: Partial<Camera> = {}): Setup {
@@ -39,24 +40,29 @@ const told = (setup: Setup) => {
   const input = { setup, kit: builtInKit, habits: defaultHabits, stopStep: 'third' as const };
   const plan = planSetup(input);
   if (plan.kind === 'noPlan') throw new Error('no plan');
-  return { plan, straying: strayingOf(input) };
+  const entry = plan.stops[plan.selected];
+  if (!entry) throw new Error('no stop');
+  return { plan, entry, surer: surerAim(input) };
 };
 
 describe('autofocus that strays', () => {
-  it('does not close the lens: a first kiss is near f/2, the risk said with what it goes to, and one press mends it', () => {
-    const { plan, straying } = told(kiss());
-    expect(Number(plan.stops[plan.selected]?.stop.label)).toBeLessThanOrEqual(2.8);
-    expect(straying?.onTarget).toBeGreaterThan(0.9);
-    expect(straying?.odds).toBeLessThan(0.85);
-    expect(straying?.mend?.odds).toBeGreaterThan((straying?.odds ?? 1) + 0.05);
-    const mended = told(straying?.mend?.setup ?? kiss());
+  it('does not close the lens: a first kiss is near f/2, the risk is said, and one press mends it', () => {
+    const { plan, entry, surer } = told(kiss());
+    expect(Number(entry.stop.label)).toBeLessThanOrEqual(2.8);
+    expect(entry.oddsOnTarget).toBeGreaterThan(0.9);
+    expect(entry.odds).toBeLessThan(0.85);
+    expect(surer?.odds).toBeGreaterThan(entry.odds + 0.05);
+    if (!surer) throw new Error('none surer');
+    const mended = told(surer.setup);
     expect(mended.plan.selected).toBe(plan.selected);
-    expect(mended.plan.stops[plan.selected]?.odds).toBeCloseTo(straying?.mend?.odds ?? 0, 9);
+    expect(mended.entry.odds).toBeCloseTo(surer.odds, 9);
   });
 
   it('is not told of where it costs next to nothing, nor by hand', () => {
-    const near = newSetup('near', 'Near');
-    expect(told(near).straying).toBeNull();
-    expect(told(kiss({ focusMethod: 'magnifier' })).straying).toBeNull();
+    for (const setup of [newSetup('near', 'Near'), kiss({ focusMethod: 'magnifier' })]) {
+      const { entry, surer } = told(setup);
+      expect(strays(entry)).toBe(false);
+      expect(surer).toBeNull();
+    }
   });
 });
