@@ -282,6 +282,11 @@ describe('a style', () => {
     const none = { faces: 'nnnnnn', odds: [0, 0, 0.1, 0.2, 0.3, 0.4], ratios: [3, 2.5, 2, 1.8, 1.7, 1.6] };
     expect(judgeStops(input({ ...none, inPrint: [1, 2, 3, 4, 5] })).recommended).toBe(4);
     expect(judgeStops(input(none)).recommended).toBe(5);
+    // Deep and safe comes two stops nearer to the closer look, which is half the circle.
+    const many = { faces: 'n'.repeat(9), odds: Array(9).fill(0), ratios: [3, 2.8, 2.6, 2.4, 2.2, 2, 1.8, 1.6, 1.4] };
+    const held = { ...many, inPrint: [1, 2, 3, 4, 5, 6, 7, 8] };
+    expect(judgeStops(input(held)).recommended).toBe(4);
+    expect(judgeStops(input({ ...held, style: 'deepAndSafe' })).recommended).toBe(7);
   });
 });
 

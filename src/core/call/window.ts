@@ -71,7 +71,8 @@ function pick(input: JudgeInput, granted: readonly number[]): number {
   switch (style) {
     case 'openAsFacesAllow': {
       // A place that is to be recognised wants more of it sharp, as far as the light gives it.
-      if (backgrounds.some(({ wish }) => wish === 'keep')) return safest(input, granted, isoShare.lensBest);
+      if (backgrounds.some(({ wish }) => wish === 'keep'))
+        return safest(input, granted, { ofIsoLimit: isoShare.lensBest });
       const kind = granted.find((index) =>
         should.every((subject) => stops[index]?.sharpness[subject]?.every((point) => point.ratio <= 1))
       );
@@ -83,17 +84,23 @@ function pick(input: JudgeInput, granted: readonly number[]): number {
       );
     // A background to be as soft as can be takes the spare stop.
     case 'deepAndSafe':
-      return backgrounds.some(({ wish }) => wish === 'soft') ? widest : safest(input, granted, isoShare.deepAndSafe);
+      return backgrounds.some(({ wish }) => wish === 'soft')
+        ? widest
+        : safest(input, granted, { ofIsoLimit: isoShare.deepAndSafe });
   }
 }
 
-/** From the widest that will do up to a stop more, while the light allows: where the worst is sharpest. */
-function safest(input: JudgeInput, granted: readonly number[], ofIsoLimit: number): number {
+/** From the widest that will do up to some stops more, while the light allows: where the worst is sharpest. */
+function safest(
+  input: JudgeInput,
+  granted: readonly number[],
+  { ofIsoLimit, spareStops = safeStops }: { readonly ofIsoLimit: number; readonly spareStops?: number }
+): number {
   const { stops } = input;
   const widest = granted[0] ?? 0;
   const from = stops[widest]?.stop.fNumber ?? 1;
   const spare = affordable(input, granted, ofIsoLimit).filter(
-    (index) => stopsBetween(from, stops[index]?.stop.fNumber ?? from) <= safeStops + 0.01
+    (index) => stopsBetween(from, stops[index]?.stop.fNumber ?? from) <= spareStops + 0.01
   );
   return indexOfLeast([widest, ...spare], (index) => stops[index]?.worst.ratio ?? Infinity);
 }
@@ -185,7 +192,7 @@ function settle(input: JudgeInput): Judgement {
 }
 
 function unreachable(input: JudgeInput): Judgement {
-  const { stops } = input;
+  const { stops, style } = input;
   const all = exposableOf(stops);
   const oddsAt = (index: number) => stops[index]?.oddsOnTarget ?? 0;
   const most = Math.max(...all.map(oddsAt));
@@ -194,7 +201,9 @@ function unreachable(input: JudgeInput): Judgement {
   // What is not sharp looked at closely may be in print: then the stop for that, on the safe side.
   const inPrint = all.filter((index) => input.holdsInPrint(index));
   const nearest = most > hardlyAny ? (asGood[0] ?? byRatio) : byRatio;
-  const recommended = inPrint.length > 0 ? safest(input, inPrint, 1) : nearest;
+  // Half the circle is two stops: as safe as can be is as near to that as the light allows.
+  const spare = style === 'deepAndSafe' ? 2 * safeStops : safeStops;
+  const recommended = inPrint.length > 0 ? safest(input, inPrint, { ofIsoLimit: 1, spareStops: spare }) : nearest;
   const bound = facesBound(input, recommended);
   const because =
     bound.kind === 'lensBlur' || bound.kind === 'lensEdge'
