@@ -98,8 +98,8 @@ try {
     let faces = 0;
     for (const file of tiled(across, down)) {
       const before = performance.now();
-      await page.getByLabel('Pictures').setInputFiles(file);
-      await page.getByText('One picture brought in.').waitFor({ timeout: 180_000 });
+      await page.getByLabel('Photos').setInputFiles(file);
+      await page.getByText('One photo imported.').waitFor({ timeout: 180_000 });
       times.push(performance.now() - before);
       await page.getByRole('button', { name: 'Done' }).click();
       faces = await page.evaluate(
