@@ -37,7 +37,7 @@ test('an order that costs less is one press away, the bag says why, setups are c
   const bag = page.getByTestId('bag');
   await expect(bag).toContainText('cover every must-have setup');
   await bag.getByRole('checkbox', { name: '85 mm f/1.4' }).check();
-  await expect(bag).toContainText('1 of 3 packed');
+  await expect(bag).toContainText('1 of 4 packed');
 
   // A time that clashes is said.
   await page.getByRole('button', { name: 'Choose Under the palms' }).click();

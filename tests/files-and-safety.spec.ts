@@ -88,7 +88,7 @@ test('bad files are refused with the field and the reason, and nothing stored ch
   await drop('list.json', 7_400_000, `${'0,'.repeat(500_000)}`);
   await expect(page.getByRole('alert')).toContainText('Couldn’t import list.json. This isn’t a complete');
   expect(await stored(page)).toBe(before);
-  await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
+  await expect(call(page)).toHaveText('f/2.8 on Ines’s near eye, from 1.5 m.');
 });
 
 test('a dropped job file is imported beside what is there; undo removes it again', async ({ page }) => {
@@ -133,7 +133,7 @@ test('removing a setup, a person and a job each offers undo', async ({ page }) =
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('link', { name: /Remove|West door f/ })).toHaveCount(0);
   await message(page).getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('f/1.4 on Ines’s near eye, from 1.5 m.')).toBeVisible();
+  await expect(page.getByText('f/2.8 on Ines’s near eye, from 1.5 m.')).toBeVisible();
   await page.getByRole('button', { name: 'Fernhall Glasshouse' }).click();
   await page.getByRole('button', { name: 'Remove this job' }).click();
   await expect(page.getByRole('button', { name: 'Quayside Brass' })).toBeVisible();

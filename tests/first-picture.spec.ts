@@ -39,7 +39,7 @@ test('whoever only looks round opens on a call, and the picture is understood fr
   await page.getByRole('button', { name: 'Explore a sample wedding' }).click();
   await expect(call(page)).toBeVisible();
   await expect(page.getByTestId('show-round')).toHaveCount(0);
-  await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
+  await expect(call(page)).toHaveText('f/2.8 on Ines’s near eye, from 1.5 m.');
   await expect(page.getByTestId('call')).toContainText('Narrower: ferns come back');
   await expect(page.getByTestId('call')).toContainText('blur at ferns');
   await expect(page.getByTestId('target-ring')).toBeVisible();
@@ -114,7 +114,7 @@ test('the field card gives the answer on a phone', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Field card' }).click();
   const heading = page.getByTestId('card-call');
-  await expect(heading).toContainText('f/1.4');
+  await expect(heading).toContainText('f/2.8');
   await expect(heading).toContainText('Ines’s near eye');
   const size = await heading
     .locator('.text-\\[100px\\]')

@@ -28,7 +28,7 @@ const pageOf = async (context: BrowserContext): Promise<Page> => context.pages()
 
 async function visit(page: Page, base: string): Promise<void> {
   await page.goto(`${base}/card/demo-family-steps`);
-  await expect(page.getByTestId('card-call')).toContainText('f/2.8');
+  await expect(page.getByTestId('card-call')).toContainText('f/7.1');
   await page.evaluate(async () => void (await navigator.serviceWorker.ready));
   await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
 }

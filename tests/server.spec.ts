@@ -51,7 +51,7 @@ test('a phone on the local network gets every screen over plain http', async ({ 
   const base = `http://studio.test:${new URL(baseURL ?? '').port}`;
   await page.goto(`${base}/setup/demo-west-door`);
   expect(await page.evaluate(() => isSecureContext)).toBe(false);
-  await expect(page.getByTestId('call').getByRole('heading', { level: 1 })).toHaveText(/^f\/1\.4 on Ines/);
+  await expect(page.getByTestId('call').getByRole('heading', { level: 1 })).toHaveText(/^f\/2\.8 on Ines/);
   // What needs ids of its own: somebody new, a setup, a job.
   await page.getByRole('button', { name: 'Person', exact: true }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Adult 1');

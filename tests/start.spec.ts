@@ -33,7 +33,7 @@ async function untilFramesBring(page: Page, count: () => Promise<number>): Promi
 test('up to the first call at most 250 kB of script come, no graphics and no charts', async ({ page }) => {
   await holdFrames(page);
   await page.goto('/setup/demo-west-door');
-  await expect(call(page)).toHaveText(/^f\/1\.4 on Ines/);
+  await expect(call(page)).toHaveText(/^f\/2\.8 on Ines/);
   const scripts = (await fetched(page)).filter(({ path }) => path.endsWith('.js'));
   expect(scripts.length).toBeGreaterThan(5);
   expect(scripts.every(({ bytes }) => bytes > 0)).toBe(true);
@@ -54,7 +54,7 @@ drawingTest('a field card draws nothing: no renderer comes for it', async ({ pag
 plainTest('what the rest of the screen needs cannot be fetched: it is said, and tried again', async ({ page }) => {
   await holdFrames(page);
   await page.goto('/setup/demo-west-door');
-  await expect(call(page)).toHaveText(/^f\/1\.4 on Ines/);
+  await expect(call(page)).toHaveText(/^f\/2\.8 on Ines/);
   await page.route(/_app\/immutable\//, (route) => route.abort());
   const problem = page.getByRole('alert').filter({ hasText: 'The rest of this screen could not be fetched' });
   await untilFramesBring(page, () => problem.count());

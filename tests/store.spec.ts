@@ -76,7 +76,7 @@ test('one damaged row is set aside and named; everything else works', async ({ p
     if (row['id'] === 'demo-rings') row['value'] = { name: 'Rings', camera: 'gone' };
   });
   await page.reload();
-  await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
+  await expect(call(page)).toHaveText('f/2.8 on Ines’s near eye, from 1.5 m.');
   const notice = page.getByTestId('set-aside');
   await expect(notice).toContainText('Set aside, because it cannot be read: setup “Rings”. Everything else works.');
   const download = page.waitForEvent('download');
@@ -131,7 +131,7 @@ test('a removed job can be restored after a reload', async ({ page }) => {
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Quayside Brass' }).click();
   await page.getByRole('button', { name: 'Fernhall Glasshouse', exact: true }).click();
-  await expect(page.getByRole('link', { name: /^West door .*f\/1/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^West door .*f\/2/ })).toBeVisible();
 });
 
 test('the message’s Undo takes back what it names, whatever was done since', async ({ page }) => {

@@ -142,6 +142,12 @@ test('a thing is added, dragged and nudged on the Floor, and rings and couple ar
   await expect.poll(async () => (await readViews(page)).ladder).not.toBe(before.ladder);
   await page.getByRole('tab', { name: 'Intent' }).click();
   await page.getByLabel('Aperture', { exact: true }).selectOption('deepAndSafe');
+  // So deep no stop holds all three looked at closely; a print is one press away.
+  await page.getByRole('button', { name: 'Alternatives' }).click();
+  await page
+    .getByTestId('other-ways')
+    .getByRole('button', { name: /^in print: / })
+    .click();
   for (const name of ['Rings', 'Ines', 'Tobiah']) {
     const row = page
       .getByTestId('ladder')

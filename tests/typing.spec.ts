@@ -211,7 +211,7 @@ test('what is typed and not yet taken survives a reload and going away; the valu
   await type(distance, '12 pac');
   await page.reload();
   await expect(distance).toHaveValue('12 pac');
-  await expect(call(page)).toHaveText('f/1.4 on Ines’s near eye, from 1.5 m.');
+  await expect(call(page)).toHaveText('f/2.8 on Ines’s near eye, from 1.5 m.');
   await expect(page.getByText('Not applied yet. Enter to apply, Esc to discard.')).toBeVisible();
   await page.keyboard.press(']');
   await expect(page).toHaveTitle(/^Rings/);

@@ -44,7 +44,17 @@ const jpeg = new Uint8Array(
 
 function asked(setup: Setup, number = 1, changes: Partial<CardOf> = {}): CardOf {
   const result = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits: defaultHabits });
-  return { setup, result, kit: builtInKit, unit: 'metric', number, placeName: 'West door', startsAt: 875, ...changes };
+  return {
+    setup,
+    result,
+    compensation: 0,
+    kit: builtInKit,
+    unit: 'metric',
+    number,
+    placeName: 'West door',
+    startsAt: 875,
+    ...changes
+  };
 }
 function cardOf(setup: Setup, number = 1, picture: Uint8Array | null = null): PaperCard {
   const of = asked(setup, number);

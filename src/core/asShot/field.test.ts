@@ -5,7 +5,7 @@ import { lightLevel } from '../call/light';
 import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { arbitraryOf } from '../testing/arbitrary';
-import { demoSetup } from '../testing/demo';
+import { demoSetup, inPrint } from '../testing/demo';
 import { runs } from '../testing/runs';
 import type { Remedy } from '../call/remedies/remedy';
 import { asPlanned, differentSchema, type Different } from '../setup/schedule';
@@ -34,8 +34,9 @@ describe('a setup as it turned out', () => {
     const deeper = asShot(family, kit, differently({ deeperMm: 600 }));
     const depths = deeper.people.map((person) => person.depthMm);
     expect(Math.min(...depths)).toBe(0);
-    expect(Math.max(...depths)).toBeCloseTo(2100);
-    const [before, after] = [plan(family), plan(deeper)];
+    expect(Math.max(...depths)).toBeCloseTo(1800);
+    // In print: looked at closely no stop holds them so deep.
+    const [before, after] = [plan(inPrint(family)), plan(inPrint(deeper))];
     const at = (result: typeof before) => result.stops[result.recommended]?.stop.fNumber ?? 0;
     expect(at(after)).toBeGreaterThan(at(before));
   });
@@ -48,7 +49,7 @@ describe('a setup as it turned out', () => {
   });
 
   it('has the wall closer, never in front of anybody', () => {
-    expect(asShot(door, kit, differently({ wallCloserMm: 500 })).backgrounds[0]?.depthMm).toBe(1000);
+    expect(asShot(door, kit, differently({ wallCloserMm: 500 })).backgrounds[0]?.depthMm).toBe(1400);
     expect(asShot(door, kit, differently({ wallCloserMm: 5000 })).backgrounds[0]?.depthMm).toBe(50);
   });
 

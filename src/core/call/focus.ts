@@ -5,7 +5,7 @@ import { effectiveFNumber, magnification, shiftedFocus } from '../optics/thinLen
 import { limits } from '../schema/values';
 import type { Candidate } from './candidates';
 import type { LightAtStop } from './light';
-import { follows, frozenByFlash, shakeDisc, somebodyMoves, subjectMotionDisc } from './motion';
+import { focusedForS, follows, frozenByFlash, shakeDisc, somebodyMoves, subjectMotionDisc } from './motion';
 import type { OddsInput } from './odds';
 import type { StopPlan } from './plan';
 import type { FocusGroup } from './aim';
@@ -83,14 +83,14 @@ export function defocus({ f, P }: Situation, { N, plane }: Focus, depth: number)
 
 /** Where the plane lands about its target, mm. */
 export function focusScatter({ setup, habits }: Situation, { candidate, m }: Focus): StopPlan['scatter'] {
-  const { stance, secondsToShutter } = setup.camera;
+  const { stance } = setup.camera;
   return {
     focusMm:
       setup.camera.focusMethod === 'scale'
         ? habits.scaleShare * candidate.focusDistanceMm
         : candidate.behindMm / (m * m),
     // Continuous focusing follows the photographer's own sway too.
-    holdMm: follows(setup.camera, somebodyMoves(setup)) ? 0 : holdSd(habits, stance, secondsToShutter),
+    holdMm: follows(setup.camera, somebodyMoves(setup)) ? 0 : holdSd(habits, stance, focusedForS(habits, setup.camera)),
     leanMm: candidate.leanMm
   };
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../job/demo';
+import { inPrint } from '../testing/demo';
 import { adultInterpupillaryMm } from '../people/anatomy';
 import { builtInKit } from '../kit/builtInKit';
 import { defaultHabits } from '../habits/habits';
@@ -62,6 +63,9 @@ describe('what the camera takes', () => {
       .flatMap(({ setups }) => setups)
       // Of ordinary pictures: one is stitched, one is taken through leaves to be missed.
       .filter(({ camera, name }) => !camera.stitch && name !== 'Through the ferns')
+      // As open as the faces allow in print, where a miss shows.
+      .map(inPrint)
+      .map((setup) => ({ ...setup, intent: { ...setup.intent, style: 'openAsFacesAllow' as const } }))
       .map((setup) => {
         const plan = planned(setup);
         const own = selected(plan);

@@ -177,14 +177,14 @@ describe('what stills blur', () => {
   const wanted = { rule: 'shake', shutterS: 1 / 250 } as const;
   const lit = (ev: number) => at(setupWith({ level: { kind: 'ev', ev100: ev } }), 4, main, { wanted });
 
-  it('shortens the shutter and raises the ISO, up to its limit and no further', () => {
-    // EV 8 at f/4 and 1/250 s asks for ISO 1563; EV 5 for 12 500; under that the limit of 12 800 holds the shutter.
+  it('shortens the shutter and raises the ISO, up to half of its limit and no further', () => {
+    // EV 8 at f/4 and 1/250 s asks for ISO 1563; EV 5 for 12 500: half of the limit of 12 800 holds the shutter.
     expect(lit(8)).toMatchObject({ shutterS: 1 / 250, floorRule: 'shake', missingStops: 0 });
     expect(lit(8).iso).toBeCloseTo((100 * 16 * 250) / 2 ** 8, 6);
-    const dim = lit(4);
-    expect(dim.iso).toBeCloseTo(main.isoLimit, 6);
-    expect(dim.shutterS).toBeCloseTo(16 / (2 ** 4 * 128), 9);
-    expect(dim).toMatchObject({ floorRule: 'shake', missingStops: 0 });
+    const dim = lit(5);
+    expect(dim.iso).toBeCloseTo(main.isoLimit / 2, 6);
+    expect(dim.shutterS).toBeCloseTo(16 / (2 ** 5 * 64), 9);
+    expect(dim).toMatchObject({ floorRule: 'isoLimit', missingStops: 0 });
     // In the dark the floor holds, and the rest is said to be missing.
     expect(lit(0)).toMatchObject({ shutterS: 1 / 85, floorRule: 'focalLength' });
     expect(lit(0).missingStops).toBeGreaterThan(1);

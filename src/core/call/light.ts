@@ -39,6 +39,7 @@ export type FloorRule =
   | 'lively'
   | 'shake'
   | 'movement'
+  | 'isoLimit'
   | 'sync'
   | 'chosen';
 
@@ -184,6 +185,9 @@ const stopsBeyond = (ratio: number): number => (Math.log2(ratio) > 1 / 6 ? Math.
 
 type Flash = NonNullable<Setup['light']['flash']>;
 
+/** For less blur of shake and movement than the rules ask, the ISO goes up to this share of its limit (common practice, no source). */
+const stillOfIsoLimit = 1 / 2;
+
 /** How many stops more than one a ratio is; 0 where it is less. */
 const stopsOver = (ratio: number): number => (ratio > 1 ? Math.log2(ratio) : 0);
 
@@ -211,9 +215,15 @@ function byLight(lighting: LightConditions, N: number, fastestS: number): LightA
   const isoSeconds = isoFor(level - filterStops - extensionStops, N, 1);
   const atBase = isoSeconds / body.baseIso;
   const dark = isoSeconds / body.isoLimit;
-  // As short as shake and movement ask, but no shorter than the ISO limit bears.
-  const limit = still === null || dark >= longest.shutterS ? longest : still;
-  const limitS = limit === still ? Math.max(still.shutterS, dark) : longest.shutterS;
+  // As short as shake and movement ask, but no shorter than so much of the ISO limit bears.
+  const bearableS = dark / stillOfIsoLimit;
+  const limit: ShutterFloor =
+    still === null || bearableS >= longest.shutterS
+      ? longest
+      : bearableS > still.shutterS
+        ? { rule: 'isoLimit', shutterS: bearableS }
+        : still;
+  const limitS = limit.shutterS;
   const enough = chosen === null && atBase <= limitS;
   const shutterS = Math.max(enough ? atBase : limitS, fastestS);
   const isoWanted = isoSeconds / shutterS;

@@ -179,6 +179,8 @@ describe('alternatives', () => {
     const setup = newSetup('s', 'S', { people: [] });
     expect(alternatives({ setup, kit, stopStep, habits: defaultHabits })).toEqual({
       targets: [],
+      between: null,
+      viewings: [],
       styles: []
     });
   });

@@ -1,12 +1,14 @@
 /** Every lens of the kit at the same framing. */
 import { bodyOf, lensOf } from '../kit/find';
 import { mountingsFor } from '../kit/fits';
-import { cameraDistance } from '../setup/framing';
-import { atSameFraming } from '../setup/sameFraming';
+import { framedSize } from '../optics/thinLens';
+import { cameraDistance, pictureSize } from '../setup/framing';
+import { atSameFraming, atSameSpot, type Keep } from '../setup/sameFraming';
 import type { Body, Kit, Lens } from '../kit/schema';
 import type { Camera, Setup } from '../setup/schema';
 import type { BackgroundAtStop, NoPlanReason } from './plan';
 import type { PlanInput } from './planInput';
+import { isSharpInPrintOnly, isTakeable } from './inPrint';
 import { planSetup } from './planSetup';
 
 /** Focal lengths zooms are used at, mm. */
@@ -26,6 +28,8 @@ export interface LensInLine {
   readonly distanceMm: number;
   /** Room missing behind you, mm; 0 when there is enough. */
   readonly beyondRoomMm: number;
+  /** What it shows across the height of the frame where they stand, mm. */
+  readonly framedHeightMm: number;
   /** How much larger the nose is drawn than the ears: 1 + 125 mm/distance. */
   readonly noseToEar: number;
   readonly flattering: boolean;
@@ -37,6 +41,10 @@ export interface LensInLine {
     readonly fNumber: number;
     readonly focusDistanceMm: number;
     readonly window: { readonly first: string; readonly last: string } | null;
+    /** Every goal is met, sharp looked at closely or, where nothing is, in print. */
+    readonly takeable: boolean;
+    /** Sharp in print only; the keeper rate is that of a print then. */
+    readonly inPrint: boolean;
     readonly odds: number;
     readonly worstRatio: number;
     readonly backgrounds: readonly (BackgroundAtStop & { readonly id: string })[];
@@ -77,8 +85,13 @@ export function lensesInLine(kit: Kit, body: Body, camera: Camera): InLine[] {
     .sort((a, b) => a.focalLengthMm - b.focalLengthMm);
 }
 
+/** The setup, and what each lens keeps of it: its framing when left out. */
+export interface LineUpInput extends PlanInput {
+  readonly keep?: Keep;
+}
+
 /** The lenses side by side, shortest first. Empty when the setup's own body is not in the kit. */
-export function lineUp(input: PlanInput, onProgress: (share: number) => void = () => undefined): LensInLine[] {
+export function lineUp(input: LineUpInput, onProgress: (share: number) => void = () => undefined): LensInLine[] {
   const { setup, kit } = input;
   const body = bodyOf(kit, setup.camera);
   if (!body) return [];
@@ -89,7 +102,7 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
     onProgress(index / all.length);
     const instead = { body, lens, lensId: lens.id, adapterIds, focalLengthMm };
     const free: Setup = { ...setup, intent: { ...setup.intent, stop: { kind: 'byStyle' } } };
-    const changed = atSameFraming(free, { body, P }, instead);
+    const changed = (input.keep === 'spot' ? atSameSpot : atSameFraming)(free, { body, P }, instead);
     const distanceMm = cameraDistance(changed, body, lens.pupilMagnification);
     const plan = planSetup({ ...input, setup: changed });
     const shared = {
@@ -97,6 +110,12 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
       lensName: name,
       focalLengthMm,
       distanceMm,
+      framedHeightMm: framedSize(
+        focalLengthMm,
+        distanceMm,
+        pictureSize(body, changed.camera).height,
+        lens.pupilMagnification
+      ),
       beyondRoomMm: room === null ? 0 : Math.max(0, distanceMm - room),
       noseToEar: 1 + noseToEarMm / distanceMm,
       flattering: distanceMm >= flatteringFromMm,
@@ -114,7 +133,9 @@ export function lineUp(input: PlanInput, onProgress: (share: number) => void = (
         fNumber: entry?.stop.fNumber ?? 1,
         focusDistanceMm: entry?.target.focusDistanceMm ?? distanceMm,
         window: plan.window ? { first: label(plan.window.first), last: label(plan.window.last) } : null,
-        odds: entry?.oddsOnTarget ?? 0,
+        takeable: isTakeable(plan),
+        inPrint: isSharpInPrintOnly(plan),
+        odds: (isSharpInPrintOnly(plan) ? plan.inPrint?.odds : entry?.oddsOnTarget) ?? 0,
         worstRatio: entry?.worst.ratio ?? 0,
         backgrounds: (entry?.backgrounds ?? []).map((item, index) => ({
           ...item,

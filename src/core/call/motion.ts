@@ -6,6 +6,7 @@ import type { Body, Lens } from '../kit/schema';
 import type { Vector } from '../maths/vector';
 import { surfaceDepth, type FocusSurface } from '../optics/focusSurface';
 import type { Camera, Person, Setup } from '../setup/schema';
+import { isByHand } from './scatter';
 import { flashFreezesStops, type LightAtStop, type ShutterFloor } from './light';
 
 /**
@@ -50,8 +51,19 @@ export function frozenByFlash(light: LightAtStop): boolean {
  * Whether the body follows somebody up to the shutter. The small sway of those who keep still lies within what continuous
  * focusing lets pass, so there it is no better than single, and restless besides (common practice, no source).
  */
-export const follows = ({ focusMode }: Pick<Camera, 'focusMode'>, somebodyMoves: boolean): boolean =>
-  focusMode !== 'single' && somebodyMoves;
+export const follows = (
+  { focusMode, focusMethod }: Pick<Camera, 'focusMode' | 'focusMethod'>,
+  somebodyMoves: boolean
+): boolean => focusMode !== 'single' && !isByHand(focusMethod) && somebodyMoves;
+
+/** From the focus being found to the shutter opening, seconds: as set, and what coming back from a magnified view or turning takes. */
+export function focusedForS(
+  { magnifiedS, turnS }: Pick<Habits, 'magnifiedS' | 'turnS'>,
+  { secondsToShutter, focusMethod, recompose }: Pick<Camera, 'secondsToShutter' | 'focusMethod' | 'recompose'>
+): number {
+  if (focusMethod === 'magnifier') return secondsToShutter + magnifiedS;
+  return secondsToShutter + (recompose === 'none' || isByHand(focusMethod) ? 0 : turnS);
+}
 
 /** Whether anybody goes somewhere, plays or dances. */
 export const somebodyMoves = ({ people }: Pick<Setup, 'people'>): boolean =>
@@ -61,9 +73,15 @@ export const somebodyMoves = ({ people }: Pick<Setup, 'people'>): boolean =>
  * Time people have to move in between the focus being found and the shutter opening, seconds: where the body follows them,
  * its lag.
  */
-export function unfollowedS({ continuousLagS, automaticLagS }: Habits, camera: Camera, moves: boolean): number {
-  if (!follows(camera, moves)) return camera.secondsToShutter;
+export function unfollowedS(habits: Habits, camera: Camera, moves: boolean): number {
+  const { continuousLagS, automaticLagS } = habits;
+  if (!follows(camera, moves)) return focusedForS(habits, camera);
   return camera.focusMode === 'continuous' ? continuousLagS : Math.min(automaticLagS, camera.secondsToShutter);
+}
+
+/** How unevenly a body follows somebody who comes or goes, as one standard deviation along the axis, mm. */
+export function followSd({ lagSpreadS }: Habits, { towardsMmPerS }: Person, camera: Camera): number {
+  return follows(camera, towardsMmPerS !== 0) ? Math.abs(towardsMmPerS) * lagSpreadS : 0;
 }
 
 /** How far a person comes nearer between focusing and release, mm; a body in continuous focusing follows but for its lag. */

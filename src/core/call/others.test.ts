@@ -2,7 +2,8 @@
 import { describe, expect, it } from 'vitest';
 import { defaultHabits } from '../habits/habits';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
-import type { Person } from '../setup/schema';
+import { builtInKit } from '../kit/builtInKit';
+import type { Person, Setup } from '../setup/schema';
 import { variedSetups } from '../testing/variedSetups';
 import { alternatives } from './alternatives';
 import { backgroundAtStop } from './background';
@@ -34,7 +35,7 @@ describe('where nothing can be planned', () => {
   ];
   it.each(nothing)('because %s, nothing else is answered', (_, input) => {
     expect(planSetup(input).kind).toBe('noPlan');
-    expect(alternatives(input)).toEqual({ targets: [], styles: [] });
+    expect(alternatives(input)).toEqual({ targets: [], between: null, viewings: [], styles: [] });
     expect(distanceSensitivity(input)).toBeNull();
     expect(whatIfSteadier(input)).toEqual([]);
     expect(findRemedies(input)).toEqual([]);
@@ -49,7 +50,64 @@ describe('where nothing can be planned', () => {
   });
 });
 
+describe('another way of looking', () => {
+  it('is what the call would be, looked at so; the one in use is left out', () => {
+    for (const input of calm.slice(0, 12)) {
+      const { intent } = input.setup;
+      const free = { ...intent, target: { kind: 'best' }, stop: { kind: 'byStyle' } } as const;
+      const { viewings } = alternatives(input);
+      expect(viewings.map(({ viewing }) => viewing)).not.toContain(intent.viewing.kind);
+      for (const { viewing, stop, facesHold } of viewings) {
+        const plan = planSetup({
+          ...input,
+          setup: { ...input.setup, intent: { ...free, viewing: { kind: viewing } } }
+        });
+        const entry = plan.kind === 'plan' ? plan.stops[plan.recommended] : undefined;
+        expect([stop, facesHold]).toEqual([entry?.stop.label, entry?.facesHold]);
+      }
+    }
+  });
+});
+
 describe('another target', () => {
+  it('between two rows is focused by hand, from a wider stop than autofocus on a face', () => {
+    const row = (depthMm: number, floorMm: number, from: number) =>
+      [-900, -300, 300, 900].map((lateralMm, index) =>
+        newPerson(`p${from + index}`, `P${from + index}`, { depthMm, floorMm, lateralMm: lateralMm + depthMm / 4 })
+      );
+    const base = newSetup('rows', 'Rows', { people: [...row(0, 0, 1), ...row(900, 250, 5)], backgrounds: [] });
+    const camera: Setup['camera'] = {
+      ...base.camera,
+      lensId: 'lens-50',
+      focalLengthMm: 50,
+      placement: { kind: 'distance', distanceMm: 6000 },
+      heightMm: 1700
+    };
+    const input: PlanInput = {
+      setup: { ...base, camera },
+      kit: builtInKit,
+      stopStep: 'third',
+      habits: defaultHabits
+    };
+    const { between, targets } = alternatives(input);
+    const stop = (label: string | null | undefined) => Number(label ?? Infinity);
+    expect(stop(between?.holdsFrom)).toBeLessThan(stop(targets[0]?.holdsFrom));
+    expect(between?.target).toMatchObject({ subjectId: null });
+    // Taken, it is what the plan says of it.
+    const target = { kind: 'distance', distanceMm: Math.round(between?.target.focusDistanceMm ?? 0) } as const;
+    const taken: Setup = {
+      ...input.setup,
+      camera: { ...camera, focusMethod: 'magnifier' },
+      intent: { ...base.intent, target }
+    };
+    const plan = planSetup({ ...input, setup: taken });
+    const holds = plan.kind === 'plan' ? plan.stops.find(({ facesHold }) => facesHold) : undefined;
+    expect(holds?.stop.label).toBe(between?.holdsFrom);
+    // One alone has no rows, and by hand it is among the places already.
+    expect(alternatives({ ...input, setup: { ...taken, people: base.people.slice(0, 1) } }).between).toBeNull();
+    expect(alternatives({ ...input, setup: taken }).between).toBeNull();
+  });
+
   it('holds from the stop the call would name for it', () => {
     let named = 0;
     for (const input of calm) {

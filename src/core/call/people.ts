@@ -3,7 +3,7 @@ import { noticedStretch, stretchAt } from '../setup/stretch';
 import { eyesMidpoint, type Subject } from '../setup/scene';
 import { decisiveSubjects, isIn } from './candidates';
 import { leastDepthMm, type LaidOut } from './layOut';
-import { approach, somebodyMoves, unfollowedS } from './motion';
+import { approach, followSd, somebodyMoves, unfollowedS } from './motion';
 import type { OddsMember } from './odds';
 import { noPlan, type NoPlan, type Plan } from './plan';
 import { personSway, swayAfter } from './scatter';
@@ -69,12 +69,13 @@ function membersOf({ setup, habits, personOf }: LaidOut, decisive: readonly Subj
   return decisive.map((subject) => {
     const person = subject.kind === 'person' ? personOf.get(subject.id) : undefined;
     const nearer = person ? approach(habits, person, setup.camera) : 0;
+    const uneven = person ? followSd(habits, person, setup.camera) : 0;
     const held = things.get(subject.id)?.held ? habits.swayMm.heldThing : 0;
     return {
       subject,
       nearest: subject.nearest - nearer,
       furthest: subject.furthest - nearer,
-      sway: swayAfter(habits, person ? personSway(habits, person) : held, seconds),
+      sway: Math.hypot(swayAfter(habits, person ? personSway(habits, person) : held, seconds), uneven),
       across: person?.acrossMmPerS ?? 0
     };
   });

@@ -127,8 +127,8 @@ export type Bound =
   | { readonly kind: 'light' }
   | { readonly kind: 'movement'; readonly subjectId: string };
 
-/** Why no stop holds the faces. */
-type Because = 'depth' | 'odds' | 'criterion' | 'shake' | 'movement';
+/** Why no stop holds the faces; `light`: some would, at more ISO than a closer look than print is worth. */
+type Because = 'depth' | 'odds' | 'criterion' | 'shake' | 'movement' | 'light';
 
 /** Two wishes that no stop grants together, or one that none grants at all. */
 export type Conflict =

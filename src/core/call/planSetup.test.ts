@@ -3,10 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { looseLenses, looseBodies } from '../testing/kit';
 import { runs } from '../testing/runs';
 import { bestFocusBetween } from '../optics/blur';
-import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
+import { callSentence, conflictSentences, noPlanWords, printWords, reasonSentence } from '../words/call';
 import { builtInKit } from '../kit/builtInKit';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
 import { demoJobs } from '../job/demo';
+import { inPrint } from '../testing/demo';
 import type { Background, Person, Setup } from '../setup/schema';
 import type { Plan, StopPlan } from './plan';
 import { planSetup } from './planSetup';
@@ -85,10 +86,18 @@ const anySetup: fc.Arbitrary<Setup> = fc
 describe('the call', () => {
   it('opens as far as the faces allow and says what binds at either end', () => {
     const result = plan(demo('West door'));
-    expect(callSentence(result, 'metric')).toBe('f/1.4 on Ines’s near eye, from 1.5 m.');
+    expect(callSentence(result, 'metric')).toBe('f/2.8 on Ines’s near eye, from 1.5 m.');
     expect(result.upper).toEqual({ kind: 'background', backgroundId: 'ferns' });
-    expect(result.lower).toEqual({ kind: 'lens' });
-    expect(reasonSentence(result)).toBe('f/1.4–f/2.4 works. f/1.4 is wide open. Narrower: ferns come back.');
+    expect(result.lower).toEqual({ kind: 'odds', subjectId: 'ines' });
+    expect(reasonSentence(result)).toBe(
+      'Only f/2.8 works. Wider: Ines drops under your 90%. Narrower: ferns come back.'
+    );
+    expect(printWords(result)).toBe('In print f/1.4 would do.');
+    const print = plan(inPrint(demo('West door')));
+    expect(print.lower).toEqual({ kind: 'lens' });
+    expect(reasonSentence(print)).toMatch(
+      /^f\/1\.4–f\/[\d.]+ works\. f\/1\.4 is wide open\. Narrower: ferns come back\.$/
+    );
   });
 
   it('settles a conflict for the faces and names both wishes', () => {
@@ -111,7 +120,7 @@ describe('the call', () => {
   });
 
   it('follows the style inside the window', () => {
-    const family = demo('Family on the steps');
+    const family = inPrint(demo('Family on the steps'));
     const f = (style: Setup['intent']['style']) => {
       const result = plan({ ...family, intent: { ...family.intent, style } });
       return result.stops[result.recommended]?.stop.fNumber ?? 0;

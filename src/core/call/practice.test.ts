@@ -10,7 +10,7 @@ import { runs } from '../testing/runs';
 import { arrange } from '../setup/arrangements';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
 import { setupFrom, templates } from '../setup/templates';
-import { callSentence, conflictSentences, reasonSentence } from '../words/call';
+import { callSentence, conflictSentences, framesToShoot, reasonSentence } from '../words/call';
 import { whyTarget } from '../words/why';
 import { tryCandidate } from './places';
 import { canExpose } from './exposable';
@@ -539,11 +539,12 @@ describe('the demo and the templates', () => {
     (_, setup) => {
       const result = plan(setup);
       const entry = called(result);
-      expect(entry.facesHold).toBe(true);
+      // Sharp looked at closely, or, where no stop is, in print.
+      expect(entry.facesHold || (result.inPrint?.odds ?? 0) >= result.oddsWanted).toBe(true);
       expect(canExpose(entry)).toBe(true);
       expect(result.hidden).toEqual([]);
       expect(result.outOfFrame).toEqual([]);
-      expect(entry.frames.for95).not.toBeNull();
+      expect(framesToShoot(result, entry)).not.toBeNull();
       expect(callSentence(result, 'metric')).toMatch(/^f\/[\d.]+ on .*\d c?m( from .*)?\.$/);
     }
   );

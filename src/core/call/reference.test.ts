@@ -53,7 +53,10 @@ const habits: Habits = {
   blinkS: 0.2,
   shakeShare: { standing: 0.9, braced: 0.6, kneeling: 0.4, monopod: 0.3, tripod: 0.1 },
   continuousLagS: 0.07,
-  continuousFactor: 1.3
+  continuousFactor: 1.3,
+  lagSpreadS: 0.04,
+  magnifiedS: 2,
+  turnS: 0.6
 };
 
 const anyPerson = fc
@@ -148,8 +151,12 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
   const goes = setup.people.some(
     (item) => item.towardsMmPerS !== 0 || item.acrossMmPerS !== 0 || item.mood === 'lively'
   );
-  const followed = camera.focusMode === 'continuous' && goes;
-  const lag = followed ? habits.continuousLagS : camera.secondsToShutter;
+  const byHand = camera.focusMethod === 'magnifier' || camera.focusMethod === 'byEye';
+  const waited =
+    camera.secondsToShutter +
+    (camera.focusMethod === 'magnifier' ? 2 : !byHand && camera.recompose !== 'none' ? 0.6 : 0);
+  const followed = camera.focusMode === 'continuous' && goes && !byHand;
+  const lag = followed ? habits.continuousLagS : waited;
   const rated = body.stabiliserStops - habits.stabiliserLossStops;
   /** Behind the lens, mm. */
   const behind = (sensitive: boolean) => {
@@ -191,9 +198,7 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
     const ratio = (id: string, z: number) => Math.hypot(defocus(z - nearer(id)), common, moving(id)) / C;
     const spread = {
       focusMm: behind(sensitive) / m ** 2,
-      holdMm: followed
-        ? 0
-        : habits.holdMm[camera.stance] * Math.sqrt(Math.min(camera.secondsToShutter, habits.swayGrowsForS))
+      holdMm: followed ? 0 : habits.holdMm[camera.stance] * Math.sqrt(Math.min(waited, habits.swayGrowsForS))
     };
     return { m, causes, common, moving, ratio, spread, plane, nearer };
   };
@@ -203,7 +208,8 @@ function reference({ setup, kit }: { setup: Setup; kit: Kit }, plan: Plan, entry
     const seconds = Math.sqrt(Math.min(lag, habits.swayGrowsForS));
     if (!who) return habits.swayMm.heldThing * seconds;
     const still = who.swayMm ?? (who.being === 'adult' ? habits.swayMm[who.posture] : who.being === 'pet' ? 17 : 14);
-    return still * { still: 1, restless: 1.8, lively: 4 }[who.mood] * seconds;
+    const uneven = followed ? 0.04 * Math.abs(who.towardsMmPerS) : 0;
+    return Math.hypot(still * { still: 1, restless: 1.8, lively: 4 }[who.mood] * seconds, uneven);
   };
 
   /** Chance that all of them are sharp, summed over where the plane may land: normal on the sensor, so in 1/s. */

@@ -5,7 +5,7 @@ import { planSetup } from './planSetup';
 import { defaultHabits } from '../habits/habits';
 import type { Body, Lens } from '../kit/schema';
 import { defaultCamera, newPerson } from '../setup/defaults';
-import { approach, shakeDisc, stabiliserStops, steadiness, unfollowedS } from './motion';
+import { approach, focusedForS, followSd, shakeDisc, stabiliserStops, steadiness, unfollowedS } from './motion';
 import { holdSd, lowLightOf, focusSd, swayAfter, personSway, type Focusing } from './scatter';
 import type { Person } from '../setup/schema';
 
@@ -66,7 +66,26 @@ describe('where the plane of focus lands', () => {
     const walker = newPerson('w', 'W', { towardsMmPerS: 1200 });
     const camera = { ...defaultCamera, secondsToShutter: 0.5 };
     expect(approach(defaultHabits, walker, { ...camera, focusMode: 'single' })).toBeCloseTo(600, 9);
-    expect(approach(defaultHabits, walker, { ...camera, focusMode: 'continuous' })).toBeCloseTo(60, 9);
+    expect(approach(defaultHabits, walker, { ...camera, focusMode: 'continuous' })).toBeCloseTo(24, 9);
+  });
+
+  it('varies where a body follows somebody, and only there', () => {
+    const walker = newPerson('w', 'W', { towardsMmPerS: -1200 });
+    expect(followSd(defaultHabits, walker, { ...defaultCamera, focusMode: 'continuous' })).toBeCloseTo(36, 9);
+    expect(followSd(defaultHabits, walker, { ...defaultCamera, focusMode: 'single' })).toBe(0);
+    const byHand = { ...defaultCamera, focusMode: 'continuous', focusMethod: 'magnifier' } as const;
+    expect(followSd(defaultHabits, walker, byHand)).toBe(0);
+    expect(followSd(defaultHabits, newPerson('p', 'P'), { ...defaultCamera, focusMode: 'continuous' })).toBe(0);
+  });
+
+  it('goes on for longer where one comes back from a magnified view, or turns', () => {
+    const camera = { ...defaultCamera, secondsToShutter: 0.5 };
+    expect(focusedForS(defaultHabits, camera)).toBe(0.5);
+    expect(focusedForS(defaultHabits, { ...camera, focusMethod: 'magnifier' })).toBe(2);
+    expect(focusedForS(defaultHabits, { ...camera, recompose: 'wrists' })).toBe(1);
+    // Focused by hand nothing is turned for.
+    expect(focusedForS(defaultHabits, { ...camera, focusMethod: 'byEye', recompose: 'wrists' })).toBe(0.5);
+    expect(unfollowedS(defaultHabits, { ...camera, focusMethod: 'magnifier', focusMode: 'continuous' }, true)).toBe(2);
   });
 });
 
@@ -119,7 +138,7 @@ describe('sway', () => {
     expect(unfollowedS(defaultHabits, single, true)).toBe(0.5);
     // It is no better on those who keep still.
     expect(unfollowedS(defaultHabits, { ...single, focusMode: 'continuous' }, false)).toBe(0.5);
-    expect(unfollowedS(defaultHabits, { ...single, focusMode: 'continuous' }, true)).toBe(0.05);
+    expect(unfollowedS(defaultHabits, { ...single, focusMode: 'continuous' }, true)).toBe(0.02);
     // A body that switches by itself does so where somebody moves, and later.
     expect(unfollowedS(defaultHabits, { ...single, focusMode: 'automatic' }, false)).toBe(0.5);
     expect(unfollowedS(defaultHabits, { ...single, focusMode: 'automatic' }, true)).toBe(0.15);

@@ -1,6 +1,8 @@
 /** How much the answer moves when the distance is not what it was taken to be. */
 import { apertureValue } from '../optics/stops';
 import type { Setup } from '../setup/schema';
+import { isSharpInPrintOnly } from './inPrint';
+import type { StopPlan } from './plan';
 import type { PlanInput } from './planInput';
 import { planSetup } from './planSetup';
 
@@ -33,10 +35,19 @@ export function distanceSensitivity(input: PlanInput): DistanceSensitivity | nul
   const here = planSetup({ ...input, setup: free });
   if (here.kind === 'noPlan') return null;
   const chosen = here.stops[here.recommended];
+  // Where only a print is sharp, its rate is what counts.
+  const inPrint = isSharpInPrintOnly(here);
+  const rateAt = (entry: StopPlan | undefined, moved: Setup): number => {
+    if (!inPrint || !entry) return entry?.oddsOnTarget ?? 0;
+    const kept: Setup['intent'] = { ...moved.intent, stop: { kind: 'chosen', fNumber: entry.stop.fNumber } };
+    const there = planSetup({ ...input, setup: { ...moved, intent: kept } });
+    return there.kind === 'plan' ? (there.inPrint?.odds ?? 0) : 0;
+  };
   const at = (share: number): DistanceCase => {
     const distanceMm = here.distanceMm * share;
     const camera: Setup['camera'] = { ...free.camera, placement: { kind: 'distance', distanceMm } };
-    const there = planSetup({ ...input, setup: { ...free, camera } });
+    const moved = { ...free, camera };
+    const there = planSetup({ ...input, setup: moved });
     if (there.kind === 'noPlan') return { distanceMm, stop: null, stops: 0, oddsWithThisStop: 0 };
     const picked = there.stops[there.recommended]?.stop;
     const same = there.stops[here.recommended];
@@ -44,12 +55,12 @@ export function distanceSensitivity(input: PlanInput): DistanceSensitivity | nul
       distanceMm,
       stop: picked?.label ?? null,
       stops: apertureValue(picked?.fNumber ?? 1) - apertureValue(chosen?.stop.fNumber ?? 1),
-      oddsWithThisStop: same?.oddsOnTarget ?? 0
+      oddsWithThisStop: rateAt(same, moved)
     };
   };
   const nearer = at(1 - distanceErrorShare);
   const further = at(1 + distanceErrorShare);
-  const holds = (chosen?.oddsOnTarget ?? 0) >= here.oddsWanted;
+  const holds = inPrint || (chosen?.oddsOnTarget ?? 0) >= here.oddsWanted;
   const measuringMatters = [nearer, further].some(
     (item) =>
       item.stop === null ||

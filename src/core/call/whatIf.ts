@@ -3,6 +3,7 @@ import type { Habits } from '../habits/habits';
 import { apertureValue } from '../optics/stops';
 import type { Setup } from '../setup/schema';
 import type { PlanInput } from './planInput';
+import { asCalled } from './inPrint';
 import { planSetup } from './planSetup';
 
 export const whatIfs = ['focus', 'hold', 'people', 'shake', 'lean'] as const;
@@ -38,7 +39,8 @@ const halved: Readonly<Record<WhatIfKind, (habits: Habits) => Habits>> = {
 };
 
 /** The figures that matter in this picture, what is gained by each if it were half as large, the most telling first. */
-export function whatIfSteadier(input: PlanInput): WhatIf[] {
+export function whatIfSteadier(asked: PlanInput): WhatIf[] {
+  const input = asCalled(asked, planSetup(asked));
   const free: Setup = { ...input.setup, intent: { ...input.setup.intent, stop: { kind: 'byStyle' } } };
   const now = planSetup({ ...input, setup: free });
   if (now.kind === 'noPlan') return [];

@@ -214,6 +214,24 @@ describe('a conflict', () => {
     });
   });
 
+  it('gives no more than half of the ISO limit for a closer look than print, where a print costs less', () => {
+    const dark: Picture = { faces: 'nnnnyy', inPrint: [1, 2, 3, 4, 5], isos: [800, 1600, 2500, 3200, 5000, 6400] };
+    const ratios = [2, 1.6, 1.5, 1.4, 0.9, 0.8];
+    const call = judgeStops(input({ ...dark, ratios }));
+    // The sharpest for print within half of 6400.
+    expect(call).toMatchObject({
+      window: null,
+      recommended: 3,
+      conflict: { because: 'light', bound: { kind: 'light' } }
+    });
+    // Within half, or where no print is cheaper, it is as it was.
+    expect(judgeStops(input({ ...dark, ratios, isos: [400, 800, 1600, 1600, 3200, 5000] }))).toMatchObject({
+      recommended: 4,
+      conflict: null
+    });
+    expect(judgeStops(input({ ...dark, ratios, inPrint: [4, 5] }))).toMatchObject({ recommended: 4, conflict: null });
+  });
+
   it('where no stop holds the faces picks the best odds, or the least blur when all are hopeless', () => {
     const hopeful = judgeStops(input({ faces: 'nnn', odds: [0.2, 0.6, 0.4], ratios: [0.9, 0.9, 0.9] }));
     expect(hopeful).toMatchObject({ recommended: 1, conflict: { kind: 'facesUnreachable', because: 'odds' } });

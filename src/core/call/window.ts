@@ -31,6 +31,7 @@ const hardlyAny = 0.05;
 const movementShare = 0.7;
 
 export function judgeStops(input: JudgeInput): Judgement {
+  if (closeLookTooDark(input)) return unreachable(input);
   const granted = holdingOf(input).filter((index) => input.stops[index]?.backgrounds.every((item) => item.met));
   const first = granted[0];
   const last = granted[granted.length - 1];
@@ -63,6 +64,16 @@ const isoShare = { lensBest: 1 / 4, deepAndSafe: 1 / 2 } as const;
 
 /** A safe stop is closed by so many more than the faces need, while the light allows, stops (common practice, no source). */
 const safeStops = 1;
+
+/**
+ * Whether faces sharp when looked at closely would cost more of the ISO limit than they are worth, where a print costs less: the
+ * noise shows sooner than the blur (common practice, no source).
+ */
+function closeLookTooDark(input: JudgeInput): boolean {
+  const holding = holdingOf(input);
+  const bright = (all: readonly number[]) => affordable(input, all, isoShare.deepAndSafe).length > 0;
+  return holding.length > 0 && !bright(holding) && bright(exposableOf(input.stops).filter(input.holdsInPrint));
+}
 
 /** The style's pick among stops that hold, the widest first. */
 function pick(input: JudgeInput, granted: readonly number[]): number {
@@ -196,21 +207,29 @@ function unreachable(input: JudgeInput): Judgement {
   const all = exposableOf(stops);
   const oddsAt = (index: number) => stops[index]?.oddsOnTarget ?? 0;
   const most = Math.max(...all.map(oddsAt));
-  const byRatio = indexOfLeast(all, (index) => stops[index]?.worst.ratio ?? Infinity);
+  const ratioAt = (index: number) => stops[index]?.worst.ratio ?? Infinity;
+  const byRatio = indexOfLeast(all, ratioAt);
   const asGood = all.filter((index) => oddsAt(index) >= most - oddsTie);
   // What is not sharp looked at closely may be in print: then the stop for that, on the safe side.
   const inPrint = all.filter((index) => input.holdsInPrint(index));
   const nearest = most > hardlyAny ? (asGood[0] ?? byRatio) : byRatio;
   // Half the circle is two stops: as safe as can be is as near to that as the light allows.
   const spare = style === 'deepAndSafe' ? 2 * safeStops : safeStops;
-  const recommended = inPrint.length > 0 ? safest(input, inPrint, { ofIsoLimit: 1, spareStops: spare }) : nearest;
-  const bound = facesBound(input, recommended);
+  const tooDark = closeLookTooDark(input);
+  const ofIsoLimit = tooDark || style !== 'deepAndSafe' ? isoShare.deepAndSafe : 1;
+  const recommended = inPrint.length > 0 ? safest(input, inPrint, { ofIsoLimit, spareStops: spare }) : nearest;
+  // Lens and diffraction alone are what is too soft only where they are at every stop.
+  const clear = all.filter((index) => (stops[index]?.lensRatio ?? Infinity) <= 1);
+  const decided = clear.length === 0 || clear.includes(recommended) ? recommended : indexOfLeast(clear, ratioAt);
+  const bound: Bound = tooDark ? { kind: 'light' } : facesBound(input, decided);
   const because =
-    bound.kind === 'lensBlur' || bound.kind === 'lensEdge'
-      ? 'criterion'
-      : bound.kind === 'odds' || bound.kind === 'shake' || bound.kind === 'movement'
-        ? bound.kind
-        : 'depth';
+    bound.kind === 'light'
+      ? 'light'
+      : bound.kind === 'lensBlur' || bound.kind === 'lensEdge'
+        ? 'criterion'
+        : bound.kind === 'odds' || bound.kind === 'shake' || bound.kind === 'movement'
+          ? bound.kind
+          : 'depth';
   return {
     window: null,
     lower: bound,

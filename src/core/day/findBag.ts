@@ -2,7 +2,7 @@
 import type { PlanInput } from '../call/planInput';
 import type { Kit } from '../kit/schema';
 import { smallestBag, type Demand } from './bag';
-import { lensesToAdd, demandOf, isTakeable } from './kitOptions';
+import { lensesToAdd, demandOf, isTakeableAsPlanned } from './kitOptions';
 
 export interface BagQuestion {
   readonly inputs: readonly PlanInput[];
@@ -38,7 +38,7 @@ export function findBag(
   const musts = inputs.filter(({ setup }) => setup.schedule.priority === 'must').map(({ setup }) => setup.id);
   const { items, exact, ways } = smallestBag(demands.filter((demand) => musts.includes(demand.setupId)));
   // The plan as it stands is always an option: tight is what has no other and does not hold itself.
-  const tight = inputs.filter((input, index) => demands[index]?.options.length === 1 && !isTakeable(input));
+  const tight = inputs.filter((input, index) => demands[index]?.options.length === 1 && !isTakeableAsPlanned(input));
   const added = lensesToAdd(tight, kit, (share) => onProgress(demandsShare + (1 - demandsShare) * share));
   return {
     demands,

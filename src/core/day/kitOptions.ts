@@ -1,6 +1,7 @@
 /** With which bodies and lenses a setup can be taken as it is wanted, and what a lens nobody owns yet would add. */
 import type { PlanInput } from '../call/planInput';
 import { lineUp } from '../call/lineUp';
+import { isTakeable } from '../call/inPrint';
 import { planSetup } from '../call/planSetup';
 import { bodyOf, lensOf } from '../kit/find';
 import { builtInMount, canMount, mountings } from '../kit/fits';
@@ -12,9 +13,9 @@ import type { Demand, Option } from './bag';
 /** Ranks, no unit: how much less one would take another lens, or another body, than what is planned (my choice). */
 const ratherThan = { lens: 1, body: 3 } as const;
 
-/** Does a lens at some focal length grant every wish from where there is room to stand? */
+/** Does a lens at some focal length meet every goal from where there is room to stand? */
 type Serves = ReturnType<typeof lineUp>[number];
-const serves = ({ result, beyondRoomMm }: Serves): boolean => beyondRoomMm === 0 && result?.window != null;
+const serves = ({ result, beyondRoomMm }: Serves): boolean => beyondRoomMm === 0 && result?.takeable === true;
 
 /**
  * Every way to take a setup with this kit: what grants every wish at the same framing, and always what it is planned with.
@@ -71,10 +72,10 @@ interface Addition {
   readonly opens: readonly string[];
 }
 
-/** Whether a setup, as it is planned, grants every wish. */
-export function isTakeable(input: PlanInput): boolean {
+/** Whether a setup, as it is planned, meets every goal. */
+export function isTakeableAsPlanned(input: PlanInput): boolean {
   const plan = planSetup(input);
-  return plan.kind === 'plan' && plan.window !== null;
+  return plan.kind === 'plan' && isTakeable(plan);
 }
 
 /**

@@ -86,7 +86,7 @@ describe('the shot list', () => {
       Name: 'West door',
       Time: '13:40',
       People: 'Ines',
-      Aperture: 'f/1.4',
+      Aperture: 'f/2.8',
       Place: 'West door'
     });
     expect(cells['Focus on']).toContain('Ines');

@@ -5,7 +5,7 @@ import { defaultHabits } from '../habits/habits';
 import { builtInKit } from '../kit/builtInKit';
 import { bodyOf } from '../kit/find';
 import { blurDiscDiameter } from '../optics/blur';
-import { demoSetup } from '../testing/demo';
+import { demoSetup, inPrint } from '../testing/demo';
 import { testFace, testFrame } from '../testing/frames';
 import { seededNormal, seededRandom } from '../testing/random';
 import { runs } from '../testing/runs';
@@ -31,7 +31,9 @@ import {
 import { listOfNames } from '../words/call';
 import { directionWords, frameRemark, framesTitle, settingsLine } from '../words/frames';
 
-const family = demoSetup('Family on the steps');
+// As open as a print allows, where a plane in front shows.
+const steps = inPrint(demoSetup('Family on the steps'));
+const family: typeof steps = { ...steps, intent: { ...steps.intent, style: 'openAsFacesAllow' } };
 const input = { setup: family, kit: builtInKit, stopStep: 'third' as const, habits: defaultHabits };
 const plan = planSetup(input);
 const body = bodyOf(builtInKit, family.camera);

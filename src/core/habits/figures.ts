@@ -40,11 +40,13 @@ export const habitGroups: readonly HabitGroup[] = [
       figure(['focusShare', 'magnifier'], 'Magnified, by hand', '×', [0.15, 0.4], 0.05),
       figure(['focusShare', 'magnifierOnTripod'], 'Magnified, on a tripod', '×', [0.05, 0.2], 0.01),
       figure(['focusShare', 'byEye'], 'By eye', '×', [1, 2], 0.1),
+      figure(['magnifiedS'], 'Magnified takes longer by', 's', [1, 4], 0.5),
       figure(['lowLightFromEv'], 'AF gets worse below', 'EV', [0, 4], 1),
       figure(['lowLightFactor'], 'At its limit wider by', '×', [1.5, 5], 0.5),
       figure(['scaleShare'], 'By the distance scale', '%', [4, 12], 1, 100),
       figure(['continuousFactor'], 'Continuous, wider by', '×', [1, 1.5], 0.05),
-      figure(['continuousLagS'], 'Continuous focus lags', 's', [0.02, 0.15], 0.01),
+      figure(['continuousLagS'], 'Continuous focus lags', 's', [0.01, 0.1], 0.01),
+      figure(['lagSpreadS'], 'Its lag varies by', 's', [0.01, 0.06], 0.01),
       figure(['automaticLagS'], 'Switching by itself lags', 's', [0.1, 0.4], 0.05)
     ]
   },
@@ -56,6 +58,7 @@ export const habitGroups: readonly HabitGroup[] = [
       figure(['holdMm', 'kneeling'], 'Kneeling', 'mm', [2, 5], 0.5),
       figure(['holdMm', 'monopod'], 'Monopod', 'mm', [1, 4], 0.5),
       figure(['holdMm', 'tripod'], 'Tripod', 'mm', [0.1, 1], 0.1),
+      figure(['turnS'], 'Recomposing takes longer by', 's', [0.3, 1], 0.1),
       figure(['leanMm'], 'Leaning after focusing', 'mm', [20, 30], 5),
       figure(['leanSpreadMm'], 'Spread of that', 'mm', [5, 20], 1),
       figure(['reactionS'], 'Your reaction time', 's', [0.18, 0.3], 0.01),

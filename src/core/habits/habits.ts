@@ -79,6 +79,13 @@ export const habitsSchema = z.strictObject({
   ),
   stabiliserLossStops: numberBetween(0, 6).describe('Stops a stabiliser falls short of its rating'),
   continuousLagS: numberBetween(0, 2).describe('How far continuous focusing trails a movement'),
+  lagSpreadS: numberBetween(0, 2)
+    .default(0.03)
+    .describe('Spread of that: a pace is not even, and the body foretells it with an error'),
+  magnifiedS: numberBetween(0, 20)
+    .default(1.5)
+    .describe('Focusing magnified takes so much longer, until the whole frame is back and the shutter opens'),
+  turnS: numberBetween(0, 20).default(0.5).describe('Turning after focusing takes so much longer'),
   pivotMm: z
     .strictObject({ wrists: numberBetween(0, 3000), shoulders: numberBetween(0, 3000), waist: numberBetween(0, 3000) })
     .describe('Pivot of a turn after focusing, behind the entrance pupil'),
@@ -112,7 +119,10 @@ export const defaultHabits: Habits = {
   shakeShare: { standing: 0.65, braced: 0.4, kneeling: 0.4, monopod: 0.2, tripod: 0 },
   shakeAtMost: 0.4,
   stabiliserLossStops: 1.5,
-  continuousLagS: 0.05,
+  continuousLagS: 0.02,
+  lagSpreadS: 0.03,
+  magnifiedS: 1.5,
+  turnS: 0.5,
   pivotMm: { wrists: 120, shoulders: 250, waist: 600 },
   leanMm: 25,
   leanSpreadMm: 10,

@@ -1,6 +1,6 @@
 /** What one frame says of each person. */
 import type { StopPlan } from '../call/plan';
-import { frozenByFlash } from '../call/motion';
+import { focusedForS, frozenByFlash } from '../call/motion';
 import { moodFactor, swayAfter, usualSway } from '../call/scatter';
 import type { FaceJudged, FrameJudged } from '../frames/eyes';
 import type { FrameReading } from '../frames/reading';
@@ -22,7 +22,7 @@ export function personsOf(
   entry: StopPlan
 ): Told[] {
   const { setup, habits } = planned;
-  const { secondsToShutter } = setup.camera;
+  const seconds = focusedForS(habits, setup.camera);
   // What shook the camera moved all of it.
   const placed =
     reading && judged.shake === null
@@ -33,7 +33,7 @@ export function personsOf(
     if (!person) return [];
     const must = person.importance !== 'maySoft';
     const usualMm = usualSway(habits, person);
-    const scale = swayAfter(habits, moodFactor(habits, person), secondsToShutter);
+    const scale = swayAfter(habits, moodFactor(habits, person), seconds);
     const found = placed.get(face.faceId);
     const own = found && usualMm > 0 && scale > 0 ? { ...found, scale, usualMm } : null;
     // Who may be soft counts for nobody's sharpness, but sways like the others.

@@ -11,7 +11,7 @@ import { pictureSize } from '../setup/framing';
 import type { Setup } from '../setup/schema';
 import { blurDiscDiameter } from '../optics/blur';
 import { imageShift, shiftedFocus } from '../optics/thinLens';
-import { demoSetup } from '../testing/demo';
+import { demoSetup, inPrint } from '../testing/demo';
 import { seededNormal, seededRandom } from '../testing/random';
 import { runs } from '../testing/runs';
 import { atDistanceMm, kitGroups, ownFocusOf, personFigures, swayByStance, withOwn, type RecordAsked } from './groups';
@@ -122,7 +122,7 @@ function shotOf(
   { smear, closedIn, nearerIn, swayed = () => 0, noise = () => 0, widthPx = 4000 }: Mishaps = {}
 ): Recorded[] {
   const habits = defaultHabits;
-  const setup = typeof name === 'string' ? demoSetup(name) : name;
+  const setup = typeof name === 'string' ? inPrint(demoSetup(name)) : name;
   const plan = planSetup({ setup, kit: builtInKit, stopStep: 'third', habits });
   const body = bodyOf(builtInKit, setup.camera);
   const lens = lensOf(builtInKit, setup.camera);
@@ -219,7 +219,7 @@ describe('frames, recorded', () => {
 
   it('tell who sways more than the others, from their discs', () => {
     const normal = seededNormal(78);
-    const door = demoSetup('West door');
+    const door = inPrint(demoSetup('West door'));
     const [first] = door.people;
     if (!first) throw new Error('nobody');
     // Three in one row, a little apart, close to the lens.
@@ -292,7 +292,7 @@ describe('what the record says of a lens', () => {
     // Once more takes the place of what it said before.
     expect(withOwn(habits, [found], now + 1).own).toHaveLength(1);
     const call = (name: string, given: Habits) => {
-      const plan = planSetup({ setup: demoSetup(name), kit: builtInKit, stopStep: 'third', habits: given });
+      const plan = planSetup({ setup: inPrint(demoSetup(name)), kit: builtInKit, stopStep: 'third', habits: given });
       const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
       if (!entry) throw new Error('no plan');
       return entry;

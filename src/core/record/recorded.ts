@@ -1,6 +1,7 @@
 /** Frames of one setup as the record keeps them. */
 import { group } from 'd3-array';
 import type { StopPlan } from '../call/plan';
+import { focusedForS } from '../call/motion';
 import { isByHand, focusSd, swayAfter, personSway } from '../call/scatter';
 import { standIn } from '../simulation/metadata';
 import type { Cause } from '../frames/causes';
@@ -92,7 +93,7 @@ export function recordedOf(
 /** How far the photographer and whoever was focused on sway before the frame is taken, as one standard deviation, mm. */
 function swayMm({ setup, habits }: FramePlan, { target, scatter }: StopPlan): number {
   const person = setup.people.find(({ id }) => id === target.subjectId);
-  const theirs = person ? swayAfter(habits, personSway(habits, person), setup.camera.secondsToShutter) : 0;
+  const theirs = person ? swayAfter(habits, personSway(habits, person), focusedForS(habits, setup.camera)) : 0;
   return Math.hypot(scatter.holdMm, scatter.leanMm, theirs);
 }
 

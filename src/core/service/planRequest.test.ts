@@ -240,7 +240,8 @@ describe('plan request', () => {
           'sensitivity',
           'cropMode',
           'fieldPerM',
-          'edge'
+          'edge',
+          'between'
         ]) {
           nulls.delete(known);
         }

@@ -15,7 +15,7 @@ import { focalLengthProblem, goTogether, lensOf } from '../kit/find';
 import { kitSchema } from '../kit/schema';
 import { setupSchema } from '../setup/schema';
 import { maxLineUpWork, maxRequestBytes } from './limits';
-import { callSentence, conflictSentences, noPlanWords, reasonSentence } from '../words/call';
+import { callSentence, conflictSentences, noPlanWords, printWords, reasonSentence } from '../words/call';
 
 const version = z
   .int()
@@ -123,7 +123,11 @@ export function answerPlanRequest(text: string): PlanAnswer {
   const plan = planSetup(input);
   const words =
     plan.kind === 'plan'
-      ? { call: callSentence(plan, 'metric'), reason: reasonSentence(plan), conflict: conflictSentences(plan) }
+      ? {
+          call: callSentence(plan, 'metric'),
+          reason: [reasonSentence(plan), printWords(plan)].filter((text) => text !== '').join(' '),
+          conflict: conflictSentences(plan)
+        }
       : noPlanWords(plan.reason, 'metric');
   const answer = {
     words,

@@ -32,6 +32,7 @@ export const defaultCamera: Camera = {
   focusMode: 'single',
   trigger: 'halfPress',
   drive: 'one',
+  exposureMode: 'aperturePriority',
   metering: 'whole',
   recompose: 'none',
   secondsToShutter: 0.5,

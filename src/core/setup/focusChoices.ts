@@ -1,5 +1,5 @@
 /** How one focuses and meters, by name, once: for the interface, for sentences, exports and paper. */
-import type { Camera, Metering } from './schema';
+import type { Camera, ExposureMode, Metering } from './schema';
 
 export const focusMethodWords: Readonly<Record<Camera['focusMethod'], string>> = {
   crossPoint: 'AF, cross-type or mirrorless point',
@@ -38,6 +38,12 @@ export const meteringWords: Readonly<Record<Metering, string>> = {
   centre: 'centre-weighted',
   spot: 'spot, centre',
   point: 'spot, at the AF point'
+};
+
+export const exposureModeWords: Readonly<Record<ExposureMode, string>> = {
+  aperturePriority: 'aperture priority, Auto ISO',
+  manualAutoIso: 'manual, Auto ISO',
+  manual: 'manual'
 };
 
 export const triggerWords: Readonly<Record<Camera['trigger'], string>> = {

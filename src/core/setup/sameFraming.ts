@@ -20,16 +20,14 @@ interface Instead extends Pick<Camera, 'lensId' | 'adapterIds' | 'focalLengthMm'
   readonly body: Body;
 }
 
-/**
- * The setup taken with something else from where it frames the same; what decides the distance by itself goes on doing so.
- * The group stays where it was in the picture.
- */
-export function atSameFraming(setup: Setup, { body, P }: Taking, instead: Instead): Setup {
-  const { camera } = setup;
-  const framed = framedSize(camera.focalLengthMm, cameraDistance(setup, body, P), pictureSize(body, camera).height, P);
-  const { lensId, adapterIds, focalLengthMm, lens } = instead;
+/** What a lens is changed for: the same framing from another place, or another framing from the same. */
+export type Keep = 'framing' | 'spot';
+
+/** The setup with something else in the camera, and what it may then show. */
+function holding({ camera }: Setup, instead: Instead): Camera {
+  const { lensId, adapterIds, focalLengthMm } = instead;
   const otherBody = instead.body.id !== camera.bodyId;
-  const held: Camera = {
+  return {
     ...camera,
     bodyId: instead.body.id,
     cropMode: otherBody ? null : camera.cropMode,
@@ -37,6 +35,23 @@ export function atSameFraming(setup: Setup, { body, P }: Taking, instead: Instea
     adapterIds: [...adapterIds],
     focalLengthMm
   };
+}
+
+/** The setup taken with something else from where the camera is: it shows more, or less. */
+export function atSameSpot(setup: Setup, { body, P }: Taking, instead: Instead): Setup {
+  const distanceMm = cameraDistance(setup, body, P);
+  return { ...setup, camera: { ...holding(setup, instead), placement: { kind: 'distance', distanceMm } } };
+}
+
+/**
+ * The setup taken with something else from where it frames the same; what decides the distance by itself goes on doing so.
+ * The group stays where it was in the picture.
+ */
+export function atSameFraming(setup: Setup, { body, P }: Taking, instead: Instead): Setup {
+  const { camera } = setup;
+  const framed = framedSize(camera.focalLengthMm, cameraDistance(setup, body, P), pictureSize(body, camera).height, P);
+  const { focalLengthMm, lens } = instead;
+  const held = holding(setup, instead);
   // A stitched view of another lens has another height.
   const { height } = pictureSize(instead.body, held);
   const placement: Camera['placement'] =

@@ -43,6 +43,8 @@ export const placementSchema = z.discriminatedUnion('kind', [
 ]);
 
 export const focusAreas = ['point', 'neighbours', 'zone', 'wholeFrame', 'tracking', 'eyeDetection', 'tap'] as const;
+/** What is left to the camera's meter: time and ISO, ISO alone, nothing. */
+export const exposureModes = ['aperturePriority', 'manualAutoIso', 'manual'] as const;
 export const meterings = ['whole', 'centre', 'spot', 'point'] as const;
 
 export const stances = ['standing', 'braced', 'kneeling', 'monopod', 'tripod'] as const;
@@ -79,6 +81,10 @@ export const cameraSchema = z.strictObject({
     .describe('automatic: the body switches to continuous when it sees something move'),
   trigger: z.enum(['halfPress', 'thumb']).default('halfPress').describe('The button that focuses'),
   drive: z.enum(['one', 'burst']).default('one').describe('Frames for each press'),
+  exposureMode: z
+    .enum(exposureModes)
+    .default('aperturePriority')
+    .describe('aperturePriority: with Auto ISO and a slowest time; manualAutoIso: time by hand; manual: all by hand'),
   metering: z
     .enum(meterings)
     .default('whole')
@@ -340,6 +346,7 @@ export const setupSchema = z
 export type Framing = (typeof framings)[number];
 export type Camera = z.infer<typeof cameraSchema>;
 export type FocusArea = (typeof focusAreas)[number];
+export type ExposureMode = (typeof exposureModes)[number];
 export type Metering = (typeof meterings)[number];
 export type Person = z.infer<typeof personSchema>;
 export type Thing = z.infer<typeof thingSchema>;

@@ -6,11 +6,12 @@ import { prepare } from '../call/planSetup';
 import type { Situation } from '../call/situation';
 import { isByHand } from '../call/scatter';
 import { edgeFindings, type EdgeFinding } from '../setup/edges';
+import { growingFindings, type GrowingFinding } from '../setup/growing';
 import { projector } from '../setup/projection';
 import { croppedTo } from '../setup/shapes';
 import { eyesMidpoint } from '../setup/scene';
 import type { Stop } from '../optics/stops';
-import { meterReading, type MeterReading } from './metering';
+import { exposureModeOf, misleads, readingAtTarget, type MeterReading } from './metering';
 import { troubles, type Trouble } from './trouble';
 
 export type Check =
@@ -25,6 +26,7 @@ export type Check =
   | { readonly kind: 'dust' }
   | { readonly kind: 'weakEnd'; readonly end: 'short' | 'long' }
   | { readonly kind: 'edge'; readonly finding: EdgeFinding }
+  | { readonly kind: 'growing'; readonly finding: GrowingFinding }
   | { readonly kind: 'crop'; readonly shape: string; readonly lost: readonly string[] }
   | { readonly kind: 'trouble'; readonly trouble: Trouble }
   | { readonly kind: 'lookAtFirst' }
@@ -36,9 +38,6 @@ export type Check =
 
 /** Dust on the sensor and the lens shows from here on (common practice, no source). */
 const dustFrom = 15;
-
-/** A reading off by less needs no word, stops (from memory). */
-const readingOff = 0.5;
 
 /** Nearer to an end of a zoom than this share of its range is that end (from memory). */
 const endShare = 0.06;
@@ -91,7 +90,7 @@ export function checksOf(input: PlanInput, plan: Plan): readonly Check[] {
 }
 
 function before(situation: Situation, entry: StopPlan): Check[] {
-  const { setup, body, view, P, stabiliser, lineOfSight, aim } = situation;
+  const { setup, body, view, P, stabiliser } = situation;
   const { camera, light } = setup;
   const checks: Check[] = [];
   if (isByHand(camera.focusMethod)) checks.push({ kind: 'byHand' });
@@ -99,9 +98,8 @@ function before(situation: Situation, entry: StopPlan): Check[] {
   for (const trouble of troubles(situation, entry)) checks.push({ kind: 'trouble', trouble });
   if (camera.secondsToShutter > heldForS) checks.push({ kind: 'hold' });
   checks.push({ kind: 'drive', drive: camera.drive, frames: entry.frames.for95 });
-  const place = entry.target.position && aim.at(entry.target.position);
-  const reading = meterReading({ setup, body, lineOfSight: lineOfSight(), at: place ?? { x: 0.5, y: 0.5 } });
-  if (Math.abs(reading.offStops) >= readingOff) checks.push({ kind: 'metering', reading });
+  const reading = readingAtTarget(situation, entry);
+  if (exposureModeOf(setup) !== 'manual' && misleads(reading)) checks.push({ kind: 'metering', reading });
   if (setup.people.some(({ look }) => look.outfitColour === 'ivory') || light.flash)
     checks.push({ kind: 'highlights' });
   if (camera.stance === 'tripod' && stabiliser > 0) checks.push({ kind: 'stabiliserOff' });
@@ -111,6 +109,9 @@ function before(situation: Situation, entry: StopPlan): Check[] {
   if (end) checks.push({ kind: 'weakEnd', end });
   const project = projector(view, camera, body, entry.drawnFocusMm, P);
   for (const finding of edgeFindings(setup, project)) checks.push({ kind: 'edge', finding });
+  const lost = (id: string) =>
+    entry.backgrounds[setup.backgrounds.findIndex((item) => item.id === id)]?.lostDetailMm ?? 0;
+  for (const finding of growingFindings(setup, view, lost)) checks.push({ kind: 'growing', finding });
   for (const shape of setup.intent.shapes) checks.push({ kind: 'crop', shape, lost: lostTo(situation, shape) });
   return checks;
 }

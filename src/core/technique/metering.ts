@@ -2,11 +2,15 @@
  * What the exposure meter makes of this scene: it takes what it looks at for middle grey. Reflectances are from memory; the
  * light is taken to fall alike on everything but what shines by itself.
  */
+import type { NoPlan, Plan, StopPlan } from '../call/plan';
+import type { PlanInput } from '../call/planInput';
+import { prepare } from '../call/planSetup';
+import type { Situation } from '../call/situation';
 import type { Body } from '../kit/schema';
 import type { Appearance } from '../people/appearance';
 import { backgroundKind } from '../setup/backgroundKinds';
 import { pointBox } from '../setup/focusArea';
-import type { Metering, Setup, Thing } from '../setup/schema';
+import type { ExposureMode, Metering, Setup, Thing } from '../setup/schema';
 import { ownersIn, surfacesIn, type FrameArea, type LineOfSight, type SeenSurface } from '../setup/lineOfSight';
 
 /** Meters are set to this reflectance (ISO 2720: about 12 to 18%; the customary grey card). */
@@ -85,6 +89,9 @@ export interface MeterReading {
   readonly correction: number;
 }
 
+/** A reading off by less needs no compensation, stops (from memory). */
+const readingOff = 0.5;
+
 interface Metered {
   readonly setup: Setup;
   readonly body: Body;
@@ -120,4 +127,32 @@ export function meterReading(metered: Metered, metering: Metering = metered.setu
   const mean = on.reduce((sum, surface) => sum + surface.share * of(surface), 0) / Math.max(all, 1e-9);
   const offStops = Math.log2(mean / middleGrey) * (metering === 'whole' ? wholeMisled : 1);
   return { on, offStops, correction: Math.round(offStops * 3) / 3 + 0 };
+}
+
+/** What the meter reads with the focus point on the target. */
+export function readingAtTarget({ setup, body, aim, lineOfSight }: Situation, { target }: StopPlan): MeterReading {
+  const at = target.position && aim.at(target.position);
+  return meterReading({ setup, body, lineOfSight: lineOfSight(), at: at ?? { x: 0.5, y: 0.5 } });
+}
+
+/**
+ * How the exposure is set: as the photographer works, but by hand where a flash lights the picture, which no meter reads, and
+ * with the time by hand where it was chosen.
+ */
+export function exposureModeOf({ camera, light }: Setup): ExposureMode {
+  if (light.flash && light.flash.use !== 'fill') return 'manual';
+  if (camera.exposureMode === 'aperturePriority' && light.shutterS !== null) return 'manualAutoIso';
+  return camera.exposureMode;
+}
+
+/** Whether a reading is worth dialling anything in for. */
+export const misleads = ({ offStops }: MeterReading): boolean => Math.abs(offStops) >= readingOff;
+
+/** Exposure compensation to dial in for a setup as planned, in thirds of a stop; 0 where the meter is near enough or not asked. */
+export function compensationOf(input: PlanInput, plan: Plan | NoPlan): number {
+  const entry = plan.kind === 'plan' ? plan.stops[plan.selected] : undefined;
+  const situation = entry && prepare(input);
+  if (!entry || !situation || situation.kind === 'noPlan' || exposureModeOf(input.setup) === 'manual') return 0;
+  const reading = readingAtTarget(situation, entry);
+  return misleads(reading) ? reading.correction : 0;
 }

@@ -6,6 +6,7 @@ import { asFocusTarget } from '../call/focusTarget';
 import { oddsOverLandings } from '../call/oddsOverLandings';
 import type { Plan, Target } from '../call/plan';
 import type { PlanInput } from '../call/planInput';
+import { asCalled } from '../call/inPrint';
 import { planSetup, stopsOf } from '../call/planSetup';
 import { prepare } from '../call/planSetup';
 import type { FocusGroup } from '../call/aim';
@@ -166,7 +167,7 @@ export function judgedRules(input: PlanInput): readonly Ruled[] {
   const plan = planSetup(input);
   // Places are looked at whatever target has been chosen.
   const open: Setup = { ...input.setup, intent: { ...input.setup.intent, target: { kind: 'best' } } };
-  const prepared = prepare({ ...input, setup: open });
+  const prepared = prepare(asCalled({ ...input, setup: open }, plan));
   if (plan.kind === 'noPlan' || prepared.kind === 'noPlan') return [];
   const situation = prepared;
   const [group] = situation.groups;

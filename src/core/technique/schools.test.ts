@@ -46,6 +46,7 @@ describe('the photographer’s schools', () => {
     [{ picker: 'eyeDetection' }, { focusArea: 'eyeDetection' }],
     [{ trigger: 'thumb' }, { trigger: 'thumb' }],
     [{ mode: 'automatic' }, { focusMode: 'automatic' }],
+    [{ exposure: 'manual' }, { exposureMode: 'manual' }],
     [{ metering: 'point' }, { metering: 'point' }],
     [{ drive: 'burst' }, { drive: 'burst' }],
     [{ surface: 'curved' }, { focusSurface: 'curved' }]

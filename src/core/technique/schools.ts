@@ -7,7 +7,7 @@ import { somebodyMoves } from '../call/motion';
 import type { PlanInput } from '../call/planInput';
 import type { Kit } from '../kit/schema';
 import { styleWords } from '../setup/choices';
-import { focusModeWords, meteringWords, recomposeWords, triggerWords } from '../setup/focusChoices';
+import { exposureModeWords, focusModeWords, meteringWords, recomposeWords, triggerWords } from '../setup/focusChoices';
 import type { Camera, Setup } from '../setup/schema';
 import { judgedRules } from './rules';
 
@@ -23,6 +23,7 @@ export const schoolsSchema = z.strictObject({
   manual: z.enum(['usual', 'tripod', 'never']).default('usual'),
   shutterFloor: z.enum(['usual', 'twice', 'twiceAlways']).default('usual'),
   groups: z.enum(['usual', 'openAsFacesAllow', 'lensBest', 'f5.6', 'f8']).default('usual'),
+  exposure: z.enum(['usual', 'manualAutoIso', 'manual']).default('usual'),
   metering: z.enum(['usual', 'centre', 'spot', 'point']).default('usual'),
   drive: z.enum(['usual', 'burst']).default('usual')
 });
@@ -102,6 +103,11 @@ export const schoolQuestions: readonly SchoolQuestion[] = [
     'f5.6': 'f/5.6',
     f8: 'f/8'
   }),
+  question('exposure', 'Exposure mode', {
+    usual: exposureModeWords.aperturePriority,
+    manualAutoIso: exposureModeWords.manualAutoIso,
+    manual: exposureModeWords.manual
+  }),
   question('metering', 'Metering', {
     usual: meteringWords.whole,
     centre: meteringWords.centre,
@@ -162,12 +168,13 @@ function pointing({ setup, kit }: PlanInput, { surface, placement, picker }: Sch
 }
 
 /** How it focuses, meters and shoots. */
-function focusing({ camera }: Setup, { trigger, mode, manual, metering, drive }: Schools): Partial<Camera> {
+function focusing({ camera }: Setup, { trigger, mode, manual, exposure, metering, drive }: Schools): Partial<Camera> {
   const changes: Partial<Camera> = {};
   if (trigger === 'thumb') changes.trigger = 'thumb';
   if (mode !== 'usual') changes.focusMode = mode;
   if (manual === 'tripod' && camera.stance === 'tripod') changes.focusMethod = 'magnifier';
   if (manual === 'never' && camera.focusMethod !== 'ordinaryPoint') changes.focusMethod = 'crossPoint';
+  if (exposure !== 'usual') changes.exposureMode = exposure;
   if (metering !== 'usual') changes.metering = metering;
   if (drive === 'burst') changes.drive = 'burst';
   return changes;

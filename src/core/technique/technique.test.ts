@@ -6,7 +6,7 @@ import type { Kit } from '../kit/schema';
 import { lensStops, type Stop } from '../optics/stops';
 import { newBackground, newPerson, newSetup, newThing } from '../setup/defaults';
 import type { Camera, Person, Setup } from '../setup/schema';
-import { demoSetup } from '../testing/demo';
+import { demoSetup, inPrint } from '../testing/demo';
 import { planSetup } from '../call/planSetup';
 import type { Plan } from '../call/plan';
 import { oddsOverTime } from './hold';
@@ -62,7 +62,8 @@ describe('ways of focusing', () => {
         const entry = plan.stops[plan.selected];
         if (!entry) throw new Error('no stop');
         const found = waysToFocus(inputOf(setup), entry.stop);
-        const odds = found.map((way) => Math.round(way.odds * 100));
+        // Turning after focusing has to gain three in a hundred to come first.
+        const odds = found.map((way) => Math.round(way.odds * 100) - (way.kind === 'turn' && !way.inUse ? 3 : 0));
         expect(odds, setup.name).toEqual([...odds].sort((a, b) => b - a));
         const inUse = found.filter((way) => way.inUse);
         expect(inUse, setup.name).toHaveLength(1);
@@ -70,6 +71,22 @@ describe('ways of focusing', () => {
         expect(inUse[0]?.odds, setup.name).toBeCloseTo(entry.odds, 9);
       }
     }
+  });
+
+  it('count what focusing by hand takes: by eye half are lost wide open, magnified one sways meanwhile', () => {
+    const wide = setupOf([ada], {
+      placement: { kind: 'framing', framing: 'headAndShoulders' }
+    });
+    const close: Setup = { ...wide, intent: { ...wide.intent, viewing: { kind: 'close' } } };
+    const of = (kind: WayKind, setup = close) =>
+      waysToFocus(inputOf(setup), stopAt('1.4')).find((way) => way.kind === kind);
+    expect(of('byEye')?.odds).toBeLessThan(0.5);
+    const magnified = of('magnifier');
+    expect(magnified?.odds).toBeLessThan(of('onePoint')?.odds ?? 0);
+    // On a tripod, of a face that does not move, it is what magnifying is good for.
+    const rested = { ...ada, swayMm: 0 };
+    const still = { ...close, people: [rested], camera: { ...close.camera, stance: 'tripod' as const } };
+    expect(of('magnifier', still)?.odds).toBeGreaterThan(Math.max(0.95, magnified?.odds ?? 1));
   });
 
   it('are those the body has: an SLR finds no eyes, a phone is tapped, the smallest point only where there is one', () => {
@@ -360,7 +377,7 @@ describe('flows of their own', () => {
   });
 
   it('a muzzle needs stops more than the eye behind it', () => {
-    const [pilot] = muzzlesOf(inputOf(demoSetup('Gran Marguerite and Pilot')));
+    const [pilot] = muzzlesOf(inputOf(inPrint(demoSetup('Gran Marguerite and Pilot'))));
     expect(pilot?.name).toBe('Pilot');
     expect(pilot?.noseFrom?.fNumber).toBeGreaterThan((pilot?.eyesFrom?.fNumber ?? 99) * 2);
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { apertureStyles } from '../setup/schema';
-import { alternativeWords } from './alternatives';
+import { alternativeWords, viewingWords } from './alternatives';
 import { styleWords } from '../setup/choices';
 
 const target = {
@@ -28,6 +28,16 @@ describe('what another way costs, in words', () => {
       alternativeWords({ style: 'deepAndSafe', stop: '8', odds: 0.97, worstRatio: 0.4, missed });
     expect(style([])).toBe('97%');
     expect(style(['ferns', 'candles'])).toBe('97%, misses: ferns, candles');
+  });
+
+  it('says what the other way of looking takes', () => {
+    const close = { viewing: 'close', stop: '5.6', odds: 0.93, facesHold: true } as const;
+    expect([viewingWords(close), alternativeWords(close)]).toEqual(['closely, at 100%: f/5.6', '93%']);
+    const print = { viewing: 'traditional', stop: '16', odds: 0.1, facesHold: false } as const;
+    expect([viewingWords(print), alternativeWords(print)]).toEqual([
+      'in print: f/16',
+      '10%, faces sharp at no aperture'
+    ]);
   });
 
   it('has words for every style', () => {

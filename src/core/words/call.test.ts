@@ -17,6 +17,7 @@ import {
   noPlanWords,
   noticeWords,
   oddsWords,
+  printWords,
   reasonSentence,
   sharpZone,
   standWords,
@@ -272,7 +273,7 @@ describe('both rates', () => {
     expect(framesToShoot(result, entry)).toBeLessThanOrEqual(2);
     expect(keeperRateWords(result)).toMatch(/^9\d%$/);
     // Where the closer look holds, what a print would need is said beside it.
-    expect(reasonSentence(plan({ ...alone, ...close }))).toMatch(/ In print f\/[\d.]+ would do\.$/);
+    expect(printWords(plan({ ...alone, ...close }))).toMatch(/^In print f\/[\d.]+ would do\.$/);
     expect(keeperRate(plan(alone), entryOf(plan(alone))).inPrint).toBe(false);
   });
 });

@@ -1,5 +1,6 @@
 /** The plan in plain sentences. */
 import { hintRange } from '../call/background';
+import { isSharpInPrintOnly } from '../call/inPrint';
 import { decisiveSubjects } from '../call/candidates';
 import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type SharpnessVerdict } from '../optics/sharpness';
@@ -182,9 +183,8 @@ export function zoneSplitWords(entry: StopPlan, unit: LengthUnit): string {
 
 /** The keeper rate to show: with the AF area in use; in print, where no stop is sharp looked at closely but this one is in print. */
 export function keeperRate(plan: Plan, entry: StopPlan): { readonly rate: number; readonly inPrint: boolean } {
-  const { inPrint, conflict, oddsWanted } = plan;
-  const forPrint = conflict?.kind === 'facesUnreachable' && inPrint !== null && inPrint.odds >= oddsWanted;
-  return forPrint && entry === plan.stops[plan.selected]
+  const { inPrint } = plan;
+  return inPrint && isSharpInPrintOnly(plan) && entry === plan.stops[plan.selected]
     ? { rate: inPrint.odds, inPrint: true }
     : { rate: entry.odds, inPrint: false };
 }
@@ -274,12 +274,19 @@ function boundWords(plan: Plan, bound: Bound, end: 'wide' | 'narrow', label: str
     case 'lensEdge':
       return `${beyond} the lens is too soft out where ${subjectName(plan, bound.subjectId)} stands`;
     case 'light':
-      return `${beyond} ${end === 'wide' ? 'too bright for your fastest shutter' : 'too dark for your ISO limit'}`;
+      return `${beyond} ${end === 'wide' ? tooBrightWords(plan) : 'too dark for your ISO limit'}`;
     case 'shake':
       return `${beyond} camera shake softens everything`;
     case 'movement':
       return `${beyond} ${possessive(subjectName(plan, bound.subjectId))} movement shows`;
   }
+}
+
+/** What the widest stops are too bright for: a time set by hand, a flash by its sync speed or its minimum power, the fastest time. */
+function tooBrightWords({ stops }: Plan): string {
+  const light = stops[0]?.light;
+  if (light?.flash) return 'too bright for your flash';
+  return `too bright for ${light?.floorRule === 'chosen' ? 'the shutter you set' : 'your fastest shutter'}`;
 }
 
 /** With its first letter a capital. */
@@ -295,17 +302,26 @@ export function reasonSentence(plan: Plan): string {
   if (stops.length === 1) return `f/${first} works: this lens has no other aperture.`;
   const last = stops[window.last]?.stop.label ?? '';
   const range = window.first === window.last ? `Only f/${first} works` : `f/${first}–f/${last} works`;
-  return `${range}. ${boundWords(plan, plan.lower, 'wide', first)}. ${boundWords(plan, plan.upper, 'narrow', last)}.${printWords(plan)}`;
+  return `${range}. ${boundWords(plan, plan.lower, 'wide', first)}. ${boundWords(plan, plan.upper, 'narrow', last)}.`;
 }
 
-/** What a standard print would need, where the closer look needs more: " In print f/2.8 would do."; else empty. */
-function printWords({ inPrint, stops, window }: Plan): string {
+/** What a standard print would need, where the closer look needs more: "In print f/2.8 would do."; else empty. */
+export function printWords({ inPrint, stops, window }: Plan): string {
   const from = inPrint?.from;
   if (from === undefined || from === null || !window || from >= window.first) return '';
-  return ` In print f/${stops[from]?.stop.label ?? ''} would do.`;
+  return `In print f/${stops[from]?.stop.label ?? ''} would do.`;
 }
 
 type Unreachable = Extract<NonNullable<Plan['conflict']>, { kind: 'facesUnreachable' }>;
+
+/** What a closer look than print would take. */
+function closeWords(plan: Plan, { because }: Unreachable): string {
+  const [only, ...rest] = decidingSubjects(plan);
+  const close = because === 'light' ? plan.stops.find((entry) => entry.facesHold) : undefined;
+  return close
+    ? `Looked at closely, sharp takes f/${close.stop.label} at ISO ${close.light.iso ?? ''}.`
+    : `Looked at closely, no aperture keeps ${only && rest.length === 0 ? spoken(only.name) : 'everyone'} sharp.`;
+}
 
 /** Why no aperture keeps the faces sharp. */
 function unreachableWords(plan: Plan, { because, bound }: Unreachable): string {
@@ -330,9 +346,9 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
   const f = (index: number) => `f/${stops[index]?.stop.label ?? ''}`;
   switch (conflict.kind) {
     case 'facesUnreachable':
-      if (plan.inPrint && plan.inPrint.odds >= plan.oddsWanted)
+      if (plan.inPrint && isSharpInPrintOnly(plan))
         return {
-          wishes: 'Looked at closely, no aperture keeps everyone sharp.',
+          wishes: closeWords(plan, conflict),
           settled: `${f(plan.selected)} is sharp in print: ${oddsWords(plan.inPrint.odds)} of frames.`
         };
       return { wishes: unreachableWords(plan, conflict), settled: `${f(plan.recommended)} comes closest.` };
@@ -341,10 +357,7 @@ export function conflictSentences(plan: Plan): { readonly wishes: string; readon
       const wish = plan.backgrounds.find((item) => item.id === conflict.backgroundId)?.wish ?? 'hide';
       const wanted = { soft: '', hide: 'blur away', hint: 'show as a hint', keep: 'stay recognisable', free: '' }[wish];
       if (conflict.bound.kind === 'light') {
-        const lack =
-          conflict.backgroundAt > plan.recommended
-            ? 'too dark for your ISO limit'
-            : 'too bright for your fastest shutter';
+        const lack = conflict.backgroundAt > plan.recommended ? 'too dark for your ISO limit' : tooBrightWords(plan);
         return {
           wishes: `${capital(name)} would only ${wanted} at ${f(conflict.backgroundAt)}, ${lack}.`,
           settled: `${f(plan.recommended)} can be exposed and keeps the faces sharp.`

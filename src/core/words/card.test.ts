@@ -4,7 +4,10 @@ import { planSetup } from '../call/planSetup';
 import { defaultHabits } from '../habits/habits';
 import { demoSetup } from '../testing/demo';
 import { builtInKit } from '../kit/builtInKit';
+import { defaultFlash } from '../setup/defaults';
+import type { Setup } from '../setup/schema';
 import { cardLines } from './card';
+import { formatShutter } from './light';
 
 const plan = planSetup({
   setup: demoSetup('Under the palms'),
@@ -18,7 +21,7 @@ if (!entry) throw new Error('no stop');
 describe('the figures of the field card', () => {
   it('say where to stand, what is sharp and how often to shoot', () => {
     const [stand, sharp, shoot] = cardLines(plan, entry, 'metric');
-    expect(stand).toEqual({ name: 'Stand', value: '3.6 m', more: 'from Ines, 85 mm' });
+    expect(stand).toEqual({ name: 'Stand', value: '3.6 m', more: 'from Tobiah, 85 mm' });
     expect(sharp?.more).toMatch(/^in front, .* behind$/);
     expect(shoot).toMatchObject({ value: '2 frames', more: expect.stringMatching(/^\d\d% each, refocusing$/) });
     expect(cardLines(plan, entry, 'feet')[0]?.value).toMatch(/′|ft|'/);
@@ -39,5 +42,38 @@ describe('the figures of the field card', () => {
       value: '9 frames',
       more: 'to combine the best faces'
     });
+  });
+
+  it('say both rates where autofocus strays', () => {
+    const strayed = { ...entry, odds: 0.78, oddsOnTarget: 0.97, frames: { ...entry.frames, for95: 2 } };
+    expect(cardLines(plan, strayed, 'metric')[2]).toEqual({
+      name: 'Shoot',
+      value: '2 frames',
+      more: '78% each, 97% if it lands, refocusing'
+    });
+  });
+
+  it('say how to set the camera, as the photographer works', () => {
+    const setup = demoSetup('Under the palms');
+    const line = (camera: Partial<Setup['camera']>, light: Partial<Setup['light']> = {}, compensation = 0) => {
+      const changed = { ...setup, camera: { ...setup.camera, ...camera }, light: { ...setup.light, ...light } };
+      return cardLines(plan, entry, 'metric', { setup: changed, compensation }).at(-1);
+    };
+    const f = `f/${entry.stop.label}`;
+    const { shutterS, floorS, iso } = entry.light;
+    expect(line({ exposureMode: 'aperturePriority' }, {}, 2 / 3)).toEqual({
+      name: 'Set the camera',
+      value: `min ${formatShutter(Math.max(floorS, shutterS))}`,
+      more: `aperture priority ${f}, Auto ISO, +2/3`
+    });
+    expect(line({ exposureMode: 'manualAutoIso', metering: 'spot' })).toMatchObject({
+      value: formatShutter(shutterS),
+      more: `manual ${f}, Auto ISO, spot, centre`
+    });
+    const byHand = { value: `${formatShutter(shutterS)}, ISO ${iso}`, more: `manual ${f}` };
+    expect(line({ exposureMode: 'manual' })).toMatchObject(byHand);
+    // No meter reads a flash that is the key light; a time chosen by hand is kept by no aperture priority.
+    expect(line({ exposureMode: 'aperturePriority' }, { flash: defaultFlash })).toMatchObject(byHand);
+    expect(line({ exposureMode: 'aperturePriority' }, { shutterS: 1 / 60 })?.more).toBe(`manual ${f}, Auto ISO`);
   });
 });

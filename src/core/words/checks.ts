@@ -3,7 +3,7 @@ import type { Plan } from '../call/plan';
 import type { Check } from '../technique/checks';
 import type { Trouble } from '../technique/trouble';
 import { edgeWords } from '../setup/edges';
-import { targetWords } from './call';
+import { possessive, spoken, targetWords } from './call';
 import { formatLength, type LengthUnit } from '../units/length';
 import { focusAreaWords } from '../setup/focusChoices';
 import { landedWords } from './ways';
@@ -102,6 +102,15 @@ export function checkWords(plan: Plan, check: Check, unit: LengthUnit): CheckWor
         `${check.finding.name} ${edgeWords[check.finding.what]}`,
         `edge ${check.finding.personId}`
       );
+    case 'growing': {
+      const { name, what, stepMm, personId } = check.finding;
+      const step = `${formatLength(Math.abs(stepMm ?? 0), unit)} to the ${(stepMm ?? 0) < 0 ? 'left' : 'right'}`;
+      return of(
+        stepMm === null ? `Look behind ${name}’s head` : `Step ${step}`,
+        `${spoken(what)} behind: one grows out of ${possessive(name)} head`,
+        `growing ${personId}`
+      );
+    }
     case 'crop':
       return check.lost.length === 0
         ? of(`Leave room for a ${check.shape} crop`, 'a print is ordered in this shape', `crop ${check.shape}`)

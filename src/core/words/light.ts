@@ -35,6 +35,7 @@ export const floorWords: Readonly<Record<FloorRule, string>> = {
   tripod: 'the slowest on a tripod before people move',
   shake: 'fast enough to hide camera shake',
   movement: 'fast enough to freeze the movement',
+  isoLimit: 'as fast as half your ISO limit allows',
   sync: 'your flash sync speed, though this setup wants faster',
   chosen: 'as you set it'
 };
@@ -55,6 +56,16 @@ export function lightWords({ light }: StopPlan): {
   };
 }
 
+/** What mends a lack of light or too much of it; empty where there is neither. */
+function mendWords(light: StopPlan['light'], lack: string): string {
+  if (lack === '') return '';
+  if (light.missingStops > 0.05) return ` Still ${lack}: add light, slow the shutter or open up.`;
+  // A flash that is the key light overexposes by its least power: no filter for that on a dance floor.
+  return (light.flash?.ambientUnderStops ?? -1) > 0
+    ? ` Still ${lack}: move the flash back, bounce it or stop down.`
+    : ` Still ${lack}: use an ND filter.`;
+}
+
 /** Why shutter and ISO are what they are. */
 export function whyLight(setup: Setup, entry: StopPlan): string {
   const { light } = entry;
@@ -67,12 +78,7 @@ export function whyLight(setup: Setup, entry: StopPlan): string {
       : level.kind === 'metered'
         ? 'the light you metered'
         : `EV ${ev100 ?? ''}`;
-  const mend =
-    lack === ''
-      ? ''
-      : light.missingStops > 0.05
-        ? ` Still ${lack}: add light, slow the shutter or open up.`
-        : ` Still ${lack}: use an ND filter.`;
+  const mend = mendWords(light, lack);
   if (flash && light.flash) {
     const power = Math.round(Math.min(1, light.flash.power) * 100);
     const under = light.flash.ambientUnderStops;

@@ -27,6 +27,8 @@ export interface CardWords {
 export interface CardOf {
   readonly setup: Setup;
   readonly result: Plan | NoPlan;
+  /** Exposure compensation to dial in, stops. */
+  readonly compensation: number;
   readonly kit: Kit;
   readonly unit: LengthUnit;
   readonly number: number;
@@ -35,7 +37,7 @@ export interface CardOf {
   readonly startsAt: number | null;
 }
 
-export function cardWords({ setup, result, kit, unit, number, placeName, startsAt }: CardOf): CardWords {
+export function cardWords({ setup, result, compensation, kit, unit, number, placeName, startsAt }: CardOf): CardWords {
   const when = [
     startsAt === null ? '' : clockOf(startsAt),
     startsAt === null ? '' : `${setup.schedule.minutes} min`,
@@ -56,7 +58,7 @@ export function cardWords({ setup, result, kit, unit, number, placeName, startsA
     ...head,
     stop: `f/${entry.stop.label}`,
     target: targetWords(result, entry, unit),
-    lines: cardLines(result, entry, unit, setup),
+    lines: cardLines(result, entry, unit, { setup, compensation }),
     sentences: result.backgrounds.map((_, position) => backgroundSentence(result, position, entry, unit)),
     warnings: [...(conflict ? [conflict.wishes] : []), ...asShot]
   };

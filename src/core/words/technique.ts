@@ -10,6 +10,7 @@ import { stopsBetween } from '../optics/stops';
 import { formatIso, formatShutter } from './light';
 import type { Ruled, RuleKind } from '../technique/rules';
 import type { Hold } from '../technique/hold';
+import type { Prefocus } from '../technique/prefocus';
 import type { Trap } from '../technique/trap';
 import type { Camera } from '../setup/schema';
 import { focusPointWords } from '../setup/focusPoint';
@@ -146,6 +147,18 @@ export function trapWords(trap: Trap, unit: LengthUnit): readonly string[] {
       : `A burst gets a sharp frame in ${oddsWords(burst)}; to be certain you need ${Math.ceil(framesPerSecondNeeded)} frames a second.`,
     `Tracking with continuous AF: ${oddsWords(following)}.`
   ];
+}
+
+/** "Set focus to 4.4 m and leave it: f/5.6 keeps Ada sharp from 3.9 m to 5.1 m. The ring may be off by ±2 cm." */
+export function prefocusWords(found: Prefocus, unit: LengthUnit): string {
+  const { name, focusMm, stop, covers, nearMm, farMm, ringMm } = found;
+  const to = farMm === null ? 'on to infinity' : `to ${formatLength(farMm, unit)}`;
+  const set = `Set focus to ${formatLength(focusMm, unit)} and leave it`;
+  const keeps = `keeps ${name} sharp from ${formatLength(nearMm, unit)} ${to}`;
+  const off = ` The ring may be off by ±${formatLength(ringMm, unit)}.`;
+  return covers
+    ? `${set}: f/${stop.label} ${keeps}.${off}`
+    : `No aperture covers all of it. ${set}: f/${stop.label} ${keeps}.${off}`;
 }
 
 /** What to do where no AF point reaches the eye. */

@@ -46,6 +46,7 @@ const wayNames: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => stri
   turn: () => 'Focus and recompose',
   tap: (eye) => `Tap ${eye} and hold`,
   magnifier: () => 'Manual focus, magnified',
+  byEye: () => 'Manual focus, by eye',
   scale: () => 'Manual focus, distance scale'
 };
 
@@ -107,6 +108,7 @@ const likeliestOther = (parts: readonly WayPart[]): WayPart | undefined => parts
 export function wayReason(plan: Plan, way: FocusMethodOption, unit: LengthUnit): string {
   if (way.kind === 'scale') return 'you estimate the distance and set it on the ring';
   if (way.kind === 'magnifier') return 'precise if no one moves, but slow';
+  if (way.kind === 'byEye') return 'the viewfinder shows more depth of field than the frame has';
   const turn = way.target.recomposed;
   if (way.comesNearerMm > 0 && way.meant < 0.5) {
     return `doesn’t track: they come ${formatLength(way.comesNearerMm, unit)} closer before the shutter opens`;
@@ -141,6 +143,7 @@ const orders: Readonly<Record<Exclude<WayKind, 'asSet'>, (eye: string) => string
   turn: (eye) => `Focus on ${eye} with the centre point, then recompose.`,
   tap: (eye) => `Tap ${eye} and hold until it locks.`,
   magnifier: (eye) => `Focus manually on ${eye}, magnified.`,
+  byEye: (eye) => `Focus manually on ${eye}, by eye.`,
   scale: () => 'Set the distance on the focus ring.'
 };
 

@@ -43,12 +43,25 @@ export function whyTarget(setup: Setup, plan: Plan, entry: StopPlan, unit: Lengt
   const share = (entry.target.focusDistanceMm - nearest) / range;
   const deep = `what must be sharp is ${formatLength(range, unit)} deep`;
   if (share < 0.05) {
-    return range < shallowMm
-      ? `${who}: ${deep}, so the nearest point is as good as any.`
-      : `${who} ${lies} nearest: ${deep}, and the depth of field reaches back over it.`;
+    const reach = (entry.farMm ?? Infinity) - nearest;
+    if (range < shallowMm && reach >= range) return `${who}: ${deep}, so the nearest point is as good as any.`;
+    return reach >= range
+      ? `${who} ${lies} nearest: ${deep}, and the depth of field reaches back over it.${find}`
+      : `${who} ${lies} nearest: ${deep}, and the depth of field reaches ${formatLength(Math.max(0, reach), unit)} back.${find}`;
   }
   if (share > 0.95) return `${who} ${lies} furthest: ${deep}.${find}${gain}`;
-  return `${who}: ${deep}. This is ${formatLength(share * range, unit)} in, so front and back are equally sharp.${find}${gain}`;
+  const shared = areShared(entry, nearest, nearest + range) ? ', so front and back are equally sharp' : '';
+  return `${who}: ${deep}. This is ${formatLength(share * range, unit)} in${shared}.${find}${gain}`;
+}
+
+/** Front and back are as sharp as each other where their defocus differs by no more than this share (no source). */
+const sharedShare = 0.25;
+
+/** Whether what lies nearest and what lies furthest are about equally far out of focus: in vergence, as blur grows. */
+function areShared({ planeMm }: StopPlan, nearest: number, furthest: number): boolean {
+  const front = 1 / nearest - 1 / planeMm;
+  const back = 1 / planeMm - 1 / furthest;
+  return front > 0 && back > 0 && Math.abs(front - back) <= sharedShare * Math.max(front, back);
 }
 
 /** What is shallower than this is held from its nearest point as well as from any other, mm. */

@@ -3,6 +3,7 @@
   import type { Plan } from '$core/call/plan';
   import {
     conflictSentences,
+    printWords,
     decidingBackground,
     framesWords,
     keeperRate,
@@ -29,6 +30,7 @@
   const setup = $derived(workspace.setup);
   const entry = $derived(plan.stops[plan.selected]);
   const conflict = $derived(conflictSentences(plan));
+  const print = $derived(printWords(plan));
   const ownStop = $derived(setup.intent.stop.kind === 'chosen' && plan.selected !== plan.recommended);
   /** A space where markup would swallow one. */
   const gap = ' ';
@@ -101,7 +103,14 @@
       {#if conflict}
         <p class="font-medium" data-testid="conflict">{conflict.wishes} {conflict.settled}</p>
       {:else}
-        <p>{reasonSentence(plan)}</p>
+        <p>
+          {reasonSentence(plan)}
+          {#if print !== ''}<button
+              type="button"
+              class="call-part min-h-6"
+              onclick={() => workspace.lookAs('traditional')}>{print}</button
+            >{/if}
+        </p>
       {/if}
       {#if !conflict && entry.target.recomposed && !entry.target.recomposed.asked}
         <p class="font-medium">{recomposeSentence(entry, unit)}</p>

@@ -1,21 +1,24 @@
 <script lang="ts">
   import HowComputed from '$lib/controls/HowComputed.svelte';
   import { Button, Checkbox } from 'flowbite-svelte';
-  import type { LensInLine } from '$core/call/lineUp';
+  import type { LensInLine, LineUpInput } from '$core/call/lineUp';
   import { noPlanWords, oddsWords } from '$core/words/call';
   import { formatLength } from '$core/units/length';
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
   import Progress from '$lib/controls/Progress.svelte';
-  import type { PlanInput } from '$core/call/planInput';
+  import type { Keep } from '$core/setup/sameFraming';
+  import { keepChoices, keepWords } from '$core/setup/choices';
+  import Choice from '$lib/controls/Choice.svelte';
   import { findLineUp } from '../../workers/clients/planner';
   import { Search } from '$lib/state/screen/search.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import BlurChart from './BlurChart.svelte';
 
   const workspace = getWorkspace();
-  const search = new Search<PlanInput, LensInLine[]>(findLineUp);
-  const ask = () => void search.ask(workspace.question);
+  const search = new Search<LineUpInput, LensInLine[]>(findLineUp);
+  let keep = $state<Keep>('framing');
+  const ask = () => void search.ask({ ...workspace.question, keep });
   $effect(ask);
   const older = $derived(search.answer !== null && search.answer.to.setup !== workspace.setup);
   $effect(() => () => void (workspace.preview = null));
@@ -39,7 +42,7 @@
   function take(line: LensInLine) {
     const { answer } = search;
     if (answer)
-      workspace.takeOver(`${line.lensName} at the same framing`, { asked: answer.to.setup, setup: line.setup });
+      workspace.takeOver(`${line.lensName}, ${keepWords[keep]}`, { asked: answer.to.setup, setup: line.setup });
   }
   const show = (line: LensInLine | null) => () => void (workspace.preview = line?.setup ?? null);
 
@@ -64,13 +67,16 @@
   {#if search.failure}
     <Failed what="The lenses could not be compared again." why={search.failure} onretry={ask} />
   {:else if older}<Older slow={search.slow} />{/if}
+  <div class="mb-1.5">
+    <Choice legend="Keep" hideLegend small options={keepChoices} value={keep} onchange={(value) => (keep = value)} />
+  </div>
   <div class="overflow-x-auto" class:opacity-60={older}>
     <table class="condensed w-full border-collapse text-left" data-testid="line-up">
       <thead class="label">
         <tr>
           <th class="w-6 font-normal"><span class="sr-only">In the chart</span></th>
-          <th class="font-normal">Lens, at the same framing<HowComputed of="lineUp" /></th>
-          <th class="pr-2 text-right font-normal">distance</th>
+          <th class="font-normal">Lens<HowComputed of="lineUp" /></th>
+          <th class="pr-2 text-right font-normal">{keep === 'framing' ? 'distance' : 'frame height'}</th>
           <th class="pr-2 text-right font-normal">nose/ear size</th>
           <th class="pr-2 text-right font-normal">aperture</th>
           <th class="pr-2 text-right font-normal">keeper rate</th>
@@ -106,7 +112,10 @@
                 : ` at ${line.focalLengthMm}`}
             </th>
             <td class="pr-2 text-right whitespace-nowrap {line.beyondRoomMm > 0 ? 'line-through' : ''}">
-              {formatLength(line.distanceMm, unit)}{#if line.beyondRoomMm > 0}<span class="sr-only"
+              {formatLength(
+                keep === 'framing' ? line.distanceMm : line.framedHeightMm,
+                unit
+              )}{#if line.beyondRoomMm > 0}<span class="sr-only"
                   >, {formatLength(line.beyondRoomMm, unit)} more than the room</span
                 >{/if}
             </td>
@@ -116,7 +125,8 @@
             >
             {#if line.result}
               <td class="pr-2 text-right whitespace-nowrap">
-                f/{line.result.stop}{#if !line.result.window}<span title="No aperture meets every goal">*</span><span
+                f/{line.result.stop}{#if line.result.inPrint}<span class="text-soft">&nbsp;in print</span
+                  >{/if}{#if !line.result.takeable}<span title="No aperture meets every goal">*</span><span
                     class="sr-only">, in conflict</span
                   >{/if}
               </td>

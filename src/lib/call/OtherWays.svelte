@@ -2,9 +2,10 @@
   import { ChevronDown, ChevronRight } from '@lucide/svelte';
   import type { Alternatives, TargetResult } from '$core/call/alternatives';
   import { asFocusTarget } from '$core/call/focusTarget';
-  import { alternativeWords } from '$core/words/alternatives';
+  import { alternativeWords, viewingWords } from '$core/words/alternatives';
   import { styleWords } from '$core/setup/choices';
   import { targetWords } from '$core/words/call';
+  import { formatLength } from '$core/units/length';
   import type { PlanInput } from '$core/call/planInput';
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
@@ -37,6 +38,18 @@
   const isCurrent = ({ target }: TargetResult) =>
     target.subjectId === entry?.target.subjectId && target.feature === entry?.target.feature;
 
+  const betweenRow = (item: TargetResult): Row => ({
+    key: 'between',
+    name: `between the rows, ${formatLength(item.target.focusDistanceMm, workspace.unit)} away, manual focus`,
+    cost: alternativeWords(item),
+    current: false,
+    take: () =>
+      void workspace.edit('Focus between the rows', (draft) => {
+        draft.camera.focusMethod = 'magnifier';
+        draft.intent.target = asFocusTarget(item.target, workspace.setup);
+      })
+  });
+
   const groups = $derived.by((): { title: string; rows: Row[] }[] => {
     if (!found || !plan || !entry) return [];
     const named = (target: TargetResult['target']) => targetWords(plan, { ...entry, target }, workspace.unit);
@@ -61,7 +74,8 @@
             cost: alternativeWords(item),
             current: isCurrent(item),
             take: () => workspace.focusOn(asFocusTarget(item.target, workspace.setup))
-          }))
+          })),
+          ...(found.between ? [betweenRow(found.between)] : [])
         ]
       },
       {
@@ -76,6 +90,16 @@
               draft.intent.style = item.style;
               draft.intent.stop = { kind: 'byStyle' };
             })
+        }))
+      },
+      {
+        title: 'Looked at',
+        rows: found.viewings.map((item) => ({
+          key: item.viewing,
+          name: viewingWords(item),
+          cost: alternativeWords(item),
+          current: false,
+          take: () => workspace.lookAs(item.viewing)
         }))
       }
     ].filter((group) => group.rows.length > 0);

@@ -2,6 +2,7 @@
 import { planSetup } from '$core/call/planSetup';
 import type { CalendarEvent } from '$core/formats/calendar';
 import { hideNames, withoutNames } from '$core/setup/withoutNames';
+import { compensationOf } from '$core/technique/metering';
 import { cardWords, type CardOf } from '$core/words/paperCard';
 import { pictureOf } from '$lib/finder/smallPicture';
 import type { App } from '$lib/state/app.svelte';
@@ -25,10 +26,12 @@ export function cardsOf(app: App, { names, places }: Leaving, ids?: readonly str
     const row = app.open.row(entry.item.id);
     if (!row || (ids && !ids.includes(row.id))) return [];
     const setup = names ? row.setup : withoutNames(row.setup, known);
+    const result = names ? app.open.planned(setup).plan : planSetup(app.open.input(setup));
     return [
       {
         setup,
-        result: names ? app.open.planned(setup).plan : planSetup(app.open.input(setup)),
+        result,
+        compensation: compensationOf(app.open.input(setup), result),
         kit: app.open.kit,
         unit: app.settings.now.unit,
         number: index + 1,

@@ -4,7 +4,7 @@
   import { devicePixelRatio } from 'svelte/reactivity/window';
   import Dialog from '$lib/controls/Dialog.svelte';
   import type { Alternatives } from '$core/call/alternatives';
-  import type { LensInLine } from '$core/call/lineUp';
+  import type { LensInLine, LineUpInput } from '$core/call/lineUp';
   import { asFocusTarget } from '$core/call/focusTarget';
   import type { Setup } from '$core/setup/schema';
   import { callSentence, oddsWords, targetWords } from '$core/words/call';
@@ -25,6 +25,8 @@
   } from '../../render/request';
   import { savePicture } from './export';
   import { cellsFor, lensesToCompare, most, stopsToCompare } from './comparing';
+  import { keepChoices, keepWords } from '$core/setup/choices';
+  import type { Keep } from '$core/setup/sameFraming';
   import LensRendering from './LensRendering.svelte';
   import Failed from '$lib/controls/Failed.svelte';
   import Older from '$lib/controls/Older.svelte';
@@ -34,15 +36,17 @@
   /** Two to four pictures side by side, looked at alike. */
   let { open = $bindable(), taken }: { open: boolean; taken: RenderableSetup } = $props();
   const workspace = getWorkspace();
-  const lenses = new Search<PlanInput, LensInLine[]>(findLineUp);
+  const lenses = new Search<LineUpInput, LensInLine[]>(findLineUp);
   const others = new Search<PlanInput, Alternatives>(findAlternatives);
   let what = $state<'stops' | 'lenses' | 'focus'>('stops');
+  let keep = $state<Keep>('framing');
+  const lensQuestion = $derived({ ...workspace.question, keep });
   let look = $state<'whole' | 'loupe'>('whole');
   let innerWidth = $state(1280);
   let innerHeight = $state(800);
   $effect(() => {
     if (!open) return;
-    if (what === 'lenses') void lenses.ask(workspace.question);
+    if (what === 'lenses') void lenses.ask(lensQuestion);
     if (what === 'focus') void others.ask(workspace.question);
   });
 
@@ -60,7 +64,7 @@
   }
   const search = $derived(what === 'lenses' ? lenses : what === 'focus' ? others : null);
   const older = $derived(search?.answer != null && search.answer.to.setup !== workspace.setup);
-  const askAgain = () => (what === 'lenses' ? lenses.ask(workspace.question) : others.ask(workspace.question));
+  const askAgain = () => (what === 'lenses' ? lenses.ask(lensQuestion) : others.ask(workspace.question));
 
   const shown = $derived.by((): Shown[] => {
     const { plan, setup } = taken;
@@ -78,7 +82,7 @@
       return lensesToCompare(answer.found).flatMap((line): Shown[] => {
         const its = planned(line.setup);
         const take = () =>
-          workspace.takeOver(`${line.lensName} at the same framing`, { asked: answer.to.setup, setup: line.setup });
+          workspace.takeOver(`${line.lensName}, ${keepWords[keep]}`, { asked: answer.to.setup, setup: line.setup });
         return its
           ? [
               {
@@ -153,6 +157,9 @@
         ]}
         onchange={(value) => (look = value)}
       />
+      {#if what === 'lenses'}
+        <Choice legend="Keep" hideLegend options={keepChoices} value={keep} onchange={(value) => (keep = value)} />
+      {/if}
     </div>
     {#if search?.failure}
       <Failed what="They could not be worked out." why={search.failure} onretry={askAgain} />

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { meterings } from '$core/setup/schema';
-  import { meterReading } from '$core/technique/metering';
+  import { exposureModes, meterings } from '$core/setup/schema';
+  import { exposureModeOf, meterReading } from '$core/technique/metering';
   import { lineOfSightFrom } from '$core/setup/lineOfSight';
   import { projection } from '../../render/request';
-  import { meteringWords } from '$core/setup/focusChoices';
+  import { exposureModeWords, meteringWords } from '$core/setup/focusChoices';
   import { correctionWords } from '$core/words/checks';
   import { landedWords } from '$core/words/ways';
   import Picker from '$lib/controls/Picker.svelte';
@@ -25,14 +25,22 @@
 <div class="flex flex-wrap items-end gap-x-3 gap-y-1">
   <div class="w-48">
     <Picker
+      label="Exposure mode"
+      items={exposureModes.map((value) => ({ value, name: exposureModeWords[value] }))}
+      value={workspace.setup.camera.exposureMode}
+      onchange={(value) => workspace.edit('Exposure mode', (draft) => void (draft.camera.exposureMode = value))}
+    />
+  </div>
+  <div class="w-48">
+    <Picker
       label="Metering"
       items={meterings.map((value) => ({ value, name: meteringWords[value] }))}
       value={metering}
       onchange={(value) => workspace.edit('Metering', (draft) => void (draft.camera.metering = value))}
     />
   </div>
-  {#if reading && largest && workspace.plan}
-    <p class="min-w-0 flex-1 pb-1 text-pretty" data-testid="metering">
+  {#if reading && largest && workspace.plan && exposureModeOf(workspace.setup) !== 'manual'}
+    <p class="basis-full text-pretty" data-testid="metering">
       {#if Math.abs(reading.offStops) < 1 / 3}
         Reads about middle grey: no compensation.
       {:else}

@@ -22,6 +22,7 @@
   import HoldChart from './HoldChart.svelte';
   import Part from './Part.svelte';
   import PointPart from './PointPart.svelte';
+  import PrefocusPart from './PrefocusPart.svelte';
   import RecomposePart from './RecomposePart.svelte';
   import RulesPart from './RulesPart.svelte';
   import StitchPart from './StitchPart.svelte';
@@ -63,6 +64,7 @@
     <h2 class="condensed text-[19px] leading-tight font-bold text-balance">
       {waysSentence(plan, found.ways)}<HowComputed of="landings" class="ml-1" />
     </h2>
+    {#if found.inPrint}<p class="text-soft">Keeper rates in print.</p>{/if}
     <ol class="mt-2 border-t border-line" data-testid="ways">
       {#each shown as way (way.kind)}
         <WayRow {plan} {way} ontake={() => take(wayName(plan, way), way.setup)} />
@@ -131,10 +133,14 @@
     {#if found.trap}
       <Part title="Track, or prefocus on a mark?">
         <TrapPart trap={found.trap} />
+        <PrefocusPart />
       </Part>
     {/if}
     {#if found.across}
-      <Part title="Moving across the frame"><p class="mt-1 text-pretty">{acrossWords(plan, found.across)}</p></Part>
+      <Part title="Moving across the frame">
+        <p class="mt-1 text-pretty">{acrossWords(plan, found.across)}</p>
+        {#if !found.trap}<PrefocusPart />{/if}
+      </Part>
     {/if}
     {#if found.hold}
       <Part folded title="How long focus stays good">

@@ -113,7 +113,8 @@ export class PlaceBuilder {
       case 'columns': {
         const painted = paint(surface, detailMm);
         const { width } = this.#across(depth);
-        const rows = inFront ? 1 : Math.ceil(width / painted.widthMm);
+        // An odd number, so that one stands where the setup says (core/setup/growing.ts).
+        const rows = inFront ? 1 : 2 * Math.ceil((width / painted.widthMm - 1) / 2) + 1;
         const wide = painted.widthMm * Math.max(1, rows);
         this.#wall(painted, { x, depthMm, lowMm: 0, width: wide, height: 4200 });
         return;

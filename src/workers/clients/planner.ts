@@ -1,7 +1,7 @@
 /** The way to the worker that searches: each function asks one question. One worker serves the page. */
 import { proxy } from 'comlink';
 import type { Alternatives } from '$core/call/alternatives';
-import type { LensInLine } from '$core/call/lineUp';
+import type { LensInLine, LineUpInput } from '$core/call/lineUp';
 import type { PlanInput } from '$core/call/planInput';
 import type { OnProgress } from '$core/call/remedies/findRemedies';
 import type { Combination, Remedy, RemedyPart } from '$core/call/remedies/remedy';
@@ -34,7 +34,7 @@ export const findFixes = (question: PlanInput, onProgress: OnProgress): Promise<
 export const requestBag = (question: BagQuestion, onProgress: OnProgress): Promise<BagAnswer> =>
   planner.call((api, progress) => api.findBag(question, proxy(progress)), { onProgress });
 
-export const findLineUp = (question: PlanInput, onProgress: OnProgress): Promise<LensInLine[]> =>
+export const findLineUp = (question: LineUpInput, onProgress: OnProgress): Promise<LensInLine[]> =>
   planner.call((api, progress) => api.lineUp(question, proxy(progress)), { onProgress });
 
 export const findAlternatives = (question: PlanInput): Promise<Alternatives> =>

@@ -93,7 +93,10 @@ describe('changes ticked together', () => {
     expect(combineRemedies(input, [full('stepBack', 10), full('raiseCamera', 50)])).toBeUndefined();
     expect(combineRemedies(input, [partOf(first), full('focusMethod', 0, 'magnifier', 'none')])).toBeUndefined();
     expect(combineRemedies(input, [partOf(first), full('bringThing', 50, 'nothing of that name')])).toBeUndefined();
-    expect(combineRemedies(input, [partOf(first)])?.parts).toEqual([partOf(first)]);
+    // Alone it takes as much as it did: a step less at most, where what opens does not grow evenly.
+    const [alike] = combineRemedies(input, [partOf(first)])?.parts ?? [];
+    expect(alike).toMatchObject({ kind: first.kind, subject: first.subject });
+    expect(Math.abs((alike?.amount ?? 0) - first.amount)).toBeLessThanOrEqual(10);
   });
 });
 

@@ -35,7 +35,10 @@ const lit = (as: KnownLight): Light => ({ ...defaultLight, level: { kind: 'estim
 const camera = (changes: Partial<Camera>): Camera => ({ ...defaultCamera, ...changes });
 const at = (distanceMm: number) => ({ kind: 'distance', distanceMm }) as const;
 const zoomAt = (focalLengthMm: number) => ({ lensId: 'lens-70-200', focalLengthMm });
-const intent = newSetup('base', 'base').intent;
+/** Looked at closely, as a photographer does who starts today. */
+const intent: Setup['intent'] = { ...newSetup('base', 'base').intent, viewing: { kind: 'close' } };
+/** The two that come last show what collides, in print. */
+const inPrint: Setup['intent'] = { ...intent, viewing: { kind: 'traditional' } };
 const glasshouse: Setup['place'] = { scenery: 'palmHouse', backUpMm: null, behindMm: null, sideMm: null };
 
 function westDoor(): Setup {
@@ -45,7 +48,8 @@ function westDoor(): Setup {
     camera: camera({ orientation: 'portrait', heightMm: 1560, pitchDeg: -3 }),
     light: lit('windowLight'),
     people: [ines({ headYawDeg: 40, bodyYawDeg: 20, sharp: 'nearEye' })],
-    backgrounds: [newBackground('ferns', 'ferns', { depthMm: 1500, detailMm: 38 })]
+    backgrounds: [newBackground('ferns', 'ferns', { depthMm: 1900, detailMm: 38 })],
+    intent
   });
 }
 
@@ -57,7 +61,9 @@ function westDoorWithThe50(): Setup {
     name: 'West door, the 50',
     notes: 'The same framing with the 50, and now both eyes: the ferns and the far eye cannot both have their way.',
     camera: { ...door.camera, lensId: 'lens-50', focalLengthMm: 50, placement: at(950) },
-    people: [ines({ headYawDeg: 40, bodyYawDeg: 20, sharp: 'bothEyes' })]
+    people: [ines({ headYawDeg: 40, bodyYawDeg: 20, sharp: 'bothEyes' })],
+    backgrounds: [newBackground('ferns', 'ferns', { depthMm: 1500, detailMm: 38 })],
+    intent: inPrint
   };
 }
 
@@ -72,9 +78,17 @@ function rings(): Setup {
       tobiah({ lateralMm: 120, depthMm: 40, headYawDeg: -30, bodyYawDeg: -30, sharp: 'nearEye', importance: 'maySoft' })
     ],
     things: [
-      newThing('rings', 'rings', { form: 'rings', depthMm: -700, heightMm: 1420, widthMm: 60, tallMm: 30, deepMm: 12 })
+      newThing('rings', 'rings', {
+        form: 'rings',
+        depthMm: -700,
+        heightMm: 1420,
+        widthMm: 60,
+        tallMm: 30,
+        deepMm: 12,
+        held: false
+      })
     ],
-    backgrounds: [newBackground('trunks', 'palm trunks', { surface: 'trunks', depthMm: 2400, detailMm: 40 })],
+    backgrounds: [newBackground('trunks', 'palm trunks', { surface: 'trunks', depthMm: 3200, detailMm: 40 })],
     intent: { ...intent, picture: 'personAndThing' }
   });
 }
@@ -221,7 +235,7 @@ function familyOnTheSteps(): Setup {
   const people = familyRows.flatMap((row, rowIndex) =>
     row.map((member, column) =>
       newPerson(member.name.toLowerCase().replaceAll(/[^a-z]+/g, '-'), member.name, {
-        depthMm: rowIndex * 750,
+        depthMm: rowIndex * 600,
         lateralMm: Math.round((column - (row.length - 1) / 2) * spacing),
         floorMm: rowIndex * 170,
         statureMm: member.stature,
@@ -240,7 +254,7 @@ function familyOnTheSteps(): Setup {
     backgrounds: [
       newBackground('door', 'glass door', { surface: 'panes', depthMm: 4000, detailMm: 120, wish: 'free' })
     ],
-    intent: { ...intent, picture: 'group' }
+    intent: { ...intent, picture: 'group', style: 'deepAndSafe' }
   });
 }
 
@@ -252,7 +266,8 @@ function familyWithThe85(): Setup {
     name: 'Family, the 85',
     notes: 'The same family with the 85, back to the wall at 7 m: the lettering on the door behind should not be read.',
     camera: { ...family.camera, lensId: 'lens-85', focalLengthMm: 85, placement: at(7000), pitchDeg: -5 },
-    backgrounds: [newBackground('door', 'door lettering', { surface: 'lettering', depthMm: 4000, detailMm: 12 })]
+    backgrounds: [newBackground('door', 'door lettering', { surface: 'lettering', depthMm: 4000, detailMm: 14 })],
+    intent: { ...family.intent, viewing: inPrint.viewing }
   };
 }
 
@@ -278,7 +293,7 @@ function granAndPilot(): Setup {
       newPerson('pilot', 'Pilot', {
         being: 'pet',
         posture: 'seated',
-        depthMm: -50,
+        depthMm: -20,
         lateralMm: 170,
         floorMm: 560,
         statureMm: 330,
@@ -323,7 +338,8 @@ function speech(): Setup {
         wish: 'hint',
         lateralMm: 600
       })
-    ]
+    ],
+    intent
   });
 }
 
@@ -366,7 +382,7 @@ function childOnTheSteps(): Setup {
       secondsToShutter: 0.3
     }),
     place: { ...glasshouse, backUpMm: 7000 },
-    light: lit('windowLight'),
+    light: lit('overcast'),
     people: [
       newPerson('wren', 'Wren', {
         being: 'child',
@@ -378,7 +394,7 @@ function childOnTheSteps(): Setup {
       })
     ],
     backgrounds: [
-      newBackground('door', 'glass door', { surface: 'panes', depthMm: 4500, detailMm: 200, wish: 'hint' })
+      newBackground('door', 'glass door', { surface: 'panes', depthMm: 4500, detailMm: 300, wish: 'soft' })
     ],
     intent: { ...intent, picture: 'moving', oddsWanted: 0.6 }
   });

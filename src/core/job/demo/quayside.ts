@@ -6,7 +6,7 @@ import type { Camera, Light, KnownLight, Person, Setup } from '../../setup/schem
 
 const lit = (as: KnownLight): Light => ({ ...defaultLight, level: { kind: 'estimated', as } });
 const camera = (changes: Partial<Camera>): Camera => ({ ...defaultCamera, ...changes });
-const intent = newSetup('base', 'base').intent;
+const intent: Setup['intent'] = { ...newSetup('base', 'base').intent, viewing: { kind: 'close' } };
 
 /** Front arc seated, two standing arcs on risers behind; the name of each player and their height. */
 const arcs: readonly (readonly (readonly [string, number])[])[] = [
@@ -137,7 +137,7 @@ function section(id: string, name: string, names: readonly string[], notes: stri
       }),
       water()
     ],
-    intent: { ...intent, picture: 'group', oddsWanted: 0.95 }
+    intent: { ...intent, picture: 'group', style: 'deepAndSafe', oddsWanted: 0.95 }
   });
 }
 
@@ -164,7 +164,7 @@ function oldestTuba(): Setup {
     things: [
       newThing('tuba', 'tuba', {
         form: 'tuba',
-        depthMm: -120,
+        depthMm: -60,
         lateralMm: 210,
         heightMm: 1350,
         widthMm: 420,

@@ -235,6 +235,11 @@ export class Workspace {
     this.edit('The call’s stop', (draft) => void (draft.intent.stop = { kind: 'byStyle' }));
   }
 
+  /** Looked at closely, or as a standard print. */
+  lookAs(kind: 'close' | 'traditional'): void {
+    this.edit('Viewing', (draft) => void (draft.intent.viewing = { kind }));
+  }
+
   stand(distanceMm: number, how: EditManner = null): boolean {
     return this.edit('Distance', (draft) => void (draft.camera.placement = { kind: 'distance', distanceMm }), how);
   }
