@@ -72,7 +72,7 @@ test('a picture is planned from nothing, survives a reload, and gives the same c
   await page.getByLabel('Distance from lens', { exact: true }).fill('8.8');
   await page.getByLabel('Distance from lens', { exact: true }).press('Enter');
   await page.getByLabel(/^Head turn/).fill('30');
-  await page.getByRole('group', { name: 'Sharp' }).getByText('near eye').click();
+  await page.getByLabel('Sharp', { exact: true }).selectOption({ label: 'near eye' });
 
   await page.getByRole('tab', { name: 'Background' }).click();
   const background = page.getByRole('group', { name: 'leaves', exact: true });

@@ -54,6 +54,7 @@ test('a phone on the local network gets every screen over plain http', async ({ 
   await expect(page.getByTestId('call').getByRole('heading', { level: 1 })).toHaveText(/^f\/2\.8 on Ines/);
   // What needs ids of its own: somebody new, a setup, a job.
   await page.getByRole('button', { name: 'Person', exact: true }).click();
+  await page.getByRole('button', { name: 'New person' }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Adult 1');
   await page.goto(`${base}/day/demo-fernhall`);
   await expect(page.getByLabel('Job', { exact: true })).toHaveValue('Fernhall Glasshouse');

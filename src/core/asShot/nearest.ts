@@ -8,7 +8,8 @@ export function asDifferent({ kind, setup: { camera } }: Remedy, different: Diff
     case 'stepBack':
     case 'stepCloser':
       return camera.placement.kind === 'distance' ? { ...different, distanceMm: camera.placement.distanceMm } : null;
-    case 'changeLens': {
+    case 'changeLens':
+    case 'widerFromHere': {
       const { lensId, adapterIds, focalLengthMm, placement } = camera;
       const distanceMm = placement.kind === 'distance' ? placement.distanceMm : null;
       return { ...different, lens: { lensId, adapterIds, focalLengthMm }, distanceMm };

@@ -104,6 +104,8 @@ function what({ kind, amount, subject }: RemedyPart, unit: LengthUnit): string {
       return `Raise the camera by ${length} and tilt down`;
     case 'changeLens':
       return `Use the ${subject} from ${length}`;
+    case 'widerFromHere':
+      return `Stay here and use the ${subject}, uncropped`;
     case 'twoFrames':
       return 'Focus-stack two frames, one near, one far';
     case 'stitch':

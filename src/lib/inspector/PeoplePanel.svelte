@@ -5,11 +5,12 @@
   import { besideEverybody, newcomer } from '$core/setup/persons';
   import { numbered } from '$core/setup/names';
   import type { EditManner } from '$lib/data';
-  import Choice from '$lib/controls/Choice.svelte';
+  import Menu from '$lib/controls/Menu.svelte';
+  import MenuItem from '$lib/controls/MenuItem.svelte';
   import TextField from '$lib/controls/TextField.svelte';
   import Picker from '$lib/controls/Picker.svelte';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
-  import { importanceChoices, sharpChoices } from './words';
+  import { importanceChoices } from './words';
   import { setFieldScope } from '$lib/controls/field.svelte';
   import ArrangePanel from './ArrangePanel.svelte';
   import LookFields from './LookFields.svelte';
@@ -38,6 +39,7 @@
     selected?.kind === 'person' ? setup.people.find((item) => item.id === selected.id) : undefined
   );
   let arranging = $state(false);
+  let adding = $state(false);
   const thing = $derived(selected?.kind === 'thing' ? setup.things.find((item) => item.id === selected.id) : undefined);
 
   function edit(label: string, recipe: Parameters<typeof workspace.editPerson>[2], how: EditManner = null) {
@@ -61,6 +63,11 @@
       workspace.edit(`${name} added`, (draft) => void draft.things.push(newThing(newId, name)));
     }
     workspace.selection.select({ kind, id: newId });
+  }
+
+  function chosen(what: () => void) {
+    adding = false;
+    what();
   }
 
   /** Somebody of the job comes into this picture too. */
@@ -105,6 +112,7 @@
       {#if selected}
         <Picker
           label="Select"
+          hideLabel
           items={members.map((item) => ({ value: item.id, name: item.name }))}
           value={selected.id}
           onchange={(value) => {
@@ -114,9 +122,23 @@
         />
       {/if}
     </div>
-    <Button color="alternative" onclick={() => add('person')}
-      ><Plus size={14} aria-hidden="true" class="mr-1" />Person</Button
-    >
+    {#if elsewhere.length > 0}
+      <Menu bind:open={adding} name="Person" atEnd>
+        {#snippet label()}
+          <span class="flex h-8 items-center rounded-[2px] border border-line bg-raised px-3">
+            <Plus size={14} aria-hidden="true" class="mr-1" />Person
+          </span>
+        {/snippet}
+        <MenuItem name="New person" onchosen={() => chosen(() => add('person'))} />
+        {#each elsewhere as { id, name } (id)}
+          <MenuItem {name} onchosen={() => chosen(() => join(id))} />
+        {/each}
+      </Menu>
+    {:else}
+      <Button color="alternative" onclick={() => add('person')}
+        ><Plus size={14} aria-hidden="true" class="mr-1" />Person</Button
+      >
+    {/if}
     <Button color="alternative" onclick={() => add('thing')}
       ><Plus size={14} aria-hidden="true" class="mr-1" />Object</Button
     >
@@ -134,20 +156,6 @@
     </Button>
   </div>
 
-  {#if elsewhere.length > 0 && !arranging}
-    <div class="w-56">
-      <Picker
-        label="Add from this job"
-        hideLabel
-        items={[
-          { value: '', name: 'add someone from this job…' },
-          ...elsewhere.map((item) => ({ value: item.id, name: item.name }))
-        ]}
-        value=""
-        onchange={join}
-      />
-    </div>
-  {/if}
   {#if arranging}<ArrangePanel onclose={() => (arranging = false)} />{/if}
   <GroupTools />
 
@@ -160,26 +168,9 @@
         <PersonFields {person} {edit} />
       {:else if thing}
         <ThingFields {thing} />
-      {/if}
-    </div>
-    <div class="flex flex-wrap gap-x-4 gap-y-2">
-      {#if person}
-        <Choice
-          legend="Sharp"
-          options={sharpChoices}
-          value={person.sharp}
-          onchange={(value) => edit('Sharp', (draft) => void (draft.sharp = value))}
-        />
-        <Choice
-          legend="Priority"
-          options={importanceChoices}
-          value={person.importance}
-          onchange={(value) => edit('Importance', (draft) => void (draft.importance = value))}
-        />
-      {:else if thing}
-        <Choice
-          legend="Sharp"
-          options={importanceChoices}
+        <Picker
+          label="Sharp"
+          items={importanceChoices}
           value={thing.importance}
           onchange={(value) => workspace.editThing(thing.id, 'Importance', (draft) => void (draft.importance = value))}
         />

@@ -528,6 +528,23 @@ describe('one thing or another', () => {
     }
   });
 
+  it('a shorter lens stays where the camera is, the longest first, and shows no more than twice as much', () => {
+    const setup = setupWith({ people: [ada] });
+    const { lens, plan } = contextOf(setup);
+    const found = options(setup, 'widerFromHere');
+    expect(found.length).toBeGreaterThan(1);
+    const lengths = found.map(({ setup: { camera } }) => camera.focalLengthMm);
+    expect(lengths).toEqual([...lengths].sort((a, b) => b - a));
+    for (const { setup: changed } of found) {
+      const after = contextOf(changed);
+      expect(changed.camera.focalLengthMm).toBeLessThan(setup.camera.focalLengthMm);
+      expect(after.plan.distanceMm).toBeCloseTo(plan.distanceMm, 6);
+      expect(after.plan.framedHeightMm).toBeGreaterThan(plan.framedHeightMm * 1.08);
+      expect(after.plan.framedHeightMm).toBeLessThan(plan.framedHeightMm * 2.1);
+    }
+    expect(found.some(({ setup: { camera } }) => camera.lensId !== lens.id)).toBe(true);
+  });
+
   it('stitched frames of a longer lens cover the view with a third of overlap, twelve at most, of who keeps still', () => {
     const setup = setupWith({ people: [ada] }, { lensId: 'lens-35', focalLengthMm: 35 });
     const found = options(setup, 'stitch');

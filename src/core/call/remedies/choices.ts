@@ -5,6 +5,7 @@ import { distanceForFraming, framedSize } from '../../optics/thinLens';
 import { mountings } from '../../kit/fits';
 import { defaultFlash } from '../../setup/defaults';
 import { frameSize, pictureSize } from '../../setup/framing';
+import { atSameSpot } from '../../setup/sameFraming';
 import { turnFromLens, viewpoint } from '../../setup/scene';
 import type { Person, Setup } from '../../setup/schema';
 import { usefulFocalLengths } from '../lineUp';
@@ -42,6 +43,7 @@ export function choices(context: Context): RemedyChoice[] {
     choice('focusMethod', focusings(context)),
     choice('steadier', stances(context)),
     choice('changeLens', otherLenses(context), 'mm'),
+    choice('widerFromHere', widerLenses(context)),
     choice('twoFrames', only(isTwo, { ...setup, intent: { ...intent, frames: 'two' } }, 4)),
     choice('stitch', moving ? [] : stitches(context))
   ];
@@ -122,6 +124,32 @@ function otherLenses({ setup, kit, lens, body, distance }: Context): Options {
       })
     )
     .sort((a, b) => a.effort - b.effort);
+}
+
+/** A frame that shows more than twice as much is another picture (common practice, no source). */
+const leastOfLength = 0.5;
+
+/** Every shorter lens from where the camera is, the longest first: more depth of field before a frame is cropped. */
+function widerLenses({ setup, kit, lens, body, distance }: Context): Options {
+  const { camera } = setup;
+  if (camera.stitch) return [];
+  return mountings(kit, body)
+    .flatMap(({ lens: other, adapterIds, seen }) =>
+      usefulFocalLengths(seen)
+        .filter((focalLengthMm) => focalLengthMm < camera.focalLengthMm / 1.1)
+        .filter((focalLengthMm) => focalLengthMm >= camera.focalLengthMm * leastOfLength)
+        .map((focalLengthMm) => {
+          const instead = { lensId: other.id, adapterIds, focalLengthMm, lens: other, body };
+          const changed = atSameSpot(setup, { body, P: lens.pupilMagnification }, instead);
+          return {
+            setup: withCamera(changed, standingAt(distance)),
+            subject: `${seen.name}${other.longestMm > other.shortestMm ? ` at ${focalLengthMm}` : ''}`,
+            effort: (other.id === lens.id ? 0.2 : 1) + Math.log2(camera.focalLengthMm / focalLengthMm),
+            focalLengthMm
+          };
+        })
+    )
+    .sort((a, b) => b.focalLengthMm - a.focalLengthMm);
 }
 
 const stitchOverlap = 0.3;

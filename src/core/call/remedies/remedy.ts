@@ -25,6 +25,7 @@ export type RemedyKind =
   | 'squareCamera'
   | 'raiseCamera'
   | 'changeLens'
+  | 'widerFromHere'
   | 'twoFrames'
   | 'stitch';
 
