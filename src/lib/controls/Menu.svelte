@@ -58,7 +58,9 @@
   {#if open}
     <ul
       {id}
-      class="absolute top-9 z-30 w-64 border border-line bg-raised py-1 shadow-lg {atEnd ? 'right-0' : 'left-0'}"
+      class="absolute top-9 z-30 max-h-80 w-64 overflow-y-auto border border-line bg-raised py-1 shadow-lg {atEnd
+        ? 'right-0'
+        : 'left-0'}"
     >
       {@render children()}
     </ul>

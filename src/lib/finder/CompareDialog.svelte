@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { SvelteMap } from 'svelte/reactivity';
   import { setupLeaving } from '$lib/state/job/leaving';
   import { Download } from '@lucide/svelte';
   import { devicePixelRatio } from 'svelte/reactivity/window';
@@ -113,8 +114,8 @@
     cellsFor(shown.length, look === 'whole' ? aspectOf(taken) : 1.7, { width: innerWidth, height: innerHeight })
   );
   const cell = $derived({ width: layout.width, height: layout.height });
-  // eslint-disable-next-line svelte/prefer-svelte-reactivity -- bookkeeping that no screen reads
-  const canvases = new Map<string, HTMLCanvasElement>();
+  /** Those that have been drawn. */
+  const canvases = new SvelteMap<string, HTMLCanvasElement>();
   async function save({ key, taken: { setup, plan } }: Shown) {
     const canvas = canvases.get(key);
     const leaving = setupLeaving(workspace.app, { setup, plan });
@@ -184,7 +185,12 @@
             class="mt-1 flex bg-[#3f3f3f] items-center justify-between gap-2 px-1 pt-1 text-[12px] text-white"
           >
             <span class="min-w-0 flex-1 truncate">{item.name}</span>
-            <ToolButton icon={Download} name="Save the preview at {item.name}" onclick={() => void save(item)} />
+            <ToolButton
+              icon={Download}
+              name="Save the preview at {item.name}"
+              disabled={!canvases.has(item.key)}
+              onclick={() => void save(item)}
+            />
             <button
               type="button"
               class="min-h-6 underline underline-offset-2"
