@@ -19,6 +19,8 @@ export interface FoundFace {
   /** The irises, pixels; left is the person's own left. */
   readonly left: Point;
   readonly right: Point;
+  /** Width of the visible iris, mean of both eyes, pixels. */
+  readonly irisPx: number;
   /** Turn of the head, degrees: positive to the picture's right; up; clockwise. */
   readonly yawDeg: number;
   readonly pitchDeg: number;
@@ -227,10 +229,13 @@ function faceOf(
   if (![left, right].every(({ x, y }) => x >= 0 && y >= 0 && x < size.width && y < size.height)) return null;
   const gap = (upper: number, lower: number, outer: number, inner: number) =>
     distance(at(upper), at(lower)) / Math.max(distance(at(outer), at(inner)), 1e-6);
+  // Four points on the rim of each; the lids hide some of its height, a turned eye some of its width.
+  const iris = (first: number) => Math.max(distance(at(first), at(first + 2)), distance(at(first + 1), at(first + 3)));
   const angle = rotation?.angle ?? { yaw: 0, pitch: 0, roll: 0 };
   return {
     left,
     right,
+    irisPx: (iris(469) + iris(474)) / 2,
     yawDeg: degrees(angle.yaw),
     pitchDeg: degrees(angle.pitch),
     rollDeg: degrees(Math.atan2(left.y - right.y, left.x - right.x)),

@@ -32,6 +32,11 @@ export interface PictureFacts {
   readonly full: readonly PixelRectangle[] | null;
   /** The pitch of its pixels, mm, as written; of a picture that was made smaller it is still the camera's. */
   readonly pixelMm: number | null;
+  /** The focal length that shows as much on 36 × 24 mm, by the diagonal; null where the file does not say. */
+  readonly equivalentMm: number | null;
+  /** Pixels as the camera wrote them; a picture that was cropped or made smaller since has others. */
+  readonly takenWidthPx: number | null;
+  readonly takenHeightPx: number | null;
 }
 
 export const noFacts: PictureFacts = {
@@ -53,7 +58,10 @@ export const noFacts: PictureFacts = {
   label: null,
   keywords: [],
   full: null,
-  pixelMm: null
+  pixelMm: null,
+  equivalentMm: null,
+  takenWidthPx: null,
+  takenHeightPx: null
 };
 
 /** Longest text taken from a file, characters: somebody may have put a book in. */
@@ -124,7 +132,10 @@ export function readFacts(bytes: ArrayBuffer): PictureFacts {
     label: text('Label'),
     keywords: keywordsOf(tags['subject']?.value),
     full: partsFrom(longText(tags['ImageDescription'])),
-    pixelMm: pitchOf(number('FocalPlaneXResolution', 1, 1e6), number('FocalPlaneResolutionUnit', 2, 3))
+    pixelMm: pitchOf(number('FocalPlaneXResolution', 1, 1e6), number('FocalPlaneResolutionUnit', 2, 3)),
+    equivalentMm: number('FocalLengthIn35mmFilm', 1, 10_000),
+    takenWidthPx: number('PixelXDimension', 1, 1e6),
+    takenHeightPx: number('PixelYDimension', 1, 1e6)
   };
 }
 
