@@ -46,7 +46,7 @@ function truth(shot: GroupShot, read: GroupRead): GroupRead {
       row,
       child: child ? 1 : 0,
       own: 0,
-      shared: 0
+      withRow: 0
     };
   });
   const rows = Array.from({ length: shot.rows }, (_, row) => {
@@ -54,7 +54,8 @@ function truth(shot: GroupShot, read: GroupRead): GroupRead {
     return {
       ids: those.map(({ id }) => id),
       z: those.reduce((sum, { aheadMm }) => sum + aheadMm, 0) / those.length,
-      sd: 0
+      sd: 0,
+      off: []
     };
   });
   const { heightMm, tiltDeg } = shot;

@@ -1,4 +1,5 @@
 /** The Floor as a drawing: the same plan to scale, for a file or a page, with nothing on it to take hold of. */
+import { sharpFromTo } from '../core/call/inPrint';
 import type { Plan } from '../core/call/plan';
 import type { Body } from '../core/kit/schema';
 import { eyeHeight } from '../core/people/anatomy';
@@ -53,7 +54,8 @@ export function floorDrawing(
     ...(side === 'side' ? [ground(scale)] : [])
   ];
   if (entry) {
-    const zone = zonePath(placed, entry.nearMm, entry.farMm ?? Infinity);
+    const { nearMm, farMm } = sharpFromTo(plan, entry);
+    const zone = zonePath(placed, nearMm, farMm ?? Infinity);
     marks.push(
       { kind: 'path', d: zone, fill: 'cool', opacity: 0.2, within: plot },
       { kind: 'path', d: planePath(placed, entry.planeMm), stroke: 'cool', width: 1.5, dash: [5, 4], within: plot },
@@ -64,7 +66,7 @@ export function floorDrawing(
         size: nameSize,
         anchor: 'start',
         tone: 'cool',
-        text: `sharp ${formatLengthExactly(entry.nearMm, unit)} – ${entry.farMm === null ? '∞' : formatLengthExactly(entry.farMm, unit)}`
+        text: `sharp ${formatLengthExactly(nearMm, unit)} – ${farMm === null ? '∞' : formatLengthExactly(farMm, unit)}`
       }
     );
   }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
+  import type { Setup } from '$core/setup/schema';
   import type { TemplateChoices } from '$core/setup/templates';
   import { getApp } from '$lib/state/app.svelte';
 
@@ -19,6 +20,12 @@
     app.settings.set({ welcomed: 'started' });
     if (added) await goto(`/setup/${added}?new=${choices.template}`, { replaceState: true });
   }
+  async function beginWith(setup: Setup) {
+    await app.openJob(await app.jobs.start());
+    const added = app.setups.addMade(setup);
+    app.settings.set({ welcomed: 'started' });
+    if (added) await goto(`/setup/${added}`, { replaceState: true });
+  }
   async function look() {
     app.settings.set({ welcomed: 'yes' });
     await on();
@@ -30,6 +37,7 @@
 {#if first}
   {#await import('$lib/shell/Welcome.svelte') then { default: Welcome }}<Welcome
       onbegin={begin}
+      onphoto={beginWith}
       onlook={look}
     />{/await}
 {/if}

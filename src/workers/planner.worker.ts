@@ -6,6 +6,7 @@ import type { PlanInput } from '../core/call/planInput';
 import { combineRemedies, findCombinations } from '../core/call/remedies/combine';
 import { findRemedies, type OnProgress } from '../core/call/remedies/findRemedies';
 import { findBag } from '../core/day/findBag';
+import { answerPhoto } from '../core/fromPhoto/answer';
 import { guessScene } from '../core/drills/desk/guess';
 import { tryScene } from '../core/drills/desk/mode';
 import { distanceSensitivity } from '../core/call/sensitivity';
@@ -49,7 +50,8 @@ const planner = {
   surerAim,
   techniqueOf,
   guessScene,
-  tryScene
+  tryScene,
+  answerPhoto
 };
 export type Planner = typeof planner;
 

@@ -13,7 +13,7 @@ import { landedOn } from './focusLanding';
 import { approach, frozenByFlash, subjectMotionDisc } from './motion';
 import { keeperOdds } from './odds';
 import { oddsOverLandings } from './oddsOverLandings';
-import type { StopPlan, Target } from './plan';
+import type { Plan, StopPlan, Target } from './plan';
 import type { FocusGroup } from './aim';
 import type { Situation } from './situation';
 import { tryCandidate } from './places';
@@ -112,6 +112,17 @@ export function oddsInPrint(situation: Situation, entry: StopPlan): number {
     const { odds, worstRatio } = tryCandidate(print, group, entry.stop.fNumber, entry.light, candidate);
     return worstRatio <= 1 + 1e-9 ? product * odds : 0;
   }, 1);
+}
+
+/** From where to where a stop is sharp in a standard print, mm from the lens; `farMm` null for infinity. */
+export function zoneInPrint(
+  { f, P, C }: Situation,
+  { stop, planeMm, lensRatio }: StopPlan
+): NonNullable<Plan['inPrint']>['zone'] {
+  const allowance = defocusAllowance(C / closeShare, lensRatio * C);
+  if (allowance <= 0) return { nearMm: planeMm, farMm: planeMm };
+  const { near, far } = depthOfField(f, stop.fNumber, allowance, planeMm, P);
+  return { nearMm: near, farMm: far === Infinity ? null : far };
 }
 
 /** Whose movement across blurs most; nobody's where the flash freezes it. */

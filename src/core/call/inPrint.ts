@@ -1,5 +1,5 @@
 import type { Setup } from '../setup/schema';
-import type { NoPlan, Plan } from './plan';
+import type { NoPlan, Plan, StopPlan } from './plan';
 import type { PlanInput } from './planInput';
 
 /** Whether no stop is sharp looked at closely, but the one in use is in a standard print, at the keeper rate wanted. */
@@ -12,6 +12,10 @@ export function isTakeable(plan: Plan): boolean {
   const met = () => backgrounds.every((_, index) => stops[selected]?.backgrounds[index]?.met);
   return window !== null || (isSharpInPrintOnly(plan) && met());
 }
+
+/** From where to where a stop is sharp, mm from the lens, by the standard it is called by: of a print, where only that is. */
+export const sharpFromTo = (plan: Plan, entry: StopPlan): { readonly nearMm: number; readonly farMm: number | null } =>
+  plan.inPrint && isSharpInPrintOnly(plan) && entry === plan.stops[plan.selected] ? plan.inPrint.zone : entry;
 
 /** A setup looked at as a standard print. */
 export const asPrint = (setup: Setup): Setup => ({

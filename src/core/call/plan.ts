@@ -169,6 +169,8 @@ export interface Plan {
     readonly from: number | null;
     readonly odds: number;
     readonly for95: FramesNeeded['for95'];
+    /** From where to where it is sharp, mm from the lens; `farMm` null for infinity. */
+    readonly zone: { readonly nearMm: number; readonly farMm: number | null };
   } | null;
   readonly subjects: readonly Subject[];
   readonly backgrounds: readonly {

@@ -11,7 +11,7 @@ import { equivalentLens } from '../setup/framing';
 import type { Lens } from '../kit/schema';
 import { aimAt } from './aim';
 import { cameraInHand } from './camera';
-import { evaluateStop, oddsInPrint, weakestMember } from './evaluateStop';
+import { evaluateStop, oddsInPrint, zoneInPrint, weakestMember } from './evaluateStop';
 import { exposureOf } from './exposure';
 import { framesNeeded, framesToCombine } from './frames';
 import { layOut } from './layOut';
@@ -90,8 +90,10 @@ export function planSituation(situation: Situation, stopStep: StopStep): Plan {
 }
 
 /** What a stop would give in a standard print, which holds from another on. */
-function printOf({ habits, people }: Situation, { light }: StopPlan, odds: number, from: number): Plan['inPrint'] {
-  return { from: from < 0 ? null : from, odds, for95: framesNeeded(habits, odds, people, light.shutterS).for95 };
+function printOf(situation: Situation, entry: StopPlan, odds: number, from: number): Plan['inPrint'] {
+  const { habits, people } = situation;
+  const { for95 } = framesNeeded(habits, odds, people, entry.light.shutterS);
+  return { from: from < 0 ? null : from, odds, for95, zone: zoneInPrint(situation, entry) };
 }
 
 /** The stops of a lens in the user's steps. */

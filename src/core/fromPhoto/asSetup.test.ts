@@ -56,7 +56,7 @@ describe('a setup of a photo', () => {
     expect(at('1.8')).toBe(0);
     expect(at('8')).toBeGreaterThanOrEqual(at('4'));
     expect(Math.max(...held.map(({ share }) => share))).toBeGreaterThan(0.8);
-    const sure = { ...group, people: group.people.map((person) => ({ ...person, own: 0, shared: 0 })) };
+    const sure = { ...group, people: group.people.map((person) => ({ ...person, own: 0, withRow: 0 })) };
     for (const { share } of howSure(input, plan, sure, (id) => `person-${id}`, seededRandom(1), 3))
       expect([0, 1]).toContain(share);
   });

@@ -39,11 +39,12 @@ export function howSure(
   const asked = asCalled(input, plan);
   const held = new Map<string, number>(plan.stops.map(({ stop }) => [stop.label, 0]));
   for (let meaning = 0; meaning < count; meaning++) {
-    const shared = group.rows.map(() => normal());
+    const errors = group.rows.map(() => normal());
+    const rowsOff = group.rows.map(({ off }) => off.reduce((sum, mm, index) => sum + mm * (errors[index] ?? 0), 0));
     const people = input.setup.people.map((person) => {
       const read = group.people.find(({ id }) => idOf(id) === person.id);
       if (!read) return person;
-      const by = read.own * normal() + read.shared * (shared[read.row] ?? 0);
+      const by = read.own * normal() + read.withRow * (rowsOff[read.row] ?? 0);
       // Along the line of sight: nearer is also nearer to the axis.
       return {
         ...person,

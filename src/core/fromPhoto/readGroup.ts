@@ -1,7 +1,7 @@
 /** Who stands where, read from the faces of one photo. */
 import { degrees, pitch, radians, type Vector } from '../maths/vector';
-import { cameraStand, eyesOver, type CameraStand } from './standing';
-import { directionOf, distanceOfFace, eyesAt, type FaceSeen, type PhotoProjection } from './rulers';
+import { cameraStand, childBy, eyesOver, type CameraStand, type Sighted } from './standing';
+import { childrenShare, directionOf, distanceOfFace, eyesAt, type FaceSeen, type PhotoProjection } from './rulers';
 import { rowsOf, type Placed, type RowSeen } from './rows';
 
 /** What is known beside the photo. */
@@ -13,7 +13,7 @@ export interface Known {
   /** The camera's tilt where the photo says it, degrees upwards. */
   readonly tiltDeg?: number | null;
   /** Taken off: not part of the group. */
-  readonly without?: ReadonlySet<string>;
+  readonly without?: readonly string[];
 }
 
 export interface PersonRead {
@@ -22,9 +22,9 @@ export interface PersonRead {
   readonly aheadMm: number;
   readonly low: number;
   readonly high: number;
-  /** Standard deviations, mm: of their own, and of what everyone in their row shares. */
+  /** Standard deviation of their own, mm, beside the row's; and the share of the row's error that is theirs. */
   readonly own: number;
-  readonly shared: number;
+  readonly withRow: number;
   /** To the picture's right, mm. */
   readonly lateralMm: number;
   /** Height of the eyes over the ground the camera stands on, mm. */
@@ -48,8 +48,8 @@ export interface GroupRead {
 const nineOfTen = 1.6449;
 /** People of a row stand within this of its line, mm (common practice, no source). */
 const withinRowMm = 90;
-/** With several rows someone may stand in another than they are put in: so much more spread, mm (chosen by `scripts/groups.ts`). */
-const doubtMm = 60;
+/** With several rows someone may stand in another than they are put in: the less their own face tells, the likelier (chosen by `scripts/groups.ts`). */
+const doubtShare = 0.3;
 /** A distance someone measured is off by about this share (common practice, no source). */
 const knownSd = 0.01;
 
@@ -59,16 +59,25 @@ export function readGroup(
   projection: PhotoProjection,
   known: Known = {}
 ): GroupRead | undefined {
-  const wanted = faces.filter(({ id }) => !known.without?.has(id));
-  const ranged = wanted.flatMap((face) => {
-    const range = distanceOfFace(face, projection, known.pupilsMm?.get(face.id) ?? null);
+  const wanted = faces.filter(({ id }) => !known.without?.includes(id));
+  const look = (face: FaceSeen, children?: number) =>
+    distanceOfFace(face, projection, known.pupilsMm?.get(face.id) ?? null, children);
+  const seen = wanted.flatMap((face) => {
+    const range = look(face);
     return range ? [{ face, range }] : [];
   });
-  if (ranged.length === 0) return undefined;
-  const sighted = ranged.map(({ face, range }) => {
+  if (seen.length === 0) return undefined;
+  const sightedOf = ({ face, range }: (typeof seen)[number]): Sighted => {
     const { y } = directionOf(eyesAt(face), projection);
     return { straightMm: range.mm, above: Math.asin(y), child: range.child };
+  };
+  const atFirst = cameraStand(seen.map(sightedOf), known.tiltDeg ?? null);
+  // Whose eyes are as low as a child's is more likely one, and nearer than an adult with such pupils.
+  const ranged = seen.map((one) => {
+    const range = look(one.face, childBy(eyesOver(sightedOf(one), atFirst), childrenShare));
+    return range ? { face: one.face, range } : one;
   });
+  const sighted = ranged.map(sightedOf);
   const first = cameraStand(sighted, known.tiltDeg ?? null);
   const placed = ranged.map(({ face, range }) => {
     const direction = directionOf(eyesAt(face), projection);
@@ -90,10 +99,16 @@ export function readGroup(
   // Whoever stands nearer than they seemed is lower or higher, too.
   const nearer = sighted.map((one) => ({ ...one, straightMm: one.straightMm * scale.by }));
   const stand = scale.by === 1 ? first : cameraStand(nearer, first.tiltDeg);
-  const people = placed.map((one) => personRead(one, rows, scale, stand));
+  // Where one distance is known, rows are off from that row alone.
+  const from = scale.row?.off ?? [];
+  const scaled = rows.map((row): RowSeen => {
+    const off = row.off.map((mm, index) => (mm - (from[index] ?? 0)) * scale.by);
+    return { ...row, z: row.z * scale.by, sd: Math.hypot(...off), off };
+  });
+  const people = placed.map((one) => personRead(one, rows, scaled, scale, stand));
   return {
     people,
-    rows: rows.map(({ ids, z, sd }) => ({ ids, z: z * scale.by, sd: sd * scale.by })),
+    rows: scaled,
     stand,
     untold: wanted.filter(({ id }) => !ranged.some(({ face }) => face.id === id)).map(({ id }) => id)
   };
@@ -110,24 +125,24 @@ interface FaceRanged extends Placed {
 function personRead(
   one: FaceRanged,
   rows: readonly RowSeen[],
-  scale: ReturnType<typeof scaleOf>,
+  scaled: readonly RowSeen[],
+  scale: Scale,
   stand: CameraStand
 ): PersonRead {
   const row = rows.findIndex(({ ids }) => ids.includes(one.id));
   const at = rows[row];
   // What the row says of them, and what their own face says; a row of one says nothing.
-  const inRow = at && at.ids.length > 1 ? drawn(one, at) : { mm: one.z, own: one.sd, shared: 0 };
+  const inRow = at && at.ids.length > 1 ? drawn(one, at) : { mm: one.z, own: one.sd, withRow: 0 };
   const aheadMm = inRow.mm * scale.by;
-  const own = Math.hypot(inRow.own, rows.length > 1 ? doubtMm : 0) * scale.by;
-  const shared = Math.hypot(inRow.shared * scale.by * (scale.sd > 0 ? 0 : 1), aheadMm * scale.sd);
-  const sd = Math.hypot(own, shared);
+  const own = Math.hypot(inRow.own, rows.length > 1 ? doubtShare * one.sd : 0) * scale.by;
+  const sd = Math.hypot(own, inRow.withRow * (scaled[row]?.sd ?? 0), aheadMm * scale.sd);
   const straightMm = aheadMm / one.ahead.z;
   return {
     id: one.id,
     face: one.face,
     aheadMm,
     own,
-    shared,
+    withRow: inRow.withRow,
     low: aheadMm - nineOfTen * sd,
     high: aheadMm + nineOfTen * sd,
     lateralMm: straightMm * one.ahead.x,
@@ -144,24 +159,30 @@ interface Found {
 }
 
 /** Someone drawn to their row's line, as much as the row is surer than their own face. */
-function drawn({ z, sd }: Found, row: RowSeen): { readonly mm: number; readonly own: number; readonly shared: number } {
+function drawn(
+  { z, sd }: Found,
+  row: RowSeen
+): { readonly mm: number; readonly own: number; readonly withRow: number } {
   const share = withinRowMm ** 2 / (withinRowMm ** 2 + sd ** 2);
-  return { mm: row.z + (z - row.z) * share, own: Math.sqrt(share) * sd, shared: (1 - share) * row.sd };
+  return { mm: row.z + (z - row.z) * share, own: Math.sqrt(share) * sd, withRow: 1 - share };
+}
+
+interface Scale {
+  readonly by: number;
+  readonly sd: number;
+  /** The row that was measured. */
+  readonly row: RowSeen | null;
 }
 
 /** One known distance scales all: then only the shape is estimated. */
-function scaleOf(
-  placed: readonly Found[],
-  rows: readonly RowSeen[],
-  { distance }: Known
-): { readonly by: number; readonly sd: number } {
-  const none = { by: 1, sd: 0 };
+function scaleOf(placed: readonly Found[], rows: readonly RowSeen[], { distance }: Known): Scale {
+  const none = { by: 1, sd: 0, row: null };
   if (!distance) return none;
   const face = placed.find(({ id }) => id === distance.faceId);
   const row = rows.find(({ ids }) => (face ? ids.includes(face.id) : true));
   if (!row) return none;
   const own = face ? drawn(face, row).mm : row.z;
-  return { by: distance.mm / own, sd: knownSd };
+  return { by: distance.mm / own, sd: knownSd, row };
 }
 
 /** How far left or right the head faces, degrees in the scene: what it is turned from the line to the lens, and where that line lies. */

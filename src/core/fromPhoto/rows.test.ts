@@ -31,6 +31,19 @@ describe('rows', () => {
     expect(names([...row, child])).toEqual(['abcdz']);
   });
 
+  it('are as far apart as rows are, where faces alone would have them anywhere', () => {
+    const far = (z: number, names: string, at: number) =>
+      [...names].map((id, place) => person(id, place * 550 + at, z, { sd: 900, y: at === 0 ? -300 : 0 }));
+    const rows = rowsOf([...far(9000, 'abcd', 0), ...far(10_600, 'efgh', 270)]);
+    expect(rows).toHaveLength(2);
+    const gap = (rows[1]?.z ?? 0) - (rows[0]?.z ?? 0);
+    // Between what the faces say, 1.6 m, and what is usual, 0.8 m; surer than either row by itself.
+    expect(gap).toBeGreaterThan(800);
+    expect(gap).toBeLessThan(1300);
+    const apart = Math.hypot(...(rows[1]?.off ?? []).map((mm, at) => mm - (rows[0]?.off[at] ?? 0)));
+    expect(apart).toBeLessThan(rows[0]?.sd ?? 0);
+  });
+
   it('are surer of their distance than any one of them', () => {
     const [row] = rowsOf(['a', 'b', 'c', 'd'].map((id, at) => person(id, at * 550, 4000)));
     expect(row?.z).toBeCloseTo(4000, 6);

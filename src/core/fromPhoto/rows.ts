@@ -16,9 +16,11 @@ export interface Placed {
 
 export interface RowSeen {
   readonly ids: readonly string[];
-  /** Along the axis, mm, and how sure that is. */
+  /** Along the axis, mm. */
   readonly z: number;
   readonly sd: number;
+  /** What it may be off by, mm, for one standard deviation of each of as many independent errors as there are rows. */
+  readonly off: readonly number[];
 }
 
 /** Common practice, no source: rows stand so far apart, people of a row within this of its line, and their eyes within this of its height. */
@@ -50,7 +52,58 @@ export function rowsOf(people: readonly Placed[]): RowSeen[] {
       const found = settled(people, start, count);
       if (found.score > best.score) best = found;
     }
-  return best.rows;
+  return withGaps(best.rows);
+}
+
+/** Rows as far apart as both their faces and usual rows say: without, the noise of faces far away becomes depth. */
+function withGaps(rows: readonly RowSeen[]): RowSeen[] {
+  const count = rows.length;
+  const gap = 1 / apartMm.sd ** 2;
+  // Precision of all rows together, and what it pulls them to.
+  const precision = rows.map((row, i) =>
+    rows.map((_, j) => {
+      if (i === j) return 1 / row.sd ** 2 + gap * (Number(i > 0) + Number(i < count - 1));
+      return Math.abs(i - j) === 1 ? -gap : 0;
+    })
+  );
+  const pulls = rows.map(({ z, sd }, i) => z / sd ** 2 + gap * apartMm.mean * (Number(i > 0) - Number(i < count - 1)));
+  const covariance = inverse(precision);
+  const factor = cholesky(covariance);
+  return rows.map((row, i) => ({
+    ...row,
+    z: (covariance[i] ?? []).reduce((sum, value, j) => sum + value * (pulls[j] ?? 0), 0),
+    sd: Math.sqrt(covariance[i]?.[i] ?? 0),
+    off: factor[i] ?? []
+  }));
+}
+
+type Matrix = readonly (readonly number[])[];
+
+/** Of a positive definite matrix, by Gauss and Jordan. */
+function inverse(of: Matrix): Matrix {
+  const rows = of.map((row, i) => [...row, ...of.map((_, j) => Number(i === j))]);
+  rows.forEach((pivot, i) => {
+    const by = pivot[i] ?? 1;
+    pivot.forEach((value, j) => (pivot[j] = value / by));
+    rows.forEach((row, k) => {
+      const share = row[i] ?? 0;
+      if (k !== i) row.forEach((value, j) => (row[j] = value - share * (pivot[j] ?? 0)));
+    });
+  });
+  return rows.map((row) => row.slice(of.length));
+}
+
+/** The lower triangle whose square the matrix is. */
+function cholesky(of: Matrix): Matrix {
+  const factor = of.map((row) => row.map(() => 0));
+  of.forEach((row, i) => {
+    for (let j = 0; j <= i; j++) {
+      const [own = [], other = []] = [factor[i], factor[j]];
+      const rest = (row[j] ?? 0) - own.slice(0, j).reduce((sum, value, k) => sum + value * (other[k] ?? 0), 0);
+      own[j] = i === j ? Math.sqrt(Math.max(0, rest)) : rest / (other[j] ?? 1);
+    }
+  });
+  return factor;
 }
 
 interface Grouped {
@@ -126,7 +179,7 @@ function grouped(people: readonly Placed[], of: readonly number[], count: number
     }
     const across = those.map(({ x }) => x).sort((a, b) => a - b);
     score -= overlapCost * across.filter((x, index) => index > 0 && x - (across[index - 1] ?? 0) < besideMm).length;
-    rows.push({ ids: those.map(({ id }) => id), z, sd: 1 / Math.sqrt(all), y });
+    rows.push({ ids: those.map(({ id }) => id), z, sd: 1 / Math.sqrt(all), off: [], y });
   }
   rows.sort((a, b) => a.z - b.z);
   for (let row = 1; row < count; row++) {
@@ -135,5 +188,5 @@ function grouped(people: readonly Placed[], of: readonly number[], count: number
       score +=
         logNormal(back.z - front.z, apartMm.mean, Math.hypot(apartMm.sd, front.sd, back.sd)) + Math.log(apartMm.sd);
   }
-  return { rows: rows.map(({ ids, z, sd }) => ({ ids, z, sd })), of, score };
+  return { rows: rows.map(({ ids, z, sd }) => ({ ids, z, sd, off: [sd] })), of, score };
 }

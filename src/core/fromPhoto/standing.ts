@@ -65,3 +65,9 @@ function steps(middle: number, reach: number, by: number): number[] {
   const count = Math.round(reach / by);
   return Array.from({ length: 2 * count + 1 }, (_, index) => middle + (index - count) * by);
 }
+
+/** The chance that it is a child by the height of its eyes, before which it was `prior`. */
+export function childBy(eyesMm: number, prior: number): number {
+  const child = prior * chance(usualChild, eyesMm);
+  return child / (child + (1 - prior) * chance(usual, eyesMm) + 1e-12);
+}

@@ -1,5 +1,5 @@
 /** Photos of groups nobody has seen: people differ in their pupils and irises as people do, and what is read of them is off as readings are. */
-import { pupilsMm, irisMm, readingPx, type FaceSeen, type PhotoProjection } from '../fromPhoto/rulers';
+import { pupilsMm, irisMm, reading, turnSdDeg, type FaceSeen, type PhotoProjection } from '../fromPhoto/rulers';
 import { normalFrom, oneOf, uniformBetween, type Random } from '../maths/random';
 import { length, pitch, radians, scale, subtract, yaw, type Vector } from '../maths/vector';
 import { eyeHeight } from '../people/anatomy';
@@ -99,10 +99,11 @@ function seen(
     const from = pitch(subtract(point, lens), -radians(tiltDeg));
     return { x: widthPx / 2 + (focalPx * from.x) / from.z, y: heightPx / 2 - (focalPx * from.y) / from.z };
   };
-  const reading = () => (readingPx / 2) * normal();
+  const spread = Math.hypot(reading.px, (reading.share * focalPx * pupils) / length(subtract(eyes, lens)));
+  const misread = () => (spread / Math.SQRT2) * normal();
   const off = (point: { x: number; y: number }) => ({
-    x: point.x + reading() * Math.SQRT2,
-    y: point.y + reading() * Math.SQRT2
+    x: point.x + misread(),
+    y: point.y + misread()
   });
   const [left, right] = [
     off(project({ x: eyes.x + across.x, y: eyes.y, z: eyes.z + across.z })),
@@ -112,8 +113,10 @@ function seen(
   const away = subtract(eyes, lens);
   const depth = pitch(away, -radians(tiltDeg)).z;
   const ratio = length(away) / depth;
-  const irisPx = ((iris * focalPx) / length(away)) * ratio + readingPx * normal();
-  return { id, left, right, irisPx, yawDeg: turnDeg + 4 * normal(), pitchDeg: 4 * normal() };
+  const irisPx =
+    ((iris * focalPx) / length(away)) * ratio * reading.irisFactor * Math.exp(reading.irisShare * normal()) +
+    reading.px * normal();
+  return { id, left, right, irisPx, yawDeg: turnDeg + turnSdDeg * normal(), pitchDeg: 4 * normal() };
 }
 
 export const straightTo = ({ eyes }: PersonShot, heightMm: number): number =>

@@ -24,6 +24,7 @@ import {
   zoneSplitWords,
   zoneWords
 } from './call';
+import { sharpFromTo } from '../call/inPrint';
 import { strays } from '../call/strays';
 import { waysToFocus } from '../technique/ways';
 import { strayingSentence, surerWords } from './straying';
@@ -62,19 +63,38 @@ describe('the call in words', () => {
   });
 
   it('tells the zone before and behind, to infinity where it reaches', () => {
-    const close = entryOf(plan(alone));
-    const zone = sharpZone(close);
+    const near = plan(alone);
+    const close = entryOf(near);
+    const zone = sharpZone(near, close);
     expect(zone.inFrontMm + zone.behindMm).toBeCloseTo(zone.depthMm, 9);
     expect(zone.behindMm).toBeGreaterThan(zone.inFrontMm);
-    expect(zoneSplitWords(close, 'metric')).toMatch(/ in front, .+ behind$/);
+    expect(zoneSplitWords(near, close, 'metric')).toMatch(/ in front, .+ behind$/);
     const wide = plan(alone, {
       lensId: 'lens-35',
       focalLengthMm: 35,
       placement: { kind: 'distance', distanceMm: 12_000 }
     });
     const deep = entryOf(wide, wide.stops.length - 1);
-    expect(zoneWords(deep, 'metric')).toBe('∞');
-    expect(zoneSplitWords(deep, 'metric')).toMatch(/in front, all behind$/);
+    expect(zoneWords(wide, deep, 'metric')).toBe('∞');
+    expect(zoneSplitWords(wide, deep, 'metric')).toMatch(/in front, all behind$/);
+  });
+
+  it('tells the depth a print has where only a print is sharp, not none at all', () => {
+    // Three rows a metre apart by an 85 at a stop whose diffraction alone is soft looked at closely.
+    const people = [0, 1000, 2000].map((depthMm, at) =>
+      newPerson(`p${at}`, `Row ${at}`, { depthMm, lateralMm: 500 * at })
+    );
+    const deep = plan(
+      { people, intent: { ...newSetup('s', '').intent, viewing: { kind: 'close' } } },
+      { placement: { kind: 'distance', distanceMm: 6000 } }
+    );
+    const entry = entryOf(deep);
+    expect(keeperRateWords(deep)).not.toBe('0%');
+    expect(deep.inPrint?.odds).toBeGreaterThan(0.5);
+    const { nearMm, farMm } = sharpFromTo(deep, entry);
+    expect(nearMm).toBeLessThan(entry.nearMm);
+    expect(farMm ?? Infinity).toBeGreaterThan(entry.farMm ?? 0);
+    expect(sharpZone(deep, entry).depthMm).toBeGreaterThan(1500);
   });
 
   it('never says certain', () => {

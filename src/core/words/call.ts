@@ -1,6 +1,6 @@
 /** The plan in plain sentences. */
 import { hintRange } from '../call/background';
-import { isSharpInPrintOnly } from '../call/inPrint';
+import { isSharpInPrintOnly, sharpFromTo } from '../call/inPrint';
 import { decisiveSubjects } from '../call/candidates';
 import type { Bound, NoPlan, NoPlanReason, Plan, StopPlan } from '../call/plan';
 import { verdict, type SharpnessVerdict } from '../optics/sharpness';
@@ -162,21 +162,22 @@ interface SharpZone {
 }
 
 /** The depth of field about the plane of focus. */
-export function sharpZone(entry: StopPlan): SharpZone {
+export function sharpZone(plan: Plan, entry: StopPlan): SharpZone {
   const s = entry.planeMm;
-  const far = entry.farMm ?? Infinity;
-  return { inFrontMm: s - entry.nearMm, behindMm: far - s, depthMm: far - entry.nearMm };
+  const { nearMm, farMm } = sharpFromTo(plan, entry);
+  const far = farMm ?? Infinity;
+  return { inFrontMm: s - nearMm, behindMm: far - s, depthMm: far - nearMm };
 }
 
 /** "33 cm", "from 4.1 m to infinity". */
-export function zoneWords(entry: StopPlan, unit: LengthUnit): string {
-  const { depthMm } = sharpZone(entry);
+export function zoneWords(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
+  const { depthMm } = sharpZone(plan, entry);
   return depthMm === Infinity ? '∞' : formatLength(depthMm, unit);
 }
 
 /** "15 cm before, 18 cm behind". */
-export function zoneSplitWords(entry: StopPlan, unit: LengthUnit): string {
-  const { inFrontMm, behindMm } = sharpZone(entry);
+export function zoneSplitWords(plan: Plan, entry: StopPlan, unit: LengthUnit): string {
+  const { inFrontMm, behindMm } = sharpZone(plan, entry);
   const behind = behindMm === Infinity ? 'all behind' : `${formatLength(behindMm, unit)} behind`;
   return `${formatLength(inFrontMm, unit)} in front, ${behind}`;
 }

@@ -25,7 +25,7 @@ interface CardSetup {
 
 /** Where to stand, what is sharp, how often to shoot; how to focus and set the camera. */
 export function cardLines(plan: Plan, entry: StopPlan, unit: LengthUnit, of?: CardSetup): CardLine[] {
-  const zone = sharpZone(entry);
+  const zone = sharpZone(plan, entry);
   const stand = standing(plan, entry);
   return [
     {

@@ -80,8 +80,10 @@
         open={asked === 'odds'}
         onask={ask('odds')}>{oddsWords(keeper.rate)}</WhyFigure
       >
-      <WhyFigure label="depth of field · {zoneSplitWords(entry, unit)}" open={asked === 'zone'} onask={ask('zone')}
-        >{zoneWords(entry, unit)}</WhyFigure
+      <WhyFigure
+        label="depth of field · {zoneSplitWords(plan, entry, unit)}"
+        open={asked === 'zone'}
+        onask={ask('zone')}>{zoneWords(plan, entry, unit)}</WhyFigure
       >
       <WhyFigure
         label={light.lack === '' ? (light.iso === '' ? 'light not set' : light.iso) : `${light.iso}, ${light.lack}`}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sharpFromTo } from '$core/call/inPrint';
   import { setupLeaving } from '$lib/state/job/leaving';
   import { Download, Maximize, Minus, Plus } from '@lucide/svelte';
   import { eyeHeight } from '$core/people/anatomy';
@@ -39,9 +40,10 @@
   $effect(() => {
     floor.height = height - (withCurve ? curveHeight : 0);
   });
+  const zone = $derived(entry && workspace.plan ? sharpFromTo(workspace.plan, entry) : null);
   const zoneWords = $derived(
-    entry
-      ? `sharp ${formatLengthExactly(entry.nearMm, workspace.unit)} – ${entry.farMm === null ? '∞' : formatLengthExactly(entry.farMm, workspace.unit)}`
+    zone
+      ? `sharp ${formatLengthExactly(zone.nearMm, workspace.unit)} – ${zone.farMm === null ? '∞' : formatLengthExactly(zone.farMm, workspace.unit)}`
       : ''
   );
   let saving = $state(false);

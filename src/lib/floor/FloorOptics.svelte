@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sharpFromTo } from '$core/call/inPrint';
   import { getWorkspace } from '$lib/state/screen/workspace.svelte';
   import { getFloor } from './floor.svelte';
   import { axisTicks, framePath, planePath, toPx, zonePath } from '../../drawing/geometry';
@@ -9,7 +10,8 @@
   const id = $props.id();
   const plan = $derived(workspace.plan);
   const entry = $derived(workspace.entry);
-  const far = $derived(entry?.farMm ?? Infinity);
+  const zone = $derived(plan && entry ? sharpFromTo(plan, entry) : null);
+  const far = $derived(zone?.farMm ?? Infinity);
   const { scale, placed, height, width } = $derived(floor);
   const ticks = $derived(axisTicks(scale, workspace.distanceMm, workspace.unit));
 </script>
@@ -33,11 +35,11 @@
   <text x={tick.x} y={height - 8} text-anchor="middle" class="fill-soft text-[11px]">{tick.label}</text>
 {/each}
 <clipPath id="{id}-plot"><rect y="26" {width} height={Math.max(0, height - 48)} /></clipPath>
-{#if placed && entry}
+{#if placed && entry && zone}
   <g clip-path="url(#{id}-plot)">
-    <path d={zonePath(placed, entry.nearMm, far)} fill="var(--cool)" opacity="0.2" data-testid="sharp-zone" />
+    <path d={zonePath(placed, zone.nearMm, far)} fill="var(--cool)" opacity="0.2" data-testid="sharp-zone" />
     <path
-      d="{planePath(placed, entry.nearMm)}{far < scale.extentMm * 3 ? planePath(placed, far) : ''}"
+      d="{planePath(placed, zone.nearMm)}{far < scale.extentMm * 3 ? planePath(placed, far) : ''}"
       fill="none"
       stroke="var(--cool)"
       stroke-width="0.75"

@@ -1,9 +1,15 @@
 <script lang="ts">
-  import Dialog from '$lib/controls/Dialog.svelte';
+  import { Button } from 'flowbite-svelte';
+  import { goto } from '$app/navigation';
   import type { TemplateChoices } from '$core/setup/templates';
+  import Dialog from '$lib/controls/Dialog.svelte';
+  import OnceOpen from '$lib/controls/OnceOpen.svelte';
+  import { getApp } from '$lib/state/app.svelte';
   import TemplateChoice from './TemplateChoice.svelte';
 
   let { open = $bindable(false), onchoose }: { open: boolean; onchoose: (choices: TemplateChoices) => void } = $props();
+  const app = getApp();
+  let fromPhoto = $state(false);
 </script>
 
 <Dialog bind:open title="What are you shooting?" size="lg">
@@ -16,4 +22,24 @@
       }}
     />
   {/key}
+  <div class="mt-4">
+    <Button
+      color="alternative"
+      onclick={() => {
+        open = false;
+        fromPhoto = true;
+      }}>Start from a photo</Button
+    >
+  </div>
 </Dialog>
+<OnceOpen open={fromPhoto}>
+  {#await import('$lib/fromPhoto/PhotoDialog.svelte') then { default: PhotoDialog }}
+    <PhotoDialog
+      bind:open={fromPhoto}
+      onmade={async (setup) => {
+        const added = app.setups.addMade(setup);
+        if (added) await goto(`/setup/${added}`);
+      }}
+    />
+  {/await}
+</OnceOpen>

@@ -1,11 +1,19 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { Aperture } from '@lucide/svelte';
+  import type { Setup } from '$core/setup/schema';
+  import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import type { TemplateChoices } from '$core/setup/templates';
   import TemplateChoice from './TemplateChoice.svelte';
 
   /** The first visit: one question, and one press to a call. */
-  let { onbegin, onlook }: { onbegin: (choices: TemplateChoices) => unknown; onlook: () => unknown } = $props();
+  interface Props {
+    onbegin: (choices: TemplateChoices) => unknown;
+    onphoto: (setup: Setup) => unknown;
+    onlook: () => unknown;
+  }
+  let { onbegin, onphoto, onlook }: Props = $props();
+  let fromPhoto = $state(false);
 </script>
 
 <main class="mx-auto w-full max-w-3xl px-4 pt-10 pb-12">
@@ -18,7 +26,16 @@
   </p>
   <TemplateChoice onchoose={onbegin} />
   <div class="mt-8 flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-4">
+    <Button color="alternative" onclick={() => (fromPhoto = true)}>Start from a photo</Button>
+    <span class="text-soft">They stand there already: take a test frame, get the call.</span>
+  </div>
+  <div class="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
     <Button color="alternative" onclick={onlook}>Explore a sample wedding</Button>
     <span class="text-soft">Thirteen made-up setups with people, places and times.</span>
   </div>
 </main>
+<OnceOpen open={fromPhoto}>
+  {#await import('$lib/fromPhoto/PhotoDialog.svelte') then { default: PhotoDialog }}
+    <PhotoDialog bind:open={fromPhoto} onmade={onphoto} />
+  {/await}
+</OnceOpen>

@@ -6,6 +6,7 @@ import type { PlanInput } from '$core/call/planInput';
 import type { OnProgress } from '$core/call/remedies/findRemedies';
 import type { Combination, Remedy, RemedyPart } from '$core/call/remedies/remedy';
 import type { BagAnswer, BagQuestion } from '$core/day/findBag';
+import type { PhotoAnswer, PhotoAsked } from '$core/fromPhoto/answer';
 import type { GuessAsked, GuessScene } from '$core/drills/desk/guess';
 import type { BestChoice, ModeAsked, ModeShot } from '$core/drills/desk/mode';
 import type { DistanceSensitivity } from '$core/call/sensitivity';
@@ -74,3 +75,7 @@ export const requestModeShot = (
   question: ModeAsked
 ): Promise<{ readonly shot: ModeShot; readonly best: BestChoice } | null> =>
   planner.call((api) => api.tryScene(question));
+
+/** Who stands where in a photo, and the call for them; null where no face tells its distance. */
+export const readFromPhoto = (question: PhotoAsked): Promise<PhotoAnswer | null> =>
+  planner.call((api) => api.answerPhoto(question));

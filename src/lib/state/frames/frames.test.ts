@@ -56,6 +56,7 @@ function pictureOf(setupId: string, n: number, more: Partial<ReadFrame['facts']>
     yawDeg: 0,
     pitchDeg: 0,
     rollDeg: 0,
+    irisPx: 12,
     lids: { left: 0.3, right: 0.3 },
     contrast: { left: 1, right: 1 },
     eyes: { left: eye, right: eye },

@@ -30,14 +30,18 @@ export class Setups {
     const fitting = this.#asUsual(fitted(setupFrom(choices, newId()), open.offered));
     const base = withSchools(open.input(fitting), settings.now.schools);
     const ids = new Map(base.people.map((person) => [person.id, newId()]));
-    const setup = renamePeople(base, (id) => ids.get(id) ?? id);
-    const taken = open.people.map((person) => person.name);
+    return this.addMade(renamePeople(base, (id) => ids.get(id) ?? id));
+  }
+
+  /** A setup that is made already, with people of its own. Null, with a message, when there is no room. */
+  addMade(setup: Setup): string | null {
+    const taken = this.#parts.open.people.map((person) => person.name);
     const people = setup.people.map((person) => {
       const free = nextName(person.name, taken);
       taken.push(free);
       return { ...person, name: free };
     });
-    return this.#insert(`${base.name} added`, [{ setup: { ...setup, people } }])?.[0] ?? null;
+    return this.#insert(`${setup.name} added`, [{ setup: { ...setup, people } }])?.[0] ?? null;
   }
 
   #full(more = 1): boolean {
