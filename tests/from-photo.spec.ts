@@ -57,3 +57,30 @@ test('a photo that tells nothing says why, and changes nothing', async ({ page }
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'What are you shooting?' })).toBeVisible();
 });
+
+test.describe('on the phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } });
+
+  test('the field card looks: a photo of them, and a setup beside the planned one by the same lens', async ({
+    page
+  }) => {
+    await page.goto('/card/demo-family-steps');
+    const planned = (await page.getByTestId('card-call').textContent()) ?? '';
+    await page.getByRole('button', { name: /checks: more/ }).click();
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByRole('button', { name: 'Look: read where they stand' }).click()
+    ]);
+    await chooser.setFiles(photo('FOC_0202.JPG'));
+    const dialog = page.getByTestId('from-photo');
+    await expect(dialog.getByTestId('photo-call')).toContainText('from the front row');
+    await expect(dialog).toContainText(/6 faces in 2 rows/);
+    await dialog.getByRole('button', { name: 'Make a setup beside it' }).click();
+    await expect(page).not.toHaveURL(/demo-family-steps/);
+    await expect(page.getByTestId('card-call')).toBeVisible();
+    await expect(page.getByText('Family on the steps, from a photo').first()).toBeVisible();
+    // What was planned is as it was.
+    await page.goto('/card/demo-family-steps');
+    await expect(page.getByTestId('card-call')).toHaveText(planned);
+  });
+});

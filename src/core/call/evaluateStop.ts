@@ -26,7 +26,7 @@ export function targetOf(candidate: Candidate): Target {
 
 /** Everything about one stop. Undefined when there is nothing to focus on. */
 export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undefined {
-  const { f, P, C, subjects, groups } = situation;
+  const { f, C, subjects, groups } = situation;
   const N = stop.fNumber;
   const light = situation.light(N);
   const chosen = groups.map((group) => chooseTarget(situation, group, N));
@@ -36,7 +36,6 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
 
   const allowance = defocusAllowance(C, first.focus.common);
   const { plane } = first.focus;
-  const limits = allowance > 0 ? depthOfField(f, N, allowance, plane, P) : { near: plane, far: plane };
   const people = new Map(situation.setup.people.map((person) => [person.id, person]));
   const inSecond = new Set(groups[1]?.members.map((member) => member.subject.id));
   const focusOf = (subject: Subject) => (second && inSecond.has(subject.id) ? second.focus : first.focus);
@@ -72,8 +71,7 @@ export function evaluateStop(situation: Situation, stop: Stop): StopPlan | undef
     movement: mostMoving(situation, first.focus),
     edge: softestPlace(situation, first.focus),
     scatter: focusScatter(situation, first.focus),
-    nearMm: limits.near,
-    farMm: limits.far === Infinity ? null : limits.far,
+    ...zoneAt(situation, N, allowance, plane),
     odds,
     oddsOnTarget,
     worst,
@@ -114,15 +112,17 @@ export function oddsInPrint(situation: Situation, entry: StopPlan): number {
   }, 1);
 }
 
-/** From where to where a stop is sharp in a standard print, mm from the lens; `farMm` null for infinity. */
-export function zoneInPrint(
-  { f, P, C }: Situation,
-  { stop, planeMm, lensRatio }: StopPlan
-): NonNullable<Plan['inPrint']>['zone'] {
-  const allowance = defocusAllowance(C / closeShare, lensRatio * C);
-  if (allowance <= 0) return { nearMm: planeMm, farMm: planeMm };
-  const { near, far } = depthOfField(f, stop.fNumber, allowance, planeMm, P);
+/** From where to where it is sharp, mm from the lens; nowhere but at the plane where the lens alone is too soft. */
+function zoneAt({ f, P }: Pick<Situation, 'f' | 'P'>, N: number, allowance: number, plane: number): PrintZone {
+  if (allowance <= 0) return { nearMm: plane, farMm: plane };
+  const { near, far } = depthOfField(f, N, allowance, plane, P);
   return { nearMm: near, farMm: far === Infinity ? null : far };
+}
+type PrintZone = NonNullable<Plan['inPrint']>['zone'];
+
+/** From where to where a stop is sharp in a standard print, mm from the lens; `farMm` null for infinity. */
+export function zoneInPrint({ f, P, C }: Situation, { stop, planeMm, lensRatio }: StopPlan): PrintZone {
+  return zoneAt({ f, P }, stop.fNumber, defocusAllowance(C / closeShare, lensRatio * C), planeMm);
 }
 
 /** Whose movement across blurs most; nobody's where the flash freezes it. */

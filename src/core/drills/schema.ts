@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { id, name } from '../schema/values';
 import { drillIds } from './kinds/ids';
 import { stances } from '../setup/schema';
-import { judgeModes } from './desk/judge';
+import { judgeModes } from './desk/judgeModes';
 import { learnedSchema } from './series/learned';
 
 const figure = z.number().min(-1e9).max(1e9);

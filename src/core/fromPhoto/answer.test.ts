@@ -6,7 +6,7 @@ import { noFacts } from '../photos/metadata';
 import { setupFrom } from '../setup/templates';
 import { photoOfGroup } from '../testing/photoOfGroup';
 import { groupWords, sureWords, surerStop } from '../words/fromPhoto';
-import { answerPhoto, likePhoto, type PhotoAsked } from './answer';
+import { answerPhoto, inLightOf, likePhoto, type PhotoAsked } from './answer';
 
 const { faces, projection, rows } = photoOfGroup({ device: 'phone', rows: 2 }, seededRandom(31));
 const facts = { ...noFacts, fNumber: 1.8, shutterS: 1 / 100, iso: 400 };
@@ -34,6 +34,11 @@ describe('from a photo to a call', () => {
     const tall = likePhoto(base, builtInKit, { ...projection, widthPx: 3024, heightPx: 4032 }, noFacts);
     expect(tall.camera.orientation).toBe('portrait');
     expect(tall.light).toEqual(base.light);
+    const planned = inLightOf({ ...base, camera: { ...base.camera, lensId: 'lens-85' } }, facts);
+    expect(planned.camera.lensId).toBe('lens-85');
+    expect(planned.light.level).toEqual(base.light.level);
+    // A file that says what no camera does is not believed.
+    expect(likePhoto(base, builtInKit, projection, { ...facts, shutterS: 90_000 }).light).toEqual(base.light);
   });
 
   it('puts everyone of the photo into the setup, the background behind the last of them', () => {

@@ -7,7 +7,7 @@ import { mountings } from '../kit/fits';
 import type { Body, Kit } from '../kit/schema';
 import { seededRandom } from '../maths/random';
 import type { PictureFacts } from '../photos/metadata';
-import type { Camera, Light, Setup } from '../setup/schema';
+import { lightSchema, type Camera, type Light, type Setup } from '../setup/schema';
 import { setupOf } from './asSetup';
 import { howSure, type StopHeld } from './howSure';
 import { readGroup, type GroupRead, type Known } from './readGroup';
@@ -81,16 +81,22 @@ export function lensLike(
   return best;
 }
 
-/** The light a photo was exposed for; as it was where the file does not say. */
+/** The light a photo was exposed for; as it was where the file does not say, or says what no camera does. */
 export function lightLike(light: Light, { fNumber, shutterS, iso }: PictureFacts): Light {
-  if (fNumber === null || shutterS === null || iso === null) return light;
-  return { ...light, level: { kind: 'metered', fNumber, shutterS, iso } };
+  const metered = lightSchema.safeParse({ ...light, level: { kind: 'metered', fNumber, shutterS, iso } });
+  return metered.success ? metered.data : light;
 }
 
-/** `base` with lens, light and orientation of the photo. */
+/** What a new setup is begun with: `base` with lens, light and orientation of the photo. */
 export function likePhoto(base: Setup, kit: Kit, projection: PhotoProjection, facts: PictureFacts): Setup {
   const body = bodyOf(kit, base.camera);
   const lens = body && lensLike(kit, body, projection);
   const orientation = projection.heightPx > projection.widthPx ? 'portrait' : 'landscape';
-  return { ...base, light: lightLike(base.light, facts), camera: { ...base.camera, ...lens, orientation } };
+  return { ...inLightOf(base, facts), camera: { ...base.camera, ...lens, orientation } };
 }
+
+/** A planned setup as a photo finds it, with the camera it is planned for: only the light is the photo's. */
+export const inLightOf = (base: Setup, facts: PictureFacts): Setup => ({
+  ...base,
+  light: lightLike(base.light, facts)
+});

@@ -2,13 +2,15 @@
   interface Props {
     label: string;
     accept: string;
+    /** A phone opens its camera for it. */
+    capture?: 'environment';
     /** One file … */
     onfile?: (file: File) => unknown;
     /** … or as many as one likes. */
     onfiles?: (files: File[]) => unknown;
   }
   /** A chooser of files that something else opens; the same file may be chosen twice. */
-  let { label, accept, onfile, onfiles }: Props = $props();
+  let { label, accept, capture, onfile, onfiles }: Props = $props();
   let input = $state<HTMLInputElement>();
   export const open = () => input?.click();
 
@@ -27,6 +29,7 @@
   bind:this={input}
   type="file"
   {accept}
+  {capture}
   multiple={onfiles !== undefined}
   class="sr-only"
   tabindex="-1"

@@ -11,9 +11,9 @@
     offsetFor,
     planeFor,
     shownLevel,
-    type JudgeMode,
     type SharpTaken
   } from '$core/drills/desk/judge';
+  import { type JudgeMode } from '$core/drills/desk/judgeModes';
   import { questAfter, questResult, questStart } from '$core/drills/desk/quest';
   import { defaultHabits } from '$core/habits/habits';
   import { builtInKit } from '$core/kit/builtInKit';

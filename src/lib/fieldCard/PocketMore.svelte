@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Pencil, Printer, Undo2 } from '@lucide/svelte';
+  import { Camera, Pencil, Printer, Undo2 } from '@lucide/svelte';
   import { checksOf } from '$core/technique/checks';
   import type { Setup } from '$core/setup/schema';
   import { stitchSteps } from '$core/words/stitching';
@@ -7,6 +7,9 @@
   import { themes } from '$lib/data';
   import { getApp } from '$lib/state/app.svelte';
   import type { SetupRow } from '$lib/state/job/openJob.svelte';
+  import { goto } from '$app/navigation';
+  import FileInput from '$lib/controls/FileInput.svelte';
+  import OnceOpen from '$lib/controls/OnceOpen.svelte';
   import HowList from '$lib/controls/HowList.svelte';
   import CheckList from '$lib/technique/CheckList.svelte';
   import CardFacts from './CardFacts.svelte';
@@ -37,6 +40,13 @@
   let sent = $state(false);
   async function sendBack() {
     sent = (await app.travel.sendBack()) ?? false;
+  }
+  let camera = $state<{ open: () => void }>();
+  let photo = $state.raw<File | null>(null);
+  let looking = $state(false);
+  async function beside(setup: Setup) {
+    const added = app.setups.addMade(setup);
+    if (added) await goto(`/card/${added}`);
   }
   const tool = 'flex h-12 items-center justify-center gap-2 border-2 border-line text-[16px]';
 </script>
@@ -89,6 +99,19 @@
       >
     {/each}
   </div>
+  <FileInput
+    bind:this={camera}
+    label="Photo of them"
+    accept="image/*"
+    capture="environment"
+    onfile={(file) => {
+      photo = file;
+      looking = true;
+    }}
+  />
+  <button type="button" class="{tool} mt-2 w-full" onclick={() => camera?.open()}
+    ><Camera size={18} aria-hidden="true" />Look: read where they stand</button
+  >
   <div class="mt-2 grid grid-cols-2 gap-2 pb-2">
     <button type="button" class={tool} disabled={!app.store.history.canUndo} onclick={() => void app.step('undo')}
       ><Undo2 size={18} aria-hidden="true" />Undo</button
@@ -100,3 +123,8 @@
     <a href="/day/{row.jobId}" class={tool}>The day</a>
   </div>
 </Sheet>
+<OnceOpen open={looking}>
+  {#await import('$lib/fromPhoto/PhotoDialog.svelte') then { default: PhotoDialog }}
+    <PhotoDialog bind:open={looking} planned={shot} file={photo} onmade={beside} />
+  {/await}
+</OnceOpen>

@@ -17,12 +17,16 @@
 
   interface Props {
     open: boolean;
+    /** The setup that is looked at: its camera and its background stay. */
+    planned?: Setup | null;
+    /** A photo that is chosen already. */
+    file?: File | null;
     onmade: (setup: Setup) => unknown;
   }
   /** A photo of the group, and at once who stands where and the call. */
-  let { open = $bindable(), onmade }: Props = $props();
+  let { open = $bindable(), planned = null, file = null, onmade }: Props = $props();
   const app = getApp();
-  const photo = new PhotoReading();
+  const photo = new PhotoReading(() => planned);
   const unit = $derived(app.settings.now.unit);
   const plan = $derived(photo.planned?.plan.kind === 'plan' ? photo.planned.plan : null);
   const called = $derived(plan?.stops[plan.selected]?.stop.label ?? '');
@@ -33,6 +37,7 @@
   let chooser = $state<{ open: () => void }>();
   $effect(() => {
     if (!open) photo.close();
+    else if (file) void photo.open(file);
   });
 
   function make(stop: string | null) {
@@ -41,11 +46,13 @@
     const intent =
       stop === null ? setup.intent : { ...setup.intent, stop: { kind: 'chosen', fNumber: Number(stop) } as const };
     open = false;
+    // Another setup of the same photo is one of other people.
+    photo.clear();
     onmade({ ...setup, intent });
   }
 </script>
 
-<Dialog bind:open title="Start from a photo" size="xl">
+<Dialog bind:open title={planned ? 'Look' : 'Start from a photo'} size="xl">
   <div class="space-y-4" data-testid="from-photo">
     {#if !photo.read}
       <p class="max-w-xl text-pretty">
@@ -57,6 +64,7 @@
       bind:this={chooser}
       label="Photo of the group"
       accept="image/*"
+      capture={planned ? 'environment' : undefined}
       onfile={(file) => void photo.open(file)}
     />
     {#if photo.reading}
@@ -110,23 +118,24 @@
                 return true;
               }}
             />
-            <LengthField
-              label="Background behind them"
-              bounds={bounds.fromLensMm}
-              valueMm={photo.behindMm}
-              onchange={(mm) => {
-                photo.behindMm = mm;
-                photo.ask();
-                return true;
-              }}
-            />
+            {#if !planned}<LengthField
+                label="Background behind them"
+                bounds={bounds.fromLensMm}
+                valueMm={photo.behindMm}
+                onchange={(mm) => {
+                  photo.behindMm = mm;
+                  photo.ask();
+                  return true;
+                }}
+              />{/if}
           </div>
           {#if answer}<PhotoFloor group={answer.group} {unit} />{/if}
         </div>
       </div>
     {/if}
     <div class="flex flex-wrap gap-3">
-      {#if answer}<Button onclick={() => make(null)}>Make the setup</Button>{/if}
+      {#if answer}<Button onclick={() => make(null)}>{planned ? 'Make a setup beside it' : 'Make the setup'}</Button
+        >{/if}
       <Button color={photo.read ? 'alternative' : undefined} onclick={() => chooser?.open()}
         >{photo.read ? 'Another photo' : 'Choose a photo'}</Button
       >

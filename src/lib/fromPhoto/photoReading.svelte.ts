@@ -1,9 +1,10 @@
 /** One photo on its way to a call: read, corrected, planned anew. */
-import { likePhoto, type PhotoAnswer, type PhotoAsked } from '$core/fromPhoto/answer';
+import { inLightOf, likePhoto, type PhotoAnswer, type PhotoAsked } from '$core/fromPhoto/answer';
 import { projectionOf } from '$core/fromPhoto/projection';
 import { distanceOfFace, type FaceSeen, type PhotoProjection } from '$core/fromPhoto/rulers';
 import { bodyOf } from '$core/kit/find';
 import { withKitOnOffer } from '$core/setup/chooseKit';
+import { notTaken } from '$core/setup/schedule';
 import { setupFrom } from '$core/setup/templates';
 import { withSchools } from '$core/technique/schools';
 import type { Setup } from '$core/setup/schema';
@@ -33,8 +34,19 @@ function beginning({ open, newId, settings }: App): Setup {
   return { ...withSchools(open.input({ ...made, camera, intent }), settings.now.schools), name: 'From a photo' };
 }
 
+/** A setup beside the planned one: its camera, light and background, and whoever the photo shows. */
+const lookedAt = (planned: Setup, id: string): Setup => ({
+  ...planned,
+  id,
+  name: `${planned.name}, from a photo`,
+  taken: notTaken,
+  ticked: [],
+  intent: { ...planned.intent, target: { kind: 'best' }, stop: { kind: 'byStyle' } }
+});
+
 export class PhotoReading {
   readonly #app: App = getApp();
+  readonly #planned: () => Setup | null;
   /** What the answer is looked for with; the latest only. */
   readonly search = new Search<PhotoAsked, PhotoAnswer | null>((asked) => readFromPhoto(asked));
   reading = $state(false);
@@ -50,21 +62,31 @@ export class PhotoReading {
   behindMm = $state(usualBehindMm);
   #last: AbortController | null = null;
 
+  /** @param planned the setup that is looked at; null for a new one */
+  constructor(planned: () => Setup | null) {
+    this.#planned = planned;
+  }
+
   /** As corrected so far. */
   readonly answer = $derived.by(() => this.search.answer?.found ?? null);
   /** The call for it; null until there is one. */
   readonly planned = $derived.by(() => (this.answer ? this.#app.open.planned(this.answer.setup) : null));
 
-  async open(file: File): Promise<void> {
-    this.#last?.abort();
-    const last = new AbortController();
-    this.#last = last;
+  /** As before any photo. */
+  clear(): void {
+    this.close();
     this.refused = null;
     this.read = null;
     this.without = [];
     this.frontMm = null;
     this.behindMm = usualBehindMm;
     this.search.answer = null;
+  }
+
+  async open(file: File): Promise<void> {
+    this.clear();
+    const last = new AbortController();
+    this.#last = last;
     this.reading = true;
     try {
       const result = await readPhoto(file, { eyesShare: null, faces: null }, { signal: last.signal });
@@ -87,7 +109,8 @@ export class PhotoReading {
 
   #take(frame: ReadFrame): void {
     // Where the file tells no size of the sensor, it is the job's camera's.
-    const own = beginning(this.#app);
+    const planned = this.#planned();
+    const own = planned ? lookedAt(planned, this.#app.newId()) : beginning(this.#app);
     const body = bodyOf(this.#app.open.offered, own.camera);
     const told = projectionOf(frame.facts, frame);
     const projection = told === 'noFocalLength' ? projectionOf(frame.facts, frame, body?.sensor.widthMm ?? null) : told;
@@ -109,7 +132,8 @@ export class PhotoReading {
     }
     const ids = Object.fromEntries(faces.map(({ id }) => [id, this.#app.newId()]));
     this.assumed = told === 'noFocalLength' ? (body?.name ?? null) : null;
-    const base = likePhoto(own, this.#app.open.offered, projection, frame.facts);
+    const { facts } = frame;
+    const base = planned ? inLightOf(own, facts) : likePhoto(own, this.#app.open.offered, projection, facts);
     this.read = { frame, faces, projection, base, ids };
     this.ask();
   }
@@ -126,7 +150,7 @@ export class PhotoReading {
       projection,
       base,
       ids,
-      behindMm,
+      behindMm: this.#planned() ? null : behindMm,
       kit,
       habits,
       stopStep,

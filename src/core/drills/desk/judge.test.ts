@@ -1,16 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blurDiscDiameter } from '../../optics/blur';
-import {
-  judgeAsked,
-  judgeKinds,
-  judgeModes,
-  judgePictures,
-  offsetFor,
-  planeFor,
-  shownLevel,
-  type JudgeMode
-} from './judge';
+import { judgeAsked, judgeKinds, judgePictures, offsetFor, planeFor, shownLevel } from './judge';
+import { judgeModes, type JudgeMode } from './judgeModes';
 
 describe('a pair to judge', () => {
   it('has its plane where the eye is blurred by the disc that was asked for', () => {

@@ -1,10 +1,5 @@
 /** Pairs to judge by eye: how much out of focus one of them is, and where its plane lies then. */
-/**
- * What is asked: which of two is sharper; whether the plane lies before the face or behind it; whether a face is sharp, has its plane before or
- * behind it, or moved; which of four is the sharp one; which of two was stopped down.
- */
-export const judgeModes = ['sharper', 'side', 'kind', 'four', 'stop'] as const;
-export type JudgeMode = (typeof judgeModes)[number];
+import type { JudgeMode } from './judgeModes';
 
 /** Of the blur over what is allowed (of stops, where stops are asked), as logarithms: what one expects to see, and how sure of that (from memory). */
 export const judgeAsked: Readonly<

@@ -1,6 +1,6 @@
 /** The drills. A new one is a file in this folder, its name in `ids.ts`, and a line here: the compiler says where one is forgotten. */
 import type { LengthUnit } from '../../units/length';
-import type { JudgeMode } from '../desk/judge';
+import type { JudgeMode } from '../desk/judgeModes';
 import type { Arranged } from '../series/steps';
 import { diagonal } from './diagonal';
 import { edges } from './edges';

@@ -1,7 +1,8 @@
 /** Judge by eye: the smallest error of focus one sees. */
 import type { LengthUnit } from '../../units/length';
 import { shortLength } from '../../words/bench';
-import type { JudgeMode, SharpTaken } from '../desk/judge';
+import type { SharpTaken } from '../desk/judge';
+import type { JudgeMode } from '../desk/judgeModes';
 import type { QuestResult } from '../desk/quest';
 import { defineDrill, type DrillSaid } from './kind';
 

@@ -6,7 +6,7 @@ import type { Habits } from '../../habits/habits';
 import type { Body } from '../../kit/schema';
 import type { Camera } from '../../setup/schema';
 import type { LengthUnit } from '../../units/length';
-import type { JudgeMode } from '../desk/judge';
+import type { JudgeMode } from '../desk/judgeModes';
 import type { LearnedFromDrill } from '../series/learned';
 import type { SeriesMatch } from '../series/match';
 import type { Arranged, DrillStep } from '../series/steps';

@@ -8,7 +8,7 @@ import type { FocusLadderRow } from './stopLadder';
 import type { SteadyVerdict } from './steady';
 import type { SwayVerdict } from './sway';
 import { writeDrillsCsv } from '../../formats/drillsCsv';
-import type { JudgeMode } from '../desk/judge';
+import type { JudgeMode } from '../desk/judgeModes';
 import type { DrillResult } from '../schema';
 import { learned, type LearnedAt } from '../series/learned';
 import { diagonalWords } from './diagonal';
