@@ -87,6 +87,10 @@ if (process.argv.length === 2 || process.argv.includes('welcome')) {
   await first.goto(`${base}/`);
   await first.getByRole('button', { name: /^Person with a pet/ }).waitFor();
   await first.screenshot({ path: join(root, 'docs/screenshots/welcome.png') });
+  await first.getByRole('button', { name: 'Start from a photo' }).click();
+  await first.getByLabel('Photo of the group').setInputFiles(join(root, 'tests/frames/FOC_0201.JPG'));
+  await first.getByTestId('photo-sure').waitFor({ timeout: 120_000 });
+  await first.screenshot({ path: join(root, 'docs/screenshots/from-photo.png') });
   await first.close();
 }
 // One profile for all, so that the small pictures are drawn once.

@@ -125,7 +125,7 @@
     {#if elsewhere.length > 0}
       <Menu bind:open={adding} name="Person" atEnd>
         {#snippet label()}
-          <span class="flex h-8 items-center rounded-[2px] border border-line bg-raised px-3">
+          <span class="flex h-8 items-center rounded-[2px] border border-line px-3">
             <Plus size={14} aria-hidden="true" class="mr-1" />Person
           </span>
         {/snippet}
