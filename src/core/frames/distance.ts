@@ -1,5 +1,6 @@
 /** How far away the camera stood, by how far apart eyes are in the picture. */
 import { sum } from 'd3-array';
+import { nineOfTenSd } from '../maths/normal';
 import { radians } from '../maths/vector';
 import { interpupillaryOf } from '../people/anatomy';
 import type { Body } from '../kit/schema';
@@ -39,9 +40,6 @@ export const straightSd = (face: Turned): number =>
   Math.hypot((irisPx * Math.SQRT2) / eyesPx(face), Math.tan(radians(Math.abs(face.yawDeg))) * radians(turnDeg));
 type Turned = Pick<FrameFace, 'left' | 'right' | 'yawDeg'>;
 
-/** Nine of ten of a normal deviate lie within so many standard deviations on either side. */
-const nineOfTen = 1.6449;
-
 /**
  * Each face gives the camera's distance: s = f/P + f · (distance between the eyes) ÷ (the same on the sensor), less how far behind the
  * subject line that person stands; together by their certainty.
@@ -73,6 +71,6 @@ export function distanceFromEyes(
   const weights = each.map(({ sd }) => 1 / (sd * sd));
   const all = sum(weights);
   const mm = sum(each, (one) => one.mm / (one.sd * one.sd)) / all;
-  const half = nineOfTen / Math.sqrt(all);
+  const half = nineOfTenSd / Math.sqrt(all);
   return { mm, low: mm - half, high: mm + half, faces: each.length };
 }

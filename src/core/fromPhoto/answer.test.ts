@@ -50,6 +50,9 @@ describe('from a photo to a call', () => {
     expect(groupWords(answer.group, 'metric')).toMatch(
       new RegExp(`^${faces.length} faces in ${rows} rows, [\\d.]+ m to [\\d.]+ m away, each ±\\d+%$`)
     );
+    expect(groupWords({ ...answer.group, untold: ['face-x'] }, 'metric')).toMatch(
+      /; 1 more too small, or turned too far, to count$/
+    );
   });
 
   it('says how sure a stop is, and names the first that is as good as sure', () => {

@@ -1,9 +1,7 @@
 /** How a photo shows the scene, by what its file says. */
+import { fullFrameDiagonalMm } from '../optics/criterion';
 import type { PictureFacts } from '../photos/metadata';
 import type { PhotoProjection } from './rulers';
-
-/** Diagonal of the frame 35 mm equivalents are told for, mm (CIPA DCG-001). */
-const diagonalMm = Math.hypot(36, 24);
 
 /** Why a photo does not tell distances. */
 export type Untold =
@@ -35,8 +33,8 @@ export function projectionOf(
       : [long, short];
   if (Math.abs((long / short) * (takenShort / takenLong) - 1) > shapeShare) return 'cropped';
   const focalPx = () => {
-    // The equivalent counts digital zoom, which the focal length does not.
-    if (equivalentMm !== null) return (equivalentMm / diagonalMm) * Math.hypot(long, short);
+    // By the diagonal (CIPA DCG-001). The equivalent counts digital zoom, which the focal length does not.
+    if (equivalentMm !== null) return (equivalentMm / fullFrameDiagonalMm) * Math.hypot(long, short);
     if (focalLengthMm === null) return null;
     if (pixelMm !== null) return (focalLengthMm / pixelMm) * (long / takenLong);
     return sensorWidthMm === null ? null : (focalLengthMm / sensorWidthMm) * long;

@@ -1,8 +1,9 @@
 /** Who stands where, read from the faces of one photo. */
+import { nineOfTenSd } from '../maths/normal';
 import { degrees, pitch, radians, type Vector } from '../maths/vector';
 import { cameraStand, childBy, eyesOver, type CameraStand, type Sighted } from './standing';
 import { childrenShare, directionOf, distanceOfFace, eyesAt, type FaceSeen, type PhotoProjection } from './rulers';
-import { rowsOf, type Placed, type RowSeen } from './rows';
+import { rowsOf, withinRowMm, type Placed, type RowSeen } from './rows';
 
 /** What is known beside the photo. */
 export interface Known {
@@ -44,10 +45,6 @@ export interface GroupRead {
   readonly untold: readonly string[];
 }
 
-/** Nine of ten of a normal deviate lie within so many standard deviations. */
-const nineOfTen = 1.6449;
-/** People of a row stand within this of its line, mm (common practice, no source). */
-const withinRowMm = 90;
 /** With several rows someone may stand in another than they are put in: the less their own face tells, the likelier (chosen by `scripts/groups.ts`). */
 const doubtShare = 0.3;
 /** A distance someone measured is off by about this share (common practice, no source). */
@@ -143,8 +140,8 @@ function personRead(
     aheadMm,
     own,
     withRow: inRow.withRow,
-    low: aheadMm - nineOfTen * sd,
-    high: aheadMm + nineOfTen * sd,
+    low: aheadMm - nineOfTenSd * sd,
+    high: aheadMm + nineOfTenSd * sd,
     lateralMm: straightMm * one.ahead.x,
     eyesMm: eyesOver({ straightMm, above: one.above }, stand),
     child: one.child,
@@ -152,15 +149,9 @@ function personRead(
   };
 }
 
-interface Found {
-  readonly id: string;
-  readonly z: number;
-  readonly sd: number;
-}
-
 /** Someone drawn to their row's line, as much as the row is surer than their own face. */
 function drawn(
-  { z, sd }: Found,
+  { z, sd }: Placed,
   row: RowSeen
 ): { readonly mm: number; readonly own: number; readonly withRow: number } {
   const share = withinRowMm ** 2 / (withinRowMm ** 2 + sd ** 2);
@@ -175,7 +166,7 @@ interface Scale {
 }
 
 /** One known distance scales all: then only the shape is estimated. */
-function scaleOf(placed: readonly Found[], rows: readonly RowSeen[], { distance }: Known): Scale {
+function scaleOf(placed: readonly Placed[], rows: readonly RowSeen[], { distance }: Known): Scale {
   const none = { by: 1, sd: 0, row: null };
   if (!distance) return none;
   const face = placed.find(({ id }) => id === distance.faceId);

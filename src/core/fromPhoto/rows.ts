@@ -1,4 +1,6 @@
 /** Which row everyone stands in. */
+import { median, sum } from 'd3-array';
+import { CholeskyDecomposition, inverse, Matrix } from 'ml-matrix';
 
 /** Someone as a photo places them, camera coordinates, mm. */
 export interface Placed {
@@ -25,17 +27,19 @@ export interface RowSeen {
 
 /** Common practice, no source: rows stand so far apart, people of a row within this of its line, and their eyes within this of its height. */
 const apartMm = { mean: 800, sd: 250 } as const;
-const withinMm = 90;
+export const withinRowMm = 90;
 const heightMm = 95;
 /** Children, and whoever kneels or stoops: so many beside the children, and their heights within this. */
 const otherwise = { share: 0.05, heightMm: 400 } as const;
 /** Two heads of one row are hardly nearer to each other than this, side by side. */
 const besideMm = 340;
-/** Each two that are: as much as a row more would have to explain. */
+/** Each two that are cost so much, as a logarithm of chances (chosen by `scripts/groups.ts`). */
 const overlapCost = 2.5;
-/** A row more has to be worth this: one row unless the evidence is clear. */
+/** A row more has to be worth this, as a logarithm of chances: one row unless the evidence is clear (chosen by `scripts/groups.ts`). */
 const rowCost = 11;
+/** More rows are not told apart by one photo (chosen). */
 const mostRows = 4;
+/** Rounds of moving people between rows: it settles in a few. */
 const mostRounds = 30;
 
 /** Rows, the nearest first; everyone is in one of them. @param people in any order */
@@ -67,43 +71,11 @@ function withGaps(rows: readonly RowSeen[]): RowSeen[] {
     })
   );
   const pulls = rows.map(({ z, sd }, i) => z / sd ** 2 + gap * apartMm.mean * (Number(i > 0) - Number(i < count - 1)));
-  const covariance = inverse(precision);
-  const factor = cholesky(covariance);
-  return rows.map((row, i) => ({
-    ...row,
-    z: (covariance[i] ?? []).reduce((sum, value, j) => sum + value * (pulls[j] ?? 0), 0),
-    sd: Math.sqrt(covariance[i]?.[i] ?? 0),
-    off: factor[i] ?? []
-  }));
-}
-
-type Matrix = readonly (readonly number[])[];
-
-/** Of a positive definite matrix, by Gauss and Jordan. */
-function inverse(of: Matrix): Matrix {
-  const rows = of.map((row, i) => [...row, ...of.map((_, j) => Number(i === j))]);
-  rows.forEach((pivot, i) => {
-    const by = pivot[i] ?? 1;
-    pivot.forEach((value, j) => (pivot[j] = value / by));
-    rows.forEach((row, k) => {
-      const share = row[i] ?? 0;
-      if (k !== i) row.forEach((value, j) => (row[j] = value - share * (pivot[j] ?? 0)));
-    });
-  });
-  return rows.map((row) => row.slice(of.length));
-}
-
-/** The lower triangle whose square the matrix is. */
-function cholesky(of: Matrix): Matrix {
-  const factor = of.map((row) => row.map(() => 0));
-  of.forEach((row, i) => {
-    for (let j = 0; j <= i; j++) {
-      const [own = [], other = []] = [factor[i], factor[j]];
-      const rest = (row[j] ?? 0) - own.slice(0, j).reduce((sum, value, k) => sum + value * (other[k] ?? 0), 0);
-      own[j] = i === j ? Math.sqrt(Math.max(0, rest)) : rest / (other[j] ?? 1);
-    }
-  });
-  return factor;
+  const triangle = new CholeskyDecomposition(new Matrix(precision));
+  const z = triangle.solve(Matrix.columnVector(pulls)).to1DArray();
+  // Its square is the inverse of the precision: what all rows may be off by together.
+  const off = inverse(triangle.lowerTriangularMatrix).transpose();
+  return rows.map((row, i) => ({ ...row, z: z[i] ?? row.z, sd: Math.hypot(...off.getRow(i)), off: off.getRow(i) }));
 }
 
 interface Grouped {
@@ -151,9 +123,7 @@ const logNormal = (value: number, mean: number, sd: number): number => -0.5 * ((
 /** Height of a row: of those who are hardly children, the middle one. */
 function medianOf(those: readonly Placed[]): number {
   const adults = those.filter(({ child }) => child < 0.5);
-  const heights = (adults.length > 0 ? adults : those).map(({ y }) => y).sort((a, b) => a - b);
-  const middle = (heights.length - 1) / 2;
-  return ((heights[Math.floor(middle)] ?? 0) + (heights[Math.ceil(middle)] ?? 0)) / 2;
+  return median(adults.length > 0 ? adults : those, ({ y }) => y) ?? 0;
 }
 
 /** What a way to part people into rows is worth. */
@@ -163,12 +133,12 @@ function grouped(people: readonly Placed[], of: readonly number[], count: number
   for (let row = 0; row < count; row++) {
     const those = people.filter((_, index) => of[index] === row);
     if (those.length === 0) return { rows: [], of, score: -Infinity };
-    const weights = those.map(({ sd }) => 1 / (sd * sd + withinMm * withinMm));
-    const all = weights.reduce((sum, weight) => sum + weight, 0);
-    const z = those.reduce((sum, person, index) => sum + person.z * (weights[index] ?? 0), 0) / all;
+    const weights = those.map(({ sd }) => 1 / (sd * sd + withinRowMm * withinRowMm));
+    const all = sum(weights);
+    const z = sum(those, (person, index) => person.z * (weights[index] ?? 0)) / all;
     const y = medianOf(those);
     for (const person of those) {
-      score += logNormal(person.z, z, Math.hypot(person.sd, withinMm));
+      score += logNormal(person.z, z, Math.hypot(person.sd, withinRowMm));
       // An error of distance is one of height too.
       const likely = Math.hypot(heightMm, (person.sd * person.y) / person.z);
       const other = Math.min(1, person.child + otherwise.share);

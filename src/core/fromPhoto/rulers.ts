@@ -1,4 +1,5 @@
 /** How far away a face is, by the two rulers every face carries: the distance between its pupils, and the width of its irises. */
+import { eyesPx } from '../frames/eyes';
 import { radians } from '../maths/vector';
 
 /** A place in the picture, pixels from its left and top. */
@@ -94,14 +95,14 @@ export function distanceOfFace(
   children = childrenShare
 ): Ranged | undefined {
   const { left, right, irisPx, yawDeg } = face;
-  const eyesPx = Math.hypot(left.x - right.x, left.y - right.y);
+  const apart = eyesPx(face);
   const turn = Math.abs(radians(yawDeg));
-  if (!(eyesPx >= leastEyesPx) || !(Math.abs(yawDeg) <= mostTurnDeg)) return undefined;
+  if (!(apart >= leastEyesPx) || !(Math.abs(yawDeg) <= mostTurnDeg)) return undefined;
   const [a, b] = [directionOf(left, projection), directionOf(right, projection)];
   const chord = Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z);
   // A chord of two unit vectors is as long as the eyes' distance, seen square on, over theirs from the lens.
   const pupils = Math.log(Math.cos(turn) / chord);
-  const pupilsRead = Math.hypot(reading.px / eyesPx, reading.share, Math.tan(turn) * radians(turnSdDeg));
+  const pupilsRead = Math.hypot(reading.px / apart, reading.share, Math.tan(turn) * radians(turnSdDeg));
   const at = eyesAt(face);
   const iris =
     irisPx === null || irisPx <= 0
@@ -113,12 +114,12 @@ export function distanceOfFace(
   const under = (mean: number, sd: number, prior: number) => {
     const one = { log: Math.log(mean) + pupils, sd: Math.hypot(sd / mean, pupilsRead) };
     if (!iris) return { ...one, weight: prior };
-    const apart = Math.hypot(one.sd, iris.sd);
+    const differ = Math.hypot(one.sd, iris.sd);
     const [w1, w2] = [1 / (one.sd * one.sd), 1 / (iris.sd * iris.sd)];
     return {
       log: (one.log * w1 + iris.log * w2) / (w1 + w2),
       sd: 1 / Math.sqrt(w1 + w2),
-      weight: (prior * Math.exp(-0.5 * ((one.log - iris.log) / apart) ** 2)) / apart
+      weight: (prior * Math.exp(-0.5 * ((one.log - iris.log) / differ) ** 2)) / differ
     };
   };
   if (own !== null) {

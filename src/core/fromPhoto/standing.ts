@@ -1,4 +1,6 @@
 /** Where the camera was held and how it was tilted, by usual heights of eyes. */
+import { sum } from 'd3-array';
+import { normalDensity } from '../maths/normal';
 import { radians } from '../maths/vector';
 import { eyeHeight } from '../people/anatomy';
 import { defaultStatureMm } from '../setup/defaults';
@@ -33,7 +35,7 @@ const step = { heightMm: 50, tiltDeg: 0.5 } as const;
 const most = { heightMm: 700, tiltDeg: 20 } as const;
 
 const chance = (of: readonly { share: number; mean: number; sd: number }[], value: number): number =>
-  of.reduce((sum, { share, mean, sd }) => sum + (share / sd) * Math.exp(-0.5 * ((value - mean) / sd) ** 2), 0);
+  sum(of, ({ share, mean, sd }) => (share / sd) * normalDensity((value - mean) / sd));
 
 /** Height of the eyes over the ground the camera stands on, mm. */
 export const eyesOver = ({ straightMm, above }: Pick<Sighted, 'straightMm' | 'above'>, stand: CameraStand): number =>
@@ -48,12 +50,10 @@ export function cameraStand(people: readonly Sighted[], tiltDeg: number | null =
     for (const tilt of tilts) {
       const stand = { heightMm, tiltDeg: tilt };
       const likely =
-        people.reduce((sum, person) => {
+        sum(people, (person) => {
           const over = eyesOver(person, stand);
-          return (
-            sum + Math.log((1 - person.child) * chance(usual, over) + person.child * chance(usualChild, over) + 1e-9)
-          );
-        }, 0) -
+          return Math.log((1 - person.child) * chance(usual, over) + person.child * chance(usualChild, over) + 1e-9);
+        }) -
         0.5 * ((heightMm - held.heightMm.mean) / held.heightMm.sd) ** 2 -
         0.5 * ((tilt - held.tiltDeg.mean) / held.tiltDeg.sd) ** 2;
       if (likely > score) [score, best] = [likely, stand];

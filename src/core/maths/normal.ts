@@ -31,3 +31,6 @@ export const gaussLegendre8: readonly (readonly [node: number, weight: number])[
   [0.7966664774136267, 0.2223810344533745],
   [0.9602898564975363, 0.1012285362903763]
 ].flatMap(([node = 0, weight = 0]) => [[-node, weight] as const, [node, weight] as const]);
+
+/** Nine of ten of a normal deviate lie within so many standard deviations on either side of its mean. */
+export const nineOfTenSd = 1.6449;

@@ -1,4 +1,5 @@
 /** Whether the odds are honest: what was said against what was measured sharp; and how often frames are, by what they were shot with. */
+import { nineOfTenSd } from '../maths/normal';
 import { group, mean, sum } from 'd3-array';
 import type { Recorded } from './schema';
 
@@ -11,8 +12,8 @@ export interface Share {
   readonly high: number;
 }
 
-/** Nine tenths of a normal lie within so many standard deviations. */
-const z = 1.6449;
+/** Wilson's interval holds nine of ten. */
+const z = nineOfTenSd;
 
 /** @throws RangeError unless 0 ≤ count ≤ of and of > 0 */
 export function shareOf(count: number, of: number): Share {

@@ -2,6 +2,7 @@
 import { pupilsMm, irisMm, reading, turnSdDeg, type FaceSeen, type PhotoProjection } from '../fromPhoto/rulers';
 import { normalFrom, oneOf, uniformBetween, type Random } from '../maths/random';
 import { length, pitch, radians, scale, subtract, yaw, type Vector } from '../maths/vector';
+import { fullFrameDiagonalMm } from '../optics/criterion';
 import { eyeHeight } from '../people/anatomy';
 
 export interface PersonShot {
@@ -23,7 +24,7 @@ export interface GroupShot {
 
 /** A phone of 26 mm with 12 megapixels, and a camera with 50 mm and 33. */
 export const devices = {
-  phone: { widthPx: 4032, heightPx: 3024, focalPx: (26 / Math.hypot(36, 24)) * Math.hypot(4032, 3024) },
+  phone: { widthPx: 4032, heightPx: 3024, focalPx: (26 / fullFrameDiagonalMm) * Math.hypot(4032, 3024) },
   camera: { widthPx: 7008, heightPx: 4672, focalPx: (50 / 36) * 7008 }
 } as const;
 

@@ -1,4 +1,5 @@
 /** What a photo says of where people stand, in sentences. */
+import { extent, median } from 'd3-array';
 import type { GroupRead } from '../fromPhoto/readGroup';
 import type { StopHeld } from '../fromPhoto/howSure';
 import type { Untold } from '../fromPhoto/projection';
@@ -7,15 +8,15 @@ import { formatLength, type LengthUnit } from '../units/length';
 const counted = (count: number, one: string, more: string): string => `${count} ${count === 1 ? one : more}`;
 
 /** "14 faces in 3 rows, 4.8 m to 6.6 m away, each ±7%". */
-export function groupWords({ people, rows }: GroupRead, unit: LengthUnit): string {
+export function groupWords({ people, rows, untold }: GroupRead, unit: LengthUnit): string {
   const ahead = people.map(({ aheadMm }) => aheadMm);
-  const [nearest, furthest] = [Math.min(...ahead), Math.max(...ahead)];
-  const shares = people.map(({ low, high, aheadMm }) => (high - low) / 2 / aheadMm).sort((a, b) => a - b);
-  const share = Math.round(100 * (shares[Math.floor(shares.length / 2)] ?? 0));
+  const [nearest = 0, furthest = 0] = extent(ahead);
+  const share = Math.round(100 * (median(people, ({ low, high, aheadMm }) => (high - low) / 2 / aheadMm) ?? 0));
   const [from, to] = [formatLength(nearest, unit), formatLength(furthest, unit)];
   const where = from === to ? `${from} away` : `${from} to ${to} away`;
+  const more = untold.length === 0 ? '' : `; ${untold.length} more too small, or turned too far, to count`;
   const inRows = rows.length > 1 ? ` in ${rows.length} rows` : '';
-  return `${counted(people.length, 'face', 'faces')}${inRows}, ${where}${people.length > 1 ? ', each' : ''} ±${share}%`;
+  return `${counted(people.length, 'face', 'faces')}${inRows}, ${where}${people.length > 1 ? ', each' : ''} ±${share}%${more}`;
 }
 
 /** Held in so many of a hundred, a stop is as good as sure (chosen). */

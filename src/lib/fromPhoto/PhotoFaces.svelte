@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { eyesPx } from '$core/frames/eyes';
   import { eyesAt } from '$core/fromPhoto/rulers';
   import { formatLength, type LengthUnit } from '$core/units/length';
   import { objectUrl } from '$lib/controls/objectUrl.svelte';
@@ -17,7 +18,7 @@
       const at = eyesAt(face);
       const found = answer?.group.people.find(({ id }) => id === face.id);
       const off = without.includes(face.id);
-      const side = headPerEyes * Math.hypot(face.left.x - face.right.x, face.left.y - face.right.y);
+      const side = headPerEyes * eyesPx(face);
       return {
         id: face.id,
         name: `Face ${index + 1}`,

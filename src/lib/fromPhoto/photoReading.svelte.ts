@@ -10,6 +10,7 @@ import { withSchools } from '$core/technique/schools';
 import type { Setup } from '$core/setup/schema';
 import { untoldWords } from '$core/words/fromPhoto';
 import { getApp, type App } from '$lib/state/app.svelte';
+import { errorReason } from '$lib/state/job/services';
 import { Search } from '$lib/state/screen/search.svelte';
 import { readPhoto } from '../../workers/clients/photos';
 import { readFromPhoto } from '../../workers/clients/planner';
@@ -94,7 +95,7 @@ export class PhotoReading {
       if (!result.ok) this.refused = `${result.reason} Nothing was changed.`;
       else this.#take(result.frame);
     } catch (error) {
-      if (this.#last === last) this.refused = error instanceof Error ? error.message : String(error);
+      if (this.#last === last) this.refused = `${errorReason(error)} Nothing was changed.`;
     }
     if (this.#last === last) this.reading = false;
   }
