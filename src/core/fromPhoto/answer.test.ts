@@ -72,6 +72,7 @@ describe('from a photo to a call', () => {
         called
       )
     ).toBeNull();
+    expect(sureWords([{ stop: '8', share: 1 }], '8')).toContain('in 99 of 100');
     expect(sureWords([], '4')).toBeNull();
   });
 

@@ -28,12 +28,13 @@ export function surerStop(held: readonly StopHeld[], called: string): StopHeld |
   return held.slice(Math.max(0, from)).find(({ share }) => share >= sure) ?? null;
 }
 
+/** Never all of them: nothing is certain. */
+export const ofHundred = (share: number): number => Math.min(99, Math.round(100 * share));
+
 /** "f/5.6 holds in 72 of 100 of what this photo may mean." Null where nothing is known of it. */
 export function sureWords(held: readonly StopHeld[], called: string): string | null {
   const own = held.find(({ stop }) => stop === called);
-  return own
-    ? `f/${called} keeps everyone sharp in ${Math.round(100 * own.share)} of 100 of what this photo may mean.`
-    : null;
+  return own ? `f/${called} keeps everyone sharp in ${ofHundred(own.share)} of 100 of what this photo may mean.` : null;
 }
 
 export const untoldWords: Readonly<Record<Untold | 'noFace' | 'small', string>> = {

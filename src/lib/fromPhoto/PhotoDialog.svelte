@@ -4,7 +4,7 @@
   import { bounds } from '$core/setup/bounds';
   import type { Setup } from '$core/setup/schema';
   import { callSentence, keeperRateWords } from '$core/words/call';
-  import { groupWords, sureWords, surerStop } from '$core/words/fromPhoto';
+  import { groupWords, ofHundred, sureWords, surerStop } from '$core/words/fromPhoto';
   import Dialog from '$lib/controls/Dialog.svelte';
   import Failed from '$lib/controls/Failed.svelte';
   import FileInput from '$lib/controls/FileInput.svelte';
@@ -93,7 +93,7 @@
                 {sure}
                 {#if surer && surer.stop !== called}
                   <button type="button" class="underline underline-offset-2" onclick={() => make(surer.stop)}
-                    >f/{surer.stop} in {Math.round(100 * surer.share)}</button
+                    >f/{surer.stop} in {ofHundred(surer.share)}</button
                   >
                 {/if}
               </p>
